@@ -44,9 +44,21 @@ test('what is revealed is what a slow reading of the published words says, for a
         const protection = protectionOf(plan, { fields: FIELDS, release: null });
         for (const look of looks) {
           if (look.activity === 'letters') continue;
-          const { personId, groups, isDesk, isRequester, as, stage, day, holding, builds } = look;
+          const {
+            personId,
+            groups,
+            isDesk,
+            isRequester,
+            as,
+            stage,
+            day,
+            holding,
+            builds,
+            kind = 'staff',
+            meets = [],
+          } = look;
           const relation = { isDesk, isRequester, as, ...(builds ? { builds } : {}) };
-          const viewer: Viewer = { personId, kind: 'staff', rights: [], groups };
+          const viewer: Viewer = { personId, kind, rights: [], groups, meets };
           const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
           for (const purpose of PURPOSES[look.activity]) {
             const reading = prepareAccess(protection)({ viewer, relation, purpose, at });
@@ -85,14 +97,24 @@ test('the kinds a plan tells apart are all there are, and what is open is open t
     ({ groups, as, personId }) =>
       personId !== 'p2' && groups.every((each) => each === 'x') && as.every((each) => each === 'handler'),
   );
-  const builders = usual.flatMap((look) => (look.isDesk && !look.isRequester ? [{ ...look, builds: true }] : []));
-  const rules = anyRules(['a', 'b', 'c'], { most: 3, words: ['x', '@p1', '~handler'] });
+  const everybody = usual.flatMap((look) => [
+    look,
+    { ...look, meets: ['me.badge'] },
+    ...(look.isDesk
+      ? []
+      : [
+          { ...look, kind: 'contact' as const },
+          { ...look, kind: 'contact' as const, meets: ['me.badge'] },
+        ]),
+  ]);
+  const builders = everybody.flatMap((look) => (look.isDesk && !look.isRequester ? [{ ...look, builds: true }] : []));
+  const rules = anyRules(['a', 'b', 'c'], { most: 3, words: ['x', '@p1', '~handler', '?me.badge', '~contact'] });
   fc.assert(
     fc.property(rules, fc.integer(), anyBase, anyPlaced(['a', 'b', 'c']), (made, pick, base, placed) => {
       const plan = { rules: made, ...(base ? { base } : {}), ...(placed ? { placed } : {}) };
       const toBuilders = placed !== undefined && !placed.includes('b');
       // Whoever builds forms is told apart where something is left to them.
-      const looks = toBuilders ? [...usual, ...builders] : usual;
+      const looks = toBuilders ? [...everybody, ...builders] : everybody;
       const protection = protectionOf(plan, { fields: FIELDS.slice(0, 3), release: null });
       const classes = classesOf({ rules: made }, undefined, toBuilders);
       expect(classes).not.toBe(null);
@@ -119,12 +141,15 @@ test('the kinds a plan tells apart are all there are, and what is open is open t
         }
       // Whoever asks something of all requests is told of what they may read on each of them, and of nothing else.
       const one = looks[Math.abs(pick) % looks.length] as (typeof looks)[number];
-      const { personId, groups } = one;
-      const viewer: Viewer = { personId, kind: 'staff', rights: [], groups };
+      const { personId, groups, meets = [] } = one;
+      const viewer: Viewer = { personId, kind: 'staff', rights: [], groups, meets };
       for (const [place, { key }] of FIELDS.slice(0, 3).entries()) {
         const { unknown } = mayAsk([key], protection, viewer);
         const knows = looks.every((each, index) => {
-          const isOne = each.personId === personId && each.groups.join() === groups.join();
+          const isOne =
+            each.personId === personId &&
+            each.groups.join() === groups.join() &&
+            (each.meets ?? []).join() === meets.join();
           const asks = each.activity === 'searching' && each.isDesk && !each.isRequester;
           return !isOne || !asks || (slow[index] as string).split(' ')[place] !== 'hidden';
         });

@@ -10,6 +10,8 @@ const DAYS = ['2026-03-01', '2026-03-02', '2026-03-05'];
 const DOING: readonly Activity[] = ['working', 'browsing', 'searching', 'taking-out', 'letters'];
 const AS: readonly MoverRelation[] = ['handler', 'team', 'decider'];
 const PEOPLE = ['p1', 'p2'];
+/** Conditions on profiles that audiences name. */
+export const PROFILES = ['me.site = "pier"', 'me.badge'];
 
 /** Somebody who looks at a request of which some things hold. */
 export interface Look {
@@ -23,6 +25,9 @@ export interface Look {
   readonly day: string;
   /** The conditions that hold. */
   readonly holding: readonly string[];
+  /** Whether they come from outside, and what of two things stands in their profile. */
+  readonly kind?: 'staff' | 'contact';
+  readonly meets?: readonly string[];
   /** May build the forms of the register. */
   readonly builds?: boolean;
 }
@@ -38,13 +43,21 @@ export const anyLook: fc.Arbitrary<Look> = fc
     day: fc.constantFrom('2026-02-28', ...DAYS, '2026-03-03', '2026-03-09'),
     holding: fc.subarray(CONDITIONS),
     builds: fc.boolean(),
+    meets: fc.subarray(PROFILES),
+    outside: fc.boolean(),
   })
-  .map(({ how: [isDesk = false, isRequester = false], builds, ...look }) => ({
-    ...{ ...look, isDesk, isRequester },
+  .map(({ how: [isDesk = false, isRequester = false], builds, outside, ...look }) => ({
+    ...{ ...look, isDesk, isRequester, kind: outside && !isDesk ? ('contact' as const) : ('staff' as const) },
     ...(builds && isDesk ? { builds } : {}),
   }));
 
-const WORDS = [...GROUPS, ...PEOPLE.map((id) => `@${id}`), ...AS.map((each) => `~${each}`)];
+const WORDS = [
+  ...GROUPS,
+  ...PEOPLE.map((id) => `@${id}`),
+  ...AS.map((each) => `~${each}`),
+  ...PROFILES.map((each) => `?${each}`),
+  '~contact',
+];
 
 /** `words`: what audiences may name; groups alone where nothing else is wanted. */
 export const anyAudience = (words: readonly string[] = WORDS): fc.Arbitrary<Audience> =>
@@ -122,8 +135,10 @@ export const anyBase: fc.Arbitrary<BaseLevels | undefined> = fc
   .map((base) => base ?? undefined);
 
 /** Whether somebody is what a word of an audience says. */
-function isIt(word: string, { personId, groups, as }: Look): boolean {
+function isIt(word: string, { personId, groups, as, kind, meets = [] }: Look): boolean {
   if (word === `@${personId}`) return true;
+  if (word === '~contact') return kind === 'contact';
+  if (meets.some((each) => word === `?${each}`)) return true;
   return groups.filter((group) => group === word).length + as.filter((each) => word === `~${each}`).length > 0;
 }
 

@@ -63,7 +63,7 @@ test('what changes for somebody on a request is what a slow reading of both plan
     fc.property(anyRules(['a', 'b', 'c']), anyRules(['a', 'b', 'c']), anyLook, (before, after, look) => {
       const protection = (of: readonly AccessRule[]) => protectionOf({ rules: of }, { fields: FIELDS, release: null });
       const { personId, groups, isDesk, isRequester, as, stage, day, holding } = look;
-      const viewer: Viewer = { personId, kind: 'staff', rights: [], groups };
+      const viewer: Viewer = { personId, kind: look.kind ?? 'staff', meets: look.meets ?? [], rights: [], groups };
       const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
       const seen = { ...look, activity: 'working' as const };
       const changes = levelChanges(protection(before), protection(after), viewer, { isDesk, isRequester, as }, at);

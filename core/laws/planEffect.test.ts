@@ -14,7 +14,7 @@ import {
 import { protectionOf } from '../src/form/index.ts';
 import { FOR_EVERYONE, PACKAGES, type Right, type Viewer } from '../src/people/index.ts';
 import type { Field } from '../src/register/index.ts';
-import { anyPlaced, anyRules, CONDITIONS, type Look, slowLevel } from './anyPlan.ts';
+import { anyPlaced, anyRules, CONDITIONS, type Look, PROFILES, slowLevel } from './anyPlan.ts';
 import { often } from './often.ts';
 
 const PEOPLE = 20;
@@ -29,7 +29,10 @@ const FIELDS = Array.from({ length: 60 }, (_, n): Field => {
 const groups = fc.subarray(GROUPS, { maxLength: 3 });
 const rules = anyRules(
   FIELDS.filter((_field, n) => n % 4 === 0).map(({ key }) => key),
-  { most: 5, words: [...GROUPS, '@p3', '@p7', '~handler', '~decider'] },
+  {
+    most: 5,
+    words: [...GROUPS, '@p3', '@p7', '~handler', '~decider', '~contact', ...PROFILES.map((each) => `?${each}`)],
+  },
 );
 const placed = anyPlaced(FIELDS.filter((_field, n) => n % 5 < 2).map(({ key }) => key)).map(
   (some) => some && [...some, ...FIELDS.filter((_field, n) => n % 5 >= 2).map(({ key }) => key)],
@@ -39,6 +42,7 @@ const viewers = fc.array(
     kind: fc.constantFrom('staff' as const, 'staff' as const, 'contact' as const),
     rights: fc.constantFrom<readonly Right[]>(FOR_EVERYONE, PACKAGES.coordinator, ['read:all'], []),
     groups,
+    meets: fc.subarray(PROFILES),
   }),
   { minLength: PEOPLE, maxLength: PEOPLE },
 );
@@ -136,7 +140,7 @@ test('what a plan would change is what each request says for each person, read o
       };
       const all = asked.map((each): AskedAlike => ({ ...each, sort: JSON.stringify(each.sort), n: 1 }));
       const told = planEffect(
-        people.map((viewer) => ({ personId: viewer.personId, groups: viewer.groups, viewer: () => viewer })),
+        people.map((viewer) => ({ ...viewer, viewer: () => viewer })),
         gather({ register: 'r', deskGroups: ['g4'] }, all),
         of,
       );

@@ -17,9 +17,17 @@ const audienceOf = (word: z.ZodType<string>) =>
   );
 /** Whom something is for where no request is in question: groups. */
 export const audience = audienceOf(key);
-/** Whom a rule about requests is for: groups, people, and what somebody is to a request. */
+/** Whom a rule about requests is for: groups, people, what somebody is to a request, contacts, and conditions on profiles. */
 export const planAudience = audienceOf(
-  z.union([key, z.string().regex(/^@[\w-]{1,64}$/), z.enum(['~handler', '~team', '~decider'])]),
+  z.union([
+    key,
+    z.string().regex(/^@[\w-]{1,64}$/),
+    z.enum(['~handler', '~team', '~decider', '~contact']),
+    z
+      .string()
+      .max(2_001)
+      .regex(/^\?[\s\S]+$/),
+  ]),
 );
 export const person = z.object({ id: z.string(), name: z.string() });
 export const group = z.object({ key: z.string(), name: z.string(), isTeam: z.boolean(), members: z.int() });

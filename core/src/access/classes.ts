@@ -1,5 +1,5 @@
 import { said, type Words } from '@tolvek/words';
-import { belongs, isGroup, RELATION_WORDS, type Somebody, wordsIn } from '../people/index.ts';
+import { belongs, CONTACT, isGroup, RELATION_WORDS, type Somebody, wordsIn } from '../people/index.ts';
 import { MOVERS, type MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 import { circumstancesOf, type KnownCircumstance, levelIn } from './circumstance.ts';
@@ -71,10 +71,21 @@ export function classesOf(
   const classes = new Map<string, ViewerClass>();
   for (const { words: members } of states.values())
     for (const usual of builders ? [...RELATIONS, BUILDER] : RELATIONS) {
-      const as = members.flatMap((word) => (word.startsWith('~') ? [word.slice(1) as MoverRelation] : []));
+      // Nobody from outside works at the desk.
+      const isContact = members.includes(CONTACT);
+      if (isContact && usual.isDesk) continue;
+      const as = members.flatMap((word) =>
+        word.startsWith('~') && word !== CONTACT ? [word.slice(1) as MoverRelation] : [],
+      );
+      const meets = members.flatMap((word) => (word.startsWith('?') ? [word.slice(1)] : []));
       const relation = as.length > 0 ? { ...usual, as } : usual;
       const person = members.find((word) => word.startsWith('@'))?.slice(1);
-      const who: Somebody = { groups: members.filter(isGroup), ...(person === undefined ? {} : { personId: person }) };
+      const who: Somebody = {
+        groups: members.filter(isGroup),
+        ...(person === undefined ? {} : { personId: person }),
+        ...(isContact ? { kind: 'contact' } : {}),
+        ...(meets.length > 0 ? { meets } : {}),
+      };
       const holds = rules.map((rule) => belongs(rule.audience, who, relation));
       for (const [index, at] of circumstances.entries()) {
         const said = holds.map((does, place) => (does ? levels[index]?.[place] : ' ')).join('.');
@@ -88,8 +99,12 @@ export function classesOf(
 }
 
 /** How many words make a kind. */
-const sizeOf = ({ groups, personId, relation }: ViewerClass): number =>
-  groups.length + (personId === undefined ? 0 : 1) + (relation.as?.length ?? 0);
+const sizeOf = ({ groups, personId, relation, kind, meets = [] }: ViewerClass): number =>
+  groups.length +
+  meets.length +
+  (personId === undefined ? 0 : 1) +
+  (kind === 'contact' ? 1 : 0) +
+  (relation.as?.length ?? 0);
 
 /** What somebody can be to a request, as far as rules name it. */
 export const moversNamed = ({ rules }: Pick<AccessPlan, 'rules'>): readonly MoverRelation[] =>
@@ -126,18 +141,23 @@ function withWord({ audience }: AccessRule, before: Known, word: string, isIn: b
 
 /** A kind of viewer in words: “somebody of the desk who is not in Site safety”. */
 export function classInWords(
-  { groups, personId, relation, at }: ViewerClass,
+  { groups, personId, relation, at, kind, meets = [] }: ViewerClass,
   named: readonly string[],
-  nameOf: (word: string) => string,
+  nameOf: (word: string) => Words,
 ): Words {
   const is = (word: string): boolean =>
     isGroup(word)
       ? groups.includes(word)
       : word.startsWith('@')
         ? word.slice(1) === personId
-        : (relation.as ?? []).some((each) => word === `~${each}`);
+        : word.startsWith('?')
+          ? meets.includes(word.slice(1))
+          : word === CONTACT
+            ? kind === 'contact'
+            : (relation.as ?? []).some((each) => word === `~${each}`);
   // A single person is named where they are meant, and not where they are not.
   const out = named.filter((word) => isGroup(word) && !is(word));
+  const met = named.filter((word) => word.startsWith('?') && is(word));
   const person = personId !== undefined && named.includes(`@${personId}`) ? nameOf(`@${personId}`) : null;
   const related = named.find((word) => word.startsWith('~') && is(word));
   let who: Words = relation.isDesk
@@ -148,6 +168,7 @@ export function classInWords(
   if (relation.builds) who = said('people:who.builds', { who });
   if (relation.isDesk && relation.isRequester) who = said('people:who.requester', { who });
   if (groups.length > 0) who = said('people:who.in', { who, groups: groups.map(nameOf) });
+  for (const word of met) who = said('people:who.meets', { who, what: nameOf(word) });
   if (out.length > 0 && person === null) who = said('people:who.out', { who, groups: out.map(nameOf) });
   return at.exceptional.length > 0 ? said('people:who.where', { who, rules: at.exceptional }) : who;
 }
@@ -157,7 +178,7 @@ export function classTold(
   each: ViewerClass,
   { rules }: Pick<AccessPlan, 'rules'>,
   fields: readonly string[],
-  nameOf: (word: string) => string,
+  nameOf: (word: string) => Words,
 ): Words {
   const concerned = new Set(rulesAbout(rules, fields).map(({ name }) => name));
   const exceptional = each.at.exceptional.filter((name) => concerned.has(name));

@@ -37,7 +37,7 @@ export function levelsOver(
   const rules = [...new Set(sorts.flatMap((sort) => protections(sort).protection.plan.rules))];
   const named = moversNamed({ rules });
   const known = new Map<string, readonly { readonly level: AccessLevel; readonly rule: Words }[]>();
-  return people.map(({ personId, groups, viewer: whoIs }) => {
+  return people.map(({ personId, groups, kind: of = 'staff', meets = [], viewer: whoIs }) => {
     const viewer: Viewer = whoIs();
     const sums = fields.map(() => new Map<string, LevelOver & { requests: number }>());
     let requests = 0;
@@ -46,7 +46,7 @@ export function levelsOver(
       const { protection, at } = protections(sort);
       const as = named.filter((each) => relation.as?.includes(each));
       const holds = protection.plan.rules.map((rule) =>
-        belongs(rule.audience, { personId, groups }, relation) ? 1 : 0,
+        belongs(rule.audience, { personId, groups, kind: of, meets }, relation) ? 1 : 0,
       );
       const kind = `${sort} ${relation.isDesk}${relation.isRequester}${relation.onlyReads ?? false}${relation.builds ?? false} ${as.join()} ${holds.join('')}`;
       let levels = known.get(kind);

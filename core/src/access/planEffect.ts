@@ -12,6 +12,8 @@ import type { Gathered } from './relation.ts';
 export interface Concerned {
   readonly personId: string;
   readonly groups: readonly string[];
+  readonly kind?: Viewer['kind'];
+  readonly meets?: readonly string[];
   readonly viewer: () => Viewer;
 }
 
@@ -90,8 +92,13 @@ export function planEffect(
   const keyOf = (sort: string, relation: Relation): string => relationKey(sort, relation, named, builders);
   const kinds = new Map<string, ReadonlyMap<string, readonly ActiveChange[]>>();
   /** What changes for those of whom the same rules hold, by sort and relation; nothing where nothing does. */
-  const changesFor = ({ personId, groups }: Concerned): ReadonlyMap<string, readonly ActiveChange[]> => {
-    const viewer: Viewer = { personId, groups, kind: 'staff', rights: [] };
+  const changesFor = ({
+    personId,
+    groups,
+    kind: of = 'staff',
+    meets = [],
+  }: Concerned): ReadonlyMap<string, readonly ActiveChange[]> => {
+    const viewer: Viewer = { personId, groups, kind: of, rights: [], meets };
     const kind = relations
       .flatMap((relation) => told.map((rule) => (belongs(rule.audience, viewer, relation) ? 1 : 0)))
       .join('');

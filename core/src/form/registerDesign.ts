@@ -9,7 +9,7 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { entriesIn } from '../expression/index.ts';
-import { groupsIn, peopleIn } from '../people/index.ts';
+import { groupsIn, peopleIn, profileConditionsIn } from '../people/index.ts';
 import { designsNamed, type Field, moveFindings, type Stage } from '../register/index.ts';
 import type { FormDesign, OwnPart, UniqueRule } from './design.ts';
 
@@ -138,6 +138,9 @@ export const REGISTER: DesignKind<RegisterContent> = {
       [
         ...groupsIn(audience).map((key) => ({ kind: 'group', key })),
         ...peopleIn(audience).map((key) => ({ kind: 'person', key })),
+        ...profileConditionsIn(audience).flatMap((when) =>
+          entriesIn(when, 'me').map((key) => ({ kind: 'profile', key })),
+        ),
       ].map((each) => ({ ...each, at: said('designs:theRule', { name }) })),
     ),
     ...stages.flatMap(({ label, moves = [] }) =>

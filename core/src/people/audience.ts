@@ -12,11 +12,14 @@ export interface Viewer {
   readonly groups: readonly string[];
   /** The holders of seats whose place they take today, as words: people who are away, and groups that all are away from. */
   readonly standsIn?: readonly string[];
+  /** The conditions on profiles that hold of them, of those that access plans name. */
+  readonly meets?: readonly string[];
 }
 
 /**
- * Who: everyone, or words to be in, and words to be out of. A word is the key of a group, a person (`@` and their id), or
- * a relation to the request in question (`~handler`). Out wins over in; an audience with nothing to be in is nobody.
+ * Who: everyone, or words to be in, and words to be out of. A word is the key of a group, a person (`@` and their id), a
+ * relation to the request in question (`~handler`), whoever is known from outside (`~contact`), or a condition on the
+ * profile (`?` and FEEL over `me`). Out wins over in; an audience with nothing to be in is nobody.
  * `requester` speaks of whose request it is: they count as in, or as out.
  */
 export interface Audience {
@@ -32,6 +35,9 @@ export interface Audience {
 export interface Somebody {
   readonly personId?: string;
   readonly groups: readonly string[];
+  readonly kind?: Viewer['kind'] | 'unknown';
+  /** The conditions on profiles that hold of them. */
+  readonly meets?: readonly string[];
 }
 
 /** How somebody stands to the request in question. */
@@ -41,13 +47,22 @@ export interface Stands {
   readonly as?: readonly string[];
 }
 
+/** Whoever is known from outside, as a word of an audience. */
+export const CONTACT = '~contact';
+
 /** Where no request is in question. */
 export const NO_REQUEST: Stands = { isRequester: false };
 
 /** Whether a viewer belongs to an audience, as they stand to the request in question. */
-export function belongs(audience: Audience, { personId, groups }: Somebody, { isRequester, as }: Stands): boolean {
+export function belongs(
+  audience: Audience,
+  { personId, groups, kind, meets }: Somebody,
+  { isRequester, as }: Stands,
+): boolean {
   const is = (word: string): boolean => {
     if (word.startsWith('@')) return personId !== undefined && word.slice(1) === personId;
+    if (word.startsWith('?')) return meets?.includes(word.slice(1)) ?? false;
+    if (word === CONTACT) return kind !== undefined && kind !== 'staff';
     return word.startsWith('~') ? (as?.includes(word.slice(1)) ?? false) : groups.includes(word);
   };
   if (audience.outOf.some(is)) return false;
@@ -58,15 +73,16 @@ export function belongs(audience: Audience, { personId, groups }: Somebody, { is
   return inside.allOf.length > 0 && inside.allOf.every(is);
 }
 
-/** What somebody is to a request, as audiences speak of it. */
+/** What somebody is to a request or to the desk, as audiences speak of it. */
 export const RELATION_WORDS = {
   '~handler': said('people:itsHandler'),
   '~team': said('people:itsTeam'),
   '~decider': said('people:itsDecider'),
+  [CONTACT]: said('people:contacts'),
 } as const satisfies Readonly<Record<string, Said>>;
 
 /** An audience as a sentence: “everyone except Site safety and the requester”. `nameOf`: what groups and people are called. */
-export function audienceInWords(audience: Audience, nameOf: (word: string) => string): Said {
+export function audienceInWords(audience: Audience, nameOf: (word: string) => Words): Said {
   const named = (word: string): Words => (word in RELATION_WORDS ? RELATION_WORDS[word as '~handler'] : nameOf(word));
   const requester = said('people:requester');
   const who = insideInWords(audience.in, named);
@@ -96,8 +112,12 @@ export const groupsIn = (audience: Audience): readonly string[] => wordsIn(audie
 export const peopleIn = (audience: Audience): readonly string[] =>
   wordsIn(audience).flatMap((word) => (word.startsWith('@') ? [word.slice(1)] : []));
 
+/** The conditions on profiles that an audience names. */
+export const profileConditionsIn = (audience: Audience): readonly string[] =>
+  wordsIn(audience).flatMap((word) => (word.startsWith('?') ? [word.slice(1)] : []));
+
 /** Whether a word of an audience is the key of a group. */
-export const isGroup = (word: string): boolean => !word.startsWith('@') && !word.startsWith('~');
+export const isGroup = (word: string): boolean => !/^[@~?]/.test(word);
 
 /** The same audience with other words in the place of some. */
 export function inPlace(audience: Audience, words: Readonly<Record<string, string>>): Audience {

@@ -62,6 +62,7 @@ export {
   type PossibleMove,
 } from './moves.ts';
 export { orderProblems } from './orderProblems.ts';
+export { personMeets, personScope } from './personCondition.ts';
 export type { Problem } from './problem.ts';
 export {
   DIRECTORY_ATTRIBUTES,

@@ -1,5 +1,5 @@
 import { calledApart, type Holder, holderOf, toldApart, type Viewer, wordOf } from '@tolvek/core/people';
-import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField } from '@tolvek/core/register';
+import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField, personMeets } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
 import { and, asc, eq, getTableColumns, isNull, ne, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
@@ -7,7 +7,7 @@ import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
 import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { rightsOf } from './rights.ts';
-import { addresses, groups, memberships, people, standIns } from './tables.ts';
+import { addresses, groups, memberships, people, profileConditions, standIns } from './tables.ts';
 
 export type PersonRow = typeof people.$inferSelect;
 
@@ -65,6 +65,26 @@ export function profileOf(db: Reader, person: Pick<PersonRow, 'profile'> | undef
   return fields.length === 0 ? NO_PROFILE : { fields, values: person.profile };
 }
 
+const named = prepared((db) =>
+  db.selectDistinct({ condition: profileConditions.condition }).from(profileConditions).prepare(),
+);
+
+/** The conditions on profiles that access plans name, in force or as they are being written. */
+export const conditionsNamed = (db: Reader): readonly string[] =>
+  named(db)
+    .all()
+    .map(({ condition }) => condition);
+
+/** Of some conditions, those that hold of somebody’s profile. */
+export function metBy(
+  db: Reader,
+  person: Pick<PersonRow, 'profile'> | undefined,
+  conditions: readonly string[],
+): readonly string[] {
+  const profile = profileOf(db, person);
+  return conditions.filter((condition) => personMeets(condition, profile));
+}
+
 /** Who somebody is to conditions: their groups, their team and their profile. */
 export const knownOf = (
   db: Reader,
@@ -86,8 +106,10 @@ const placesOf = prepared((db) =>
 /** Somebody as what decides about them knows them, active or not. */
 export function viewerIn(db: Reader, { id, kind }: Pick<PersonRow, 'id' | 'kind'>): Viewer {
   const groups = groupsOf(db, id);
-  if (kind !== 'staff') return { personId: id, kind, groups, rights: [] };
-  const viewer = { personId: id, kind, groups, ...rightsOf(db, id, groups) };
+  const conditions = conditionsNamed(db);
+  const meets = conditions.length > 0 ? { meets: metBy(db, personById(db, id), conditions) } : {};
+  if (kind !== 'staff') return { personId: id, kind, groups, rights: [], ...meets };
+  const viewer = { personId: id, kind, groups, ...rightsOf(db, id, groups), ...meets };
   const standsIn = placesOf(db)
     .all({ id })
     .map(({ holder }) => holder);

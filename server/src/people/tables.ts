@@ -3,6 +3,17 @@ import type { Values } from '@tolvek/core/register';
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
+/** Conditions on profiles that access plans name, by the key of the register: in force, or as they are being written. */
+export const profileConditions = sqliteTable(
+  'profile_conditions',
+  {
+    register: text().notNull(),
+    isDraft: integer({ mode: 'boolean' }).notNull(),
+    condition: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.register, table.isDraft, table.condition] })],
+);
+
 /** Staff and contacts in one table; staff sign in with the account of the same id. */
 export const people = sqliteTable(
   'people',

@@ -43,7 +43,8 @@ export function connect(folder: string, busyTimeout: number, { readonly = false 
 /** Tables that say who may see and do what, and when what is written in them does. */
 const DECIDING = {
   ...{ memberships: '', grants: '', register_grants: '', registers_apart: '', stand_ins: '' },
-  people: 'when new.active is not old.active or new.merged_into is not old.merged_into',
+  people:
+    'when new.active is not old.active or new.merged_into is not old.merged_into or new.profile is not old.profile',
   designs: "when new.kind = 'register' and new.number is not old.number",
 } as const;
 

@@ -1,18 +1,24 @@
 import type { AccessPlan, AccessRule } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import { REGISTER, type RegisterContent } from '@tolvek/core/form';
-import { inPlace } from '@tolvek/core/people';
+import { inPlace, profileConditionsIn } from '@tolvek/core/people';
 import { changeAtOnce, type Done, keepDraft, makeInForce } from '../design/commands.ts';
 import { designByKey, stateOf } from '../design/queries.ts';
+import { nameConditions } from '../people/conditions.ts';
 import type { Transaction } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import { allRegisters, type RegisterRow } from './queries.ts';
 import { registers } from './tables.ts';
 
+/** The conditions on profiles that a plan names. */
+export const conditionsOf = ({ rules, resting = [] }: AccessPlan): readonly string[] =>
+  [...rules, ...resting].flatMap(({ audience }) => profileConditionsIn(audience));
+
 /** Makes a register that is in force at once. Returns its id. */
 export function makeRegister(tx: Transaction, key: string, content: RegisterContent, done: Done): string {
   const id = makeInForce(tx, REGISTER, { key, content, note: '' }, done);
   tx.insert(registers).values({ id }).run();
+  nameConditions(tx, { register: key, isDraft: false }, conditionsOf(content.access));
   return id;
 }
 
@@ -36,6 +42,7 @@ export function changeRegister(
   const draft = REGISTER.merge(before, design.draft, content).content;
   const found = REGISTER.findings(content, null);
   const version = changeAtOnce(tx, design, { version: design.version, content, note, found }, done);
+  nameConditions(tx, { register: key, isDraft: false }, conditionsOf(content.access));
   if (!isSame(draft, content)) keepDraft(tx, { ...design, draft: content, version }, { version, content: draft }, done);
 }
 

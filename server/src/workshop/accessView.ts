@@ -17,19 +17,23 @@ import {
   type Audience,
   audienceInWords,
   belongs,
+  CONTACT,
   FOR_EVERYONE,
   groupsIn,
   PACKAGES,
   peopleIn,
+  profileConditionsIn,
   RELATION_WORDS,
   type Viewer,
   wordsIn,
 } from '@tolvek/core/people';
 import { type Field, MOVERS } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
+import { eq } from 'drizzle-orm';
 import { type FormRow, onShelf } from '../form/queries.ts';
-import { groupNames, groupsOf, membersOf, namesOf, personById, staffIn } from '../people/queries.ts';
+import { groupNames, groupsOf, membersOf, metBy, namesOf, personById, staffIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
+import { people as peopleTable } from '../people/tables.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { closedElsewhere } from '../request/protection.ts';
@@ -63,7 +67,12 @@ function workingOn(register: RegisterRow, forms: readonly FormRow[]): readonly s
  * Who is looked at: the requester, whom rules name by what they are to a request, each group, people whom rules name,
  * and whoever reads all as a coordinator does.
  */
-function seatsOf(db: Reader, groups: readonly string[], named: readonly string[] = []): readonly Seat[] {
+function seatsOf(
+  db: Reader,
+  groups: readonly string[],
+  named: readonly string[] = [],
+  nameOf: (word: string) => Words = (word) => word,
+): readonly Seat[] {
   const names = groupNames(db);
   const desk: Relation = { isDesk: true, isRequester: false };
   const people = named.flatMap((word) => (word.startsWith('@') ? [word.slice(1)] : []));
@@ -71,9 +80,18 @@ function seatsOf(db: Reader, groups: readonly string[], named: readonly string[]
   return [
     {
       who: said('workshopErrors:theRequester'),
-      viewer: { personId: '', kind: 'contact', rights: [], groups: [] },
+      viewer: { personId: '', kind: 'staff', rights: [], groups: [] },
       relation: { isDesk: false, isRequester: true },
     },
+    ...(named.includes(CONTACT)
+      ? [
+          {
+            who: RELATION_WORDS[CONTACT],
+            viewer: { personId: '', kind: 'contact' as const, rights: [], groups: [] },
+            relation: { isDesk: false, isRequester: true },
+          },
+        ]
+      : []),
     ...MOVERS.flatMap((as) =>
       named.includes(`~${as}`)
         ? [{ who: RELATION_WORDS[`~${as}`], viewer: staff, relation: { ...desk, as: [as] } }]
@@ -84,6 +102,9 @@ function seatsOf(db: Reader, groups: readonly string[], named: readonly string[]
       viewer: { ...staff, groups: [group] },
       relation: desk,
     })),
+    ...[...new Set(named)]
+      .filter((word) => word.startsWith('?'))
+      .map((word) => ({ who: nameOf(word), viewer: { ...staff, meets: [word.slice(1)] }, relation: desk })),
     ...[...namesOf(db, people)].map(([personId, who]) => ({
       ...{ who, relation: desk },
       viewer: { ...staff, personId, groups: groupsOf(db, personId) },
@@ -102,7 +123,7 @@ function seatsOf(db: Reader, groups: readonly string[], named: readonly string[]
  */
 export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
   const names = wordNames(db, register.access.rules);
-  const nameOf = (word: string): string => names.get(word) ?? word;
+  const nameOf = (word: string): Words => names.get(word) ?? word;
   const protection = protectionOfDraft(db, form, register);
   const { fields } = protection;
   const readingOf = prepareAccess(protection);
@@ -162,7 +183,8 @@ export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { st
   const groups = [...new Set([...workingOn(register, onShelf(db, register.id)), ...named])].filter((key) =>
     known.has(key),
   );
-  const seats = seatsOf(db, groups, named);
+  const names = wordNames(db, both);
+  const seats = seatsOf(db, groups, named, (word) => names.get(word) ?? word);
   const circumstances = circumstancesOf(both, activity ? [activity] : ACTIVITIES, {
     ...(stage === undefined ? {} : { stage }),
     day: todayAt(db, nowIn(db)),
@@ -216,11 +238,26 @@ function activeIn(db: Reader, groups: readonly string[]) {
 /** Who an audience may mean, whatever the request, with their groups as far as it names any. */
 function inQuestion(db: Reader, audience: Audience) {
   if ('everyone' in audience.in) return staffIn(db, 'all').map(({ id, ...person }) => ({ ...person, personId: id }));
+  // Whoever comes from outside, or meets a condition, can be anybody.
+  const conditions = profileConditionsIn(audience);
+  const anybody = conditions.length > 0 || wordsIn(audience).includes(CONTACT);
+  const all = anybody
+    ? db
+        .select()
+        .from(peopleTable)
+        .where(eq(peopleTable.active, true))
+        .all()
+        .map((person) => ({
+          ...{ personId: person.id, name: person.name, kind: person.kind, groups: groupsOf(db, person.id) },
+          meets: metBy(db, person, conditions),
+        }))
+    : [];
   const named = peopleIn(audience).flatMap((id) => {
     const person = personById(db, id);
     return person?.active ? [{ personId: id, name: person.name, groups: groupsOf(db, id) }] : [];
   });
-  return [...new Map([...activeIn(db, groupsIn(audience)), ...named].map((each) => [each.personId, each])).values()];
+  const found = [...activeIn(db, groupsIn(audience)), ...named, ...all];
+  return [...new Map(found.map((each) => [each.personId, each])).values()];
 }
 
 /**
@@ -229,13 +266,16 @@ function inQuestion(db: Reader, audience: Audience) {
  */
 export function audienceToday(db: Reader, audience: Audience) {
   const names = wordNames(db, [{ audience }]);
-  const of = (word: string): string => names.get(word) ?? word;
+  const of = (word: string): Words => names.get(word) ?? word;
   const isEveryone = 'everyone' in audience.in;
   // Of whoever has to be several things at once, what they are to a request may be.
   const { in: inside } = audience;
   const stands = {
     isRequester: false,
-    as: 'allOf' in inside ? inside.allOf.flatMap((word) => (word.startsWith('~') ? [word.slice(1)] : [])) : [],
+    as:
+      'allOf' in inside
+        ? inside.allOf.flatMap((word) => (word.startsWith('~') && word !== CONTACT ? [word.slice(1)] : []))
+        : [],
   };
   const meant = inQuestion(db, audience).filter((person) => belongs({ ...audience, outOf: [] }, person, stands));
   const isLeft = (person: (typeof meant)[number]): boolean => belongs(audience, person, stands);
@@ -246,6 +286,8 @@ export function audienceToday(db: Reader, audience: Audience) {
     names: left.toSorted().slice(0, NAMED),
     // Of everybody, those left out are meant to be.
     caught: isEveryone ? [] : meant.flatMap((person) => (isLeft(person) ? [] : [person.name])).toSorted(),
-    byRequest: wordsIn({ ...audience, outOf: [] }).some((word) => word.startsWith('~')) || audience.requester === 'in',
+    byRequest:
+      wordsIn({ ...audience, outOf: [] }).some((word) => word.startsWith('~') && word !== CONTACT) ||
+      audience.requester === 'in',
   };
 }

@@ -12,6 +12,7 @@ import {
   prepareAccess,
   RANK,
 } from '@tolvek/core/access';
+import { conditionFindings, conditionInWords, parseExpression, type Scope } from '@tolvek/core/expression';
 import {
   type Allowance,
   broughtFindings,
@@ -25,14 +26,14 @@ import {
   type RegisterContent,
   sinksOf,
 } from '@tolvek/core/form';
-import { groupsIn, inRegister, peopleIn, type Viewer } from '@tolvek/core/people';
-import type { Field } from '@tolvek/core/register';
-import { refused, type Said, said } from '@tolvek/words';
+import { groupsIn, inRegister, peopleIn, profileConditionsIn, type Viewer } from '@tolvek/core/people';
+import { type Field, personScope } from '@tolvek/core/register';
+import { refused, type Said, said, type Words } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
 import { keepDraft } from '../design/commands.ts';
 import { designByKey } from '../design/queries.ts';
 import { allForms, currentRelease, type FormRow, formNamed, formsOf, onShelf } from '../form/queries.ts';
-import { groupNames, namesOf, personById } from '../people/queries.ts';
+import { groupNames, knownNames, namesOf, personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -45,16 +46,32 @@ import { type RegisterRow, registerById } from '../register/queries.ts';
 import { type PlanChanges, type PlanEvent, planHistory } from '../register/tables.ts';
 import { closedElsewhere } from '../request/protection.ts';
 import { knownRegisters } from '../request/references.ts';
+import { profileDesignOf } from '../settings/queries.ts';
+import { allVocabularies } from '../vocabulary/queries.ts';
 
 const kept = new WeakMap<AccessPlan, WeakMap<FormDesign, readonly Finding[]>>();
 
+/** The names that conditions on profiles use. */
+export const profileScope = (db: Reader): Scope =>
+  personScope(profileDesignOf(db).fields, { ...knownNames(db), vocabularies: allVocabularies(db) });
+
 /** What the words are called that rules name: groups by key, and people. */
-export function wordNames(db: Reader, rules: readonly Pick<AccessRule, 'audience'>[]): ReadonlyMap<string, string> {
+export function wordNames(db: Reader, rules: readonly Pick<AccessRule, 'audience'>[]): ReadonlyMap<string, Words> {
   const people = namesOf(
     db,
     rules.flatMap((rule) => peopleIn(rule.audience)),
   );
-  return new Map([...groupNames(db), ...[...people].map(([id, name]) => [`@${id}`, name] as const)]);
+  const conditions = rules.flatMap((rule) => profileConditionsIn(rule.audience));
+  const scope = profileScope(db);
+  return new Map<string, Words>([
+    ...groupNames(db),
+    ...[...people].map(([id, name]) => [`@${id}`, name] as const),
+    ...conditions.map((condition) => {
+      const parsed = parseExpression(condition);
+      const told = parsed.ok ? conditionInWords(parsed.value, scope) : condition;
+      return [`?${condition}`, said('people:whoMeets', { condition: told })] as const;
+    }),
+  ]);
 }
 
 /** What a form in force tells to somebody who may not read it, as a plan has it. */
@@ -97,6 +114,7 @@ export const countOfWays = (db: Reader): number =>
 export function planProblems(db: Reader, rules: AccessPlan['rules']) {
   const groups = groupNames(db);
   // Whose record became another’s is that other person by now.
+  const scope = profileScope(db);
   const isHere = (id: string): boolean => personById(db, id)?.mergedInto === null;
   const lost = (message: Said, fix: Said) => ({ field: 'access', message, fix });
   return rules.flatMap((rule) => [
@@ -109,6 +127,14 @@ export function planProblems(db: Reader, rules: AccessPlan['rules']) {
       .filter((id) => !isHere(id))
       .map(() =>
         lost(said('workshopErrors:ruleLostPerson', { rule: rule.name }), said('workshopErrors:replacePerson')),
+      ),
+    ...profileConditionsIn(rule.audience)
+      .flatMap((condition) => conditionFindings(condition, scope).slice(0, 1))
+      .map(({ message }) =>
+        lost(
+          said('workshopErrors:ruleConditionUnreadable', { rule: rule.name, message }),
+          said('workshopErrors:mendCondition'),
+        ),
       ),
   ]);
 }

@@ -17,7 +17,7 @@ import type { Viewer } from '@tolvek/core/people';
 import type { MoverRelation } from '@tolvek/core/register';
 import { and, eq, gt, lt, sql } from 'drizzle-orm';
 import { currentRelease, formsOf } from '../form/queries.ts';
-import { viewerOf } from '../people/queries.ts';
+import { conditionsNamed, metBy, viewerOf } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { memberships, people } from '../people/tables.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
@@ -155,9 +155,18 @@ export function concernedBy(db: Reader, ids: readonly string[]): readonly Concer
     if (found) found.push(groupKey);
     else inGroups.set(personId, [groupKey]);
   }
+  const known = new Map(
+    db
+      .select({ id: people.id, kind: people.kind, profile: people.profile })
+      .from(people)
+      .all()
+      .map((person) => [person.id, person]),
+  );
+  const conditions = conditionsNamed(db);
   return ids.map(
     (personId): Concerned => ({
-      ...{ personId, groups: inGroups.get(personId) ?? [] },
+      ...{ personId, groups: inGroups.get(personId) ?? [], kind: known.get(personId)?.kind ?? 'contact' },
+      ...(conditions.length > 0 ? { meets: metBy(db, known.get(personId), conditions) } : {}),
       viewer: () => viewerOf(db, personId) ?? { personId, kind: 'contact', rights: [], groups: [] },
     }),
   );

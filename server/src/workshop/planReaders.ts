@@ -6,11 +6,12 @@ import { type Viewer, viewersIn } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
 import { statesOf } from '../design/queries.ts';
 import { accessOn, writtenSince } from '../people/onDay.ts';
-import { namesOf, personById } from '../people/queries.ts';
+import { metBy, namesOf, personById } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { people } from '../people/tables.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
 import { notFound, wrongFields } from '../platform/problem.ts';
+import { conditionsOf } from '../register/commands.ts';
 import { type RegisterRow, registerNamed } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { protectionFor } from '../request/protection.ts';
@@ -60,14 +61,17 @@ function lookingAt(db: Reader, key: string, { plan, day }: Pick<Asked, 'plan' | 
   if (!then || day < dateAt(first, zone)) return { since: dateAt(first, zone) };
   const { access } = accessOn(db, day);
   const viewerOn = viewersIn(access, day);
+  const conditions = conditionsOf(then.content.access);
   const nobody = (personId: string): Viewer => ({ personId, kind: 'contact', rights: [], groups: [] });
   return {
     register: { ...register, access: then.content.access, deskGroups: then.content.deskGroups },
     day,
     concerned: (ids) =>
       ids.map((personId) => {
-        const viewer = viewerOn(personId) ?? nobody(personId);
-        return { personId, groups: viewer.groups, viewer: () => viewer };
+        const then = viewerOn(personId) ?? nobody(personId);
+        // What stood in profiles on a day is not kept: as it stands now.
+        const viewer = { ...then, meets: metBy(db, personById(db, personId), conditions) };
+        return { ...viewer, viewer: () => viewer };
       }),
     isHere: (id) => access.staff.get(id) ?? false,
     // Whatever the zone: the day is over by then, and what came in a little later is told apart by its date.

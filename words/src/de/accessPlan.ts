@@ -276,4 +276,8 @@ export const accessPlan: Same<typeof english> = {
   chooseField: 'Feld wählen',
   placeLikeOf: '„{{field}}“ schützen wie',
   isNew: 'neu, verschlossen, bis es einen Platz hat',
+  byProfile: 'Personen, deren Profil sagt …',
+  profileIs: 'Bedingung an das Profil',
+  profileAdd: 'Hinzufügen',
+  fromOutside: 'Personen von außerhalb',
 };

@@ -20,4 +20,8 @@ export const people: Same<typeof english> = {
   'who.out': '{{who}} nicht in {{groups, or}}',
   'who.where': '{{who}}, wo {{rules, names}} etwas anderes sagt',
   'who.builds': '{{who}}, die Formulare baut',
+  contacts: 'Personen von außerhalb',
+  profile: 'Profil',
+  whoMeets: 'Personen, in deren Profil steht: {{condition}}',
+  'who.meets': '{{who}}, {{what}}',
 };

@@ -127,4 +127,5 @@ export const workshopErrors: Same<typeof english> = {
   planBaseChanged: 'Was ohne Regel gilt, ist anders.',
   planPlaced: '{{fields, names}} hat einen Platz im Zugriffsplan bekommen.',
   'planRules.placed': 'Neu im Zugriffsplan: {{fields, names}}.',
+  ruleConditionUnreadable: 'Die Profilbedingung von „{{rule}}“ lässt sich nicht lesen: {{message}}',
 };

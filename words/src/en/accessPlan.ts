@@ -271,4 +271,8 @@ export const accessPlan = {
   chooseField: 'Choose a field',
   placeLikeOf: 'Protect “{{field}}” like',
   isNew: 'new, closed until it has a place',
+  byProfile: 'People whose profile says …',
+  profileIs: 'Condition on the profile',
+  profileAdd: 'Add',
+  fromOutside: 'People from outside',
 } as const;

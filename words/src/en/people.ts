@@ -17,4 +17,8 @@ export const people = {
   'who.out': '{{who}} not in {{groups, or}}',
   'who.where': '{{who}}, where {{rules, names}} says otherwise',
   'who.builds': '{{who}} who builds forms',
+  contacts: 'people from outside',
+  profile: 'Profile',
+  whoMeets: 'people whose profile says {{condition}}',
+  'who.meets': '{{who}}, {{what}}',
 } as const;

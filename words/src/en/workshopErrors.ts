@@ -122,4 +122,5 @@ export const workshopErrors = {
   planBaseChanged: 'What applies without a rule is different.',
   planPlaced: '{{fields, names}} got a place in the access plan.',
   'planRules.placed': 'New in the access plan: {{fields, names}}.',
+  ruleConditionUnreadable: 'The profile condition of “{{rule}}” cannot be read: {{message}}',
 } as const;

@@ -1,4 +1,4 @@
-import { said } from '@tolvek/words';
+import { said, type Words } from '@tolvek/words';
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
@@ -17,7 +17,7 @@ import { ruleFindings } from './rules.ts';
 /** What of the house a draft is checked against. */
 export interface Surroundings extends Named, Guarded {
   /** The groups that exist: names by key. */
-  readonly groups: ReadonlyMap<string, string>;
+  readonly groups: ReadonlyMap<string, Words>;
   /** Ids of people that the approval path asks and who are none of the staff, or not any more. */
   readonly strangers?: readonly string[];
   /** Whether the form has a door for people from outside. */

@@ -19,7 +19,7 @@ export interface Guarded {
 export function flowFindings(
   design: FormDesign,
   { plan, form }: Guarded,
-  groups: ReadonlyMap<string, string>,
+  groups: ReadonlyMap<string, Words>,
 ): readonly Finding[] {
   const disclosures = (plan.disclosures ?? []).filter((each) => each.form === form);
   const leaks = leaksOf({ fields: design.fields, sinks: sinksOf(design), plan, disclosures });
@@ -49,7 +49,7 @@ export function unplacedFindings({ fields }: Pick<FormDesign, 'fields'>, plan: A
   ];
 }
 
-function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: ReadonlyMap<string, string>): Finding {
+function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: ReadonlyMap<string, Words>): Finding {
   const { sink: made, source, how, to, way } = leak;
   const sink = made as FormSink;
   const told = [source.key, ...(sink.readers.who === 'field' ? [sink.readers.field] : [])];

@@ -25,7 +25,7 @@ export function reachOf(
   design: FormDesign,
   { plan, form }: Guarded,
   key: string,
-  names: ReadonlyMap<string, string>,
+  names: ReadonlyMap<string, Words>,
 ): readonly Reached[] | null {
   const sinks = sinksOf(design);
   const disclosures = (plan.disclosures ?? []).filter((each) => each.form === form);

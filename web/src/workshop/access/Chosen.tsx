@@ -1,6 +1,11 @@
-import { RELATION_WORDS, wordOf } from '@tolvek/core/people';
+import { conditionInWords, parseExpression, type Scope } from '@tolvek/core/expression';
+import { CONTACT, RELATION_WORDS, wordOf } from '@tolvek/core/people';
+import { said } from '@tolvek/words';
 import { useDeferredValue, useState } from 'react';
+import { ConditionBuilder } from '../../conditions/ConditionBuilder.tsx';
+import { firstCondition } from '../../conditions/firstCondition.ts';
 import { FindWho } from '../../fields/FindWho.tsx';
+import { Button } from '../../ui/Button.tsx';
 import { say, told } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
 import { GroupOnTheSpot } from '../groundwork/NewGroup.tsx';
@@ -11,6 +16,8 @@ interface ChosenProps {
   readonly groups: readonly { readonly key: string; readonly name: string }[];
   /** What people are called who are chosen, by their ids. */
   readonly people?: Readonly<Record<string, string>>;
+  /** The names that conditions on profiles use; none where people are not told apart by them. */
+  readonly profile?: Scope;
   /** Whether groups alone can be chosen, that are there. */
   readonly onlyGroups?: boolean;
   readonly chosen: readonly string[];
@@ -20,11 +27,17 @@ interface ChosenProps {
 }
 
 /** Groups, people, and what somebody is to a request: those that are chosen, each with a way out, and a box that adds one. */
-export function Chosen({ id, groups, people = {}, onlyGroups = false, chosen, toggle, label }: ChosenProps) {
+export function Chosen({ id, groups, people = {}, profile, onlyGroups = false, chosen, toggle, label }: ChosenProps) {
   const [isFinding, setFinding] = useState(false);
+  const [condition, setCondition] = useState<string | null>(null);
   const [names, setNames] = useState<Readonly<Record<string, string>>>({});
   const nameOf = (word: string): string => {
     if (word in RELATION_WORDS) return told(RELATION_WORDS[word as '~handler']);
+    if (word.startsWith('?') && profile) {
+      const parsed = parseExpression(word.slice(1));
+      const condition = parsed.ok ? conditionInWords(parsed.value, profile) : word.slice(1);
+      return told(said('people:whoMeets', { condition }));
+    }
     if (word.startsWith('@')) return people[word.slice(1)] ?? names[word.slice(1)] ?? '…';
     return groups.find((group) => group.key === word)?.name ?? word;
   };
@@ -56,6 +69,7 @@ export function Chosen({ id, groups, people = {}, onlyGroups = false, chosen, to
           value=""
           onChange={(event) => {
             if (event.target.value === 'person') setFinding(true);
+            else if (event.target.value === 'profile' && profile) setCondition(firstCondition(profile));
             else if (event.target.value !== '') toggle(event.target.value);
           }}
         >
@@ -69,6 +83,10 @@ export function Chosen({ id, groups, people = {}, onlyGroups = false, chosen, to
               ))}
             </optgroup>
           )}
+          {onlyGroups || chosen.includes(CONTACT) ? null : (
+            <option value={CONTACT}>{say('accessPlan:fromOutside')}</option>
+          )}
+          {profile && profile.names.length > 0 ? <option value="profile">{say('accessPlan:byProfile')}</option> : null}
           <optgroup label={say('accessPlan:groups')}>
             {groups
               .filter(({ key }) => !chosen.includes(key))
@@ -82,6 +100,25 @@ export function Chosen({ id, groups, people = {}, onlyGroups = false, chosen, to
         </select>
         {onlyGroups ? null : <GroupOnTheSpot isTeam={false} made={toggle} />}
       </span>
+      {condition !== null && profile ? (
+        <fieldset className="mt-2 border-l-[3px] border-brass bg-paper px-3 py-2">
+          <legend className="sr-only">{say('accessPlan:profileIs')}</legend>
+          <ConditionBuilder condition={condition} scope={profile} set={setCondition} />
+          <span className="mt-2 flex items-center gap-4">
+            <Button
+              onClick={() => {
+                if (!chosen.includes(`?${condition}`)) toggle(`?${condition}`);
+                setCondition(null);
+              }}
+            >
+              {say('accessPlan:profileAdd')}
+            </Button>
+            <button type="button" className="text-green underline" onClick={() => setCondition(null)}>
+              {say('common:cancel')}
+            </button>
+          </span>
+        </fieldset>
+      ) : null}
       {isFinding ? (
         <span className="mt-2 block max-w-96">
           <FindPerson

@@ -10,7 +10,7 @@ import { Chosen } from './Chosen.tsx';
 import { Exceptions } from './Exceptions.tsx';
 import { Meets } from './Meets.tsx';
 import { hides, type Meant, meaning, meantBy, toggled, withRequester, wordsMeant } from './planEdits.ts';
-import { scopeOf } from './ruleWords.ts';
+import { profileScopeOf, scopeOf } from './ruleWords.ts';
 import type { Plan } from './usePlan.ts';
 
 interface RuleEditorProps {
@@ -34,6 +34,7 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
   const { data: ground } = workshopApi.useGroundQuery();
   const groups = ground?.groups ?? [];
   const scope = scopeOf(plan, ground);
+  const profile = profileScopeOf(ground);
   const { data: me } = meApi.useMeQuery();
   const today = (me?.desk.now ?? '').slice(0, 10);
   const at = (field: string): string => `rules ${rule.id} ${field}`;
@@ -172,6 +173,7 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
               id={`${id}-meant`}
               groups={groups}
               people={plan.people}
+              {...(profile ? { profile } : {})}
               chosen={wordsMeant(audience)}
               label={say('accessPlan:addMeant')}
               toggle={(key) =>
@@ -210,6 +212,7 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
             id={`${id}-out`}
             groups={groups}
             people={plan.people}
+            {...(profile ? { profile } : {})}
             chosen={audience.outOf}
             label={say('accessPlan:addExcept')}
             toggle={(key) =>

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type AccessRule, exceptionScope } from '@tolvek/core/access';
 import { conditionInWords, parseExpression, type Scope } from '@tolvek/core/expression';
+import { personScope } from '@tolvek/core/register';
 import { say, told } from '../../wire/words.ts';
 import { graceOf } from './planEdits.ts';
 import type { Plan } from './usePlan.ts';
@@ -13,6 +14,12 @@ export const scopeOf = ({ fields, stages, forms }: Plan, ground: AnswerOf<'groun
     vocabularies: ground?.vocabularies ?? [],
     profile: ground?.profile ?? [],
   });
+
+/** The names that conditions on profiles use, in rules for whoever meets them; none where profiles have no fields. */
+export const profileScopeOf = (ground: AnswerOf<'ground'> | undefined): Scope | undefined => {
+  const fields = ground?.profile.filter(({ retired }) => !retired) ?? [];
+  return fields.length > 0 ? personScope(fields, { vocabularies: ground?.vocabularies ?? [] }) : undefined;
+};
 
 /** Where a rule says something else, and on which days it holds: a sentence for each. */
 export function exceptionsInWords(
