@@ -82,6 +82,10 @@ test('a rule is for whoever meets a condition on their profile, at once as it ch
   expect(await sees(ilse, number, 'reason')).toBe(true);
   ok(await put());
   expect([await sees(ilse, number, 'reason'), await sees(oskar, number, 'reason')]).toEqual([false, true]);
+  // What is being written meanwhile takes nothing from what is in force.
+  ok(await keep(rules));
+  expect(await sees(ilse, number, 'reason')).toBe(false);
+  ok(await keep([...rules, rule]));
   const readers = ok(await maren.call('fieldReaders', { ...of, query: { field: 'reason' } }));
   const level = (name: string) =>
     (readers.people as { name: string; levels: { level: string }[] }[])
