@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { pageOf, seriousTrouble } from './people.ts';
+import { pageOf, seriousTrouble, spilling } from './people.ts';
 
 const NOTE = 'Carries an adrenaline pen';
 
@@ -195,4 +195,57 @@ test('what somebody types stays there when the field is closed to them meanwhile
   // Open again, it is where it was.
   await put(plan.inForce.rules);
   await expect(sheet.getByLabel('Escort', { exact: true })).toHaveValue('Nuala, until noon');
+});
+
+test('an answer is set once: corrected on a phone in the time of grace, and refused afterwards', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/site-access/access');
+  const main = maren.getByRole('main');
+  await main.getByRole('button', { name: 'Set once, corrected for 30 minutes' }).first().click();
+  await main.getByLabel('Name', { exact: true }).fill('Reasons are set once');
+  await main.getByRole('group', { name: 'Fields' }).getByLabel('Reason').check();
+  await main.getByRole('group', { name: 'But' }).getByRole('spinbutton').fill('5');
+  await expect(main.getByText('Reason: readable by everyone')).toBeVisible();
+  await main.getByRole('button', { name: 'Done' }).click();
+  await main.getByLabel(/Yes, I give this up myself as /).check();
+  await main.getByRole('button', { name: 'Put in force' }).click();
+  await expect(main.getByText('What you see is in force.')).toBeVisible();
+
+  const priya = await pageOf(browser, 'Priya Nakamura-Lind', { width: 360, height: 740 });
+  const number = await askedWithNote(priya);
+  await priya.goto(`/my/${number}`);
+  await expect(priya.getByRole('button', { name: /^Correct / })).toHaveCount(1);
+  await priya.getByRole('button', { name: 'Correct Reason' }).click();
+  await priya.getByRole('textbox', { name: 'Reason' }).fill('');
+  await priya.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(priya.getByRole('alert')).toBeVisible();
+  await priya.getByRole('textbox', { name: 'Reason' }).fill('Calibration of both tide gauges');
+  expect(await spilling(priya)).toEqual([]);
+  expect(await seriousTrouble(priya)).toEqual([]);
+  await priya.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(priya.getByText('Your answer was corrected.')).toBeVisible();
+  await expect(priya.getByText('Calibration of both tide gauges')).toBeVisible();
+  // The desk reads it, and may not change it any more than whoever asked, once the time is over.
+  await priya.getByRole('button', { name: 'Correct Reason' }).click();
+  await priya.getByRole('textbox', { name: 'Reason' }).fill('Typed too late');
+  await priya.request.post('/api/demo/clock', {
+    headers: { Origin: new URL(priya.url()).origin },
+    data: { minutes: 6 },
+  });
+  await priya.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(priya.getByRole('alert').first()).toContainText('Reason');
+  await priya.reload();
+  await expect(priya.getByText('Calibration of both tide gauges')).toBeVisible();
+  await expect(priya.getByRole('button', { name: 'Correct Reason' })).toBeHidden();
+  await maren.goto(`/floor/all/${number}`);
+  const sheet = maren.getByRole('complementary', { name: 'Request sheet' });
+  await expect(sheet.getByText('Calibration of both tide gauges', { exact: true })).toBeVisible();
+  await expect(sheet.getByRole('button', { name: 'Change Reason' })).toBeHidden();
+  await expect(sheet.getByRole('button', { name: 'Why: Reason' })).toBeVisible();
+  await maren.goto('/workshop/site-access/access');
+  await main.getByRole('button', { name: 'Write the plan as it was before' }).click();
+  await main.getByRole('button', { name: 'Put in force' }).click();
+  await expect(main.getByText('What you see is in force.')).toBeVisible();
 });

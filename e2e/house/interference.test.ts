@@ -50,6 +50,13 @@ const closed = (fields: readonly string[]) => ({
       audience: { in: { everyone: true as const }, outOf: ['site-safety'], requester: 'out' as const },
       level: 'hidden' as const,
     },
+    {
+      id: 'corrects',
+      name: 'Whoever asks corrects',
+      fields: ['what', 'visitor'],
+      audience: { in: { anyOf: [] }, outOf: [], requester: 'in' as const },
+      level: 'write' as const,
+    },
   ],
 });
 const ruleOf = (id: string, more: Partial<FormRule>): FormRule => ({
@@ -341,6 +348,14 @@ async function live(hidden: Hidden): Promise<Heard> {
     follow: [{ params: { token: follow } }],
     followMessage: [{ params: { token: follow }, body: { text: 'Thank you.' } }],
     myRequest: each(numbers, (number) => ({ params: { number } })),
+    changeFollowed: [
+      { params: { token: followed }, body: { changes: { what: 'Corrected from outside' } } },
+      { params: { token: follow }, body: { changes: { what: 'x', why: 'y', nothing: 'z' } } },
+    ],
+    changeMine: each(numbers, (number) => ({
+      params: { number },
+      body: { changes: { what: 'x', why: 'y', nothing: 'z' } },
+    })).concat(each(numbers, (number) => ({ params: { number }, body: { changes: { what: 'Corrected' } } }))),
     myMessage: each(numbers, (number) => ({ params: { number }, body: { text: 'One more.' } })),
     ledger: [
       ...['arrived', 'mine', 'team', 'deciding', 'late', 'all'].map((tray) => ({ query: { tray } })),
@@ -588,6 +603,10 @@ async function live(hidden: Hidden): Promise<Heard> {
     if (['changeFields', 'moveStage', 'assign', 'reroute', 'freeRequest', 'deleteRequest'].includes(route)) {
       const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
       return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
+    }
+    if (route === 'changeMine' || route === 'changeFollowed') {
+      const own = await caller.call(route === 'changeMine' ? 'myRequest' : 'follow', params ? { params } : {});
+      return { ...input, headers: onVersion(own.body?.version ?? 1) };
     }
     if (body?.seen === undefined || !params) return input;
     const seen =

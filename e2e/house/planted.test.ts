@@ -251,6 +251,22 @@ describe('a value in the restricted field', () => {
       body: { text: 'See you then.', visibility: 'requester' },
     });
     await stranger.call('followMessage', { params: { token: follow }, body: { text: 'Thank you.' } });
+    // Whoever asked corrects what they may for once, and is refused the rest.
+    const { access } = desk.register('site-access');
+    const corrects = {
+      ...{ id: 'corrects', name: 'Whoever asks corrects', fields: ['reason'], level: 'write' as const },
+      audience: { in: { anyOf: [] }, outOf: [], requester: 'in' as const },
+    };
+    desk.protect('site-access', { ...access, rules: [...access.rules, corrects] });
+    const priya = as('Priya Nakamura-Lind');
+    for (const changes of [{ medical_note: 'y', no_such_field: 'z' }, { reason: 'Calibration, corrected' }]) {
+      const [followed, mine] = [{ token: follow }, { number: inside }];
+      const outsiders = (await stranger.call('follow', { params: followed })).body.version;
+      await stranger.call('changeFollowed', { params: followed, headers: onVersion(outsiders), body: { changes } });
+      const own = (await priya.call('myRequest', { params: mine })).body.version;
+      await priya.call('changeMine', { params: mine, headers: onVersion(own), body: { changes } });
+    }
+    desk.protect('site-access', access);
     await as('Priya Nakamura-Lind').call('myMessage', {
       params: { number: inside },
       body: { text: 'One more thing.' },

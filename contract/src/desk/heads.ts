@@ -17,5 +17,7 @@ export const deskHeads = {
   decide: { method: 'POST', path: '/api/requests/:number/decision', caller: 'staff', guard: 'Idempotency-Key' },
   decideByLink: { method: 'POST', path: '/api/decisions/:token', caller: 'link', guard: 'Idempotency-Key' },
   followMessage: { method: 'POST', path: '/api/follow/:token/messages', caller: 'link' },
+  changeFollowed: { method: 'PATCH', path: '/api/follow/:token/fields', caller: 'link', guard: 'If-Match' },
+  changeMine: { method: 'PATCH', path: '/api/my/requests/:number/fields', caller: 'staff', guard: 'If-Match' },
   myMessage: { method: 'POST', path: '/api/my/requests/:number/messages', caller: 'staff' },
 } as const satisfies Heads;

@@ -7,16 +7,31 @@ import { words } from '../wire/words.ts';
 import { deskHeads } from './heads.ts';
 import { decision } from './shapes.ts';
 
+const changed = z.strictObject({ changes: rawAnswers });
+const keptChange = versioned.extend({
+  /** What rules say about the change that was kept; at “form” what is about no field in view. */
+  warnings: z.array(z.object({ field: z.string(), text: z.string() })),
+});
+
 /** What people do to requests. */
 export const deskRoutes = routesOf(deskHeads, {
   changeFields: {
     says: 'Changes fields of a request.',
     params: numbered,
-    body: z.strictObject({ changes: rawAnswers }),
-    answer: versioned.extend({
-      /** What rules say about the change that was kept; at “form” what is about no field in view. */
-      warnings: z.array(z.object({ field: z.string(), text: z.string() })),
-    }),
+    body: changed,
+    answer: keptChange,
+  },
+  changeMine: {
+    says: 'Changes answers of one’s own request, as far as the access plan lets its requester.',
+    params: numbered,
+    body: changed,
+    answer: keptChange,
+  },
+  changeFollowed: {
+    says: 'Changes answers of one’s own request, as an outside requester, as far as the access plan lets them.',
+    params: withToken,
+    body: changed,
+    answer: keptChange,
   },
   moveStage: {
     says: 'Moves a request to another stage.',

@@ -48,6 +48,7 @@ export const historyEntry = z.object({
 });
 export const requesterView = z.object({
   number: z.string(),
+  version: z.int(),
   form: z.string(),
   subject: visibleSubject,
   stage: z.string(),
@@ -56,6 +57,12 @@ export const requesterView = z.object({
   /** What the requester may count on; null when it is finished. */
   promise: words.nullable(),
   values: visibleValues,
+  /** Of the answers that they may change: their kinds, their help, and the vocabularies these need. */
+  changing: z.object({
+    types: z.record(z.string(), kind),
+    help: z.record(z.string(), z.string()),
+    vocabularies: z.array(vocabulary).readonly(),
+  }),
   hops: z.array(hop),
   messages: z.array(z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string() })),
 });

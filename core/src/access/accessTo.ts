@@ -1,6 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Somebody } from '../people/index.ts';
-import { type Field, isFilled, type MoverRelation } from '../register/index.ts';
+import { type Field, isFilled, type Kind, type MoverRelation } from '../register/index.ts';
 import { type Circumstance, levelIn } from './circumstance.ts';
 import { type AccessLevel, type BaseLevels, type Deciding, isAbout, isPlaced, RANK, USUAL_BASE } from './plan.ts';
 import type { Protection } from './protection.ts';
@@ -49,6 +49,8 @@ export function accessTo(
     if (access.level === 'hidden') return { ...access, rule: comesFrom(field, source, access.rule) };
   }
   const own = planned(field, plan, viewer, relation, at);
+  if (own.level === 'write' && !relation.isDesk && KEPT_AS_SENT.has(field.type.kind))
+    return { level: 'read', rule: said('access:keptAsSent') };
   if (own.level === 'write' && relation.onlyReads) return { level: 'read', rule: said('access:noRightToChange') };
   return own.level === 'write' && !isFilled(field) ? { level: 'read', rule: READ_ONLY[field.source] } : own;
 }
@@ -58,6 +60,11 @@ function comesFrom(field: Field, { label: source }: Field, rule: Words): Said {
   if (isFilled(field)) return said('access:madeFrom', { source, rule });
   return said(field.source === 'carried' ? 'access:broughtBy' : 'access:computedFrom', { source, rule });
 }
+
+/** Kinds that whoever asked chooses where they ask, and not afterwards: what is offered, and files. */
+const KEPT_AS_SENT: ReadonlySet<Kind['kind']> = new Set([
+  ...(['files', 'reference', 'references', 'person', 'people'] as const),
+]);
 
 const CLOSED_ELSEWHERE: Access = { level: 'hidden', rule: said('access:closedAtSource') };
 

@@ -115,7 +115,7 @@ export class Readership {
     );
     return {
       reads: this.those((_, index) => levels[index] !== 'hidden'),
-      writes: isFilled(field) ? this.those((each, index) => each.relation.isDesk && levels[index] === 'write') : 0n,
+      writes: isFilled(field) ? this.those((_, index) => levels[index] === 'write') : 0n,
     };
   }
 

@@ -1,4 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { refusalsOf } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
 import { calledApart, mayAnywhere, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
 import {
   type Problem as FieldProblem,
@@ -7,14 +9,18 @@ import {
   identifiedRows,
   type Priority,
   type RawAnswers,
+  type RequestFacts,
   readAnswer,
   type Stage,
   stagesToFreeTo,
+  typedForm,
 } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
 import { filesNamed } from '../files/commands.ts';
+import { releaseById } from '../form/queries.ts';
 import { rightMissing } from '../people/grants.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
@@ -25,7 +31,7 @@ import { takenAnswers } from '../request/claims.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
 import { keepingOf } from '../request/keeping.ts';
-import { openAtDesk } from '../request/open.ts';
+import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { movesOf } from './moves.ts';
@@ -46,89 +52,154 @@ export function changeFields(
   input: OnVersion & { changes: RawAnswers },
 ): AnswerOf<'changeFields'> {
   return write(house, (work) => {
-    const { tx, now } = work;
-    const open = openTo(tx, viewer, input.number, 'change');
-    const { request, register, reading, fields } = open;
-    const facts = {
-      ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
-      files: filesNamed(tx, request.formId, fields, { ...request.values, ...input.changes } as RawAnswers, request.id),
-    };
-    const visible = open.values;
-    const values: Record<string, FieldValue> = { ...request.values };
-    const touched = new Set<string>();
-    const problems: FieldProblem[] = [];
-    for (const [key, raw] of Object.entries(input.changes)) {
-      const field = fields.find((each) => each.key === key);
-      const seen = visible.fields.find((each) => each.key === key);
-      // A field that is hidden and a field that does not exist are refused in the same words.
-      if (!field || !seen)
-        problems.push({ field: key, message: said('work:noField', { key }), fix: said('answers:removeIt') });
-      else if (!seen.writable)
+    const open = openTo(work.tx, viewer, input.number, 'change');
+    return changeOpen(work, viewer, open, { ...input, asker: null });
+  });
+}
+
+/**
+ * Changes answers of one’s own request: those that the access plan lets whoever asked change, as it stands.
+ *
+ * @throws Problem 404 for anybody else, 412 when somebody was faster, 422 for what may not be changed, or is no answer.
+ */
+export function changeOwn(
+  house: House,
+  viewer: Viewer,
+  input: OnVersion & { changes: RawAnswers },
+): AnswerOf<'changeFields'> {
+  return write(house, (work) => {
+    const request = requestByNumber(work.tx, input.number.toUpperCase());
+    if (request?.requesterId !== viewer.personId) throw notFound('request');
+    if (!personById(work.tx, viewer.personId)?.active) throw notAllowed(refused('cannotWrite'));
+    const open = openRequest(work.tx, request, viewer, 'following');
+    const asks = (changes: RawAnswers, facts: RequestFacts) => asksAgain(work.tx, open, changes, facts);
+    return changeOpen(work, viewer, open, { ...input, asker: viewer.personId, asks });
+  });
+}
+
+/**
+ * What the form would say to whoever changes their answers, as where they asked: of what they change, and of what is only
+ * asked for by that.
+ */
+function asksAgain(
+  db: Reader,
+  { request, fields, reading }: OpenRequest<RequestRow>,
+  changes: RawAnswers,
+  facts: RequestFacts,
+): readonly FieldProblem[] {
+  const { complete } = releaseById(db, request.releaseId);
+  const stood = reading.only(request.values);
+  const before: RawAnswers = Object.fromEntries(
+    fields.flatMap((field) => {
+      const value = field.source === 'asked' ? own(stood, field.key) : undefined;
+      return value === undefined ? [] : [[field.key, typedForm(field, value)] as const];
+    }),
+  );
+  const known = new Set(refusalsOf(complete(before, facts)).map(({ field }) => field));
+  return refusalsOf(complete({ ...before, ...changes }, facts)).filter(
+    ({ field }) => Object.hasOwn(changes, field) || !known.has(field),
+  );
+}
+
+/** Changes fields of a request that was opened for somebody. `asker`: who may hear which request has an answer already. */
+function changeOpen(
+  work: Work,
+  viewer: Viewer,
+  open: OpenRequest<RequestRow>,
+  input: {
+    readonly version: number;
+    readonly changes: RawAnswers;
+    readonly asker: string | null;
+    /** What is wrong besides, with the answers changed. */
+    readonly asks?: (changes: RawAnswers, facts: RequestFacts) => readonly FieldProblem[];
+  },
+): AnswerOf<'changeFields'> {
+  const { tx, now } = work;
+  const { request, register, reading, fields } = open;
+  const facts = {
+    ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
+    files: filesNamed(tx, request.formId, fields, { ...request.values, ...input.changes } as RawAnswers, request.id),
+  };
+  const visible = open.values;
+  const values: Record<string, FieldValue> = { ...request.values };
+  const touched = new Set<string>();
+  const problems: FieldProblem[] = [];
+  for (const [key, raw] of Object.entries(input.changes)) {
+    const field = fields.find((each) => each.key === key);
+    const seen = visible.fields.find((each) => each.key === key);
+    // A field that is hidden and a field that does not exist are refused in the same words.
+    if (!field || !seen)
+      problems.push({ field: key, message: said('answers:noField', { key }), fix: said('answers:removeIt') });
+    else if (!seen.writable)
+      problems.push({
+        field: key,
+        message: said('answers:readOnly', { label: field.label }),
+        fix: said(open.relation.isDesk ? 'answers:askForRight' : 'answers:writeToDesk'),
+      });
+    else {
+      const read = readAnswer(field, raw, facts);
+      if (read.state === 'wrong')
         problems.push({
           field: key,
-          message: said('work:readOnly', { label: field.label }),
-          fix: said('work:askForRight'),
+          message: said('answers:fieldSays', { label: field.label, message: read.message }),
+          fix: read.fix,
         });
       else {
-        const read = readAnswer(field, raw, facts);
-        if (read.state === 'wrong')
-          problems.push({
-            field: key,
-            message: said('work:fieldSays', { label: field.label, message: read.message }),
-            fix: read.fix,
-          });
-        else {
-          const said = read.state === 'value' ? read.value : null;
-          const after =
-            field.type.kind === 'line-items' && Array.isArray(said)
-              ? identifiedRows((seen.value ?? []) as readonly ItemRow[], said as readonly ItemRow[], request.version)
-              : said;
-          if (isSame(seen.value, after)) continue;
-          touched.add(key);
-          if (after === null) delete values[key];
-          else values[key] = after;
-        }
+        const said = read.state === 'value' ? read.value : null;
+        const after =
+          field.type.kind === 'line-items' && Array.isArray(said)
+            ? identifiedRows((seen.value ?? []) as readonly ItemRow[], said as readonly ItemRow[], request.version)
+            : said;
+        if (isSame(seen.value, after)) continue;
+        touched.add(key);
+        if (after === null) delete values[key];
+        else values[key] = after;
       }
     }
-    const kept = keepingOf(tx, request, register, reading)(values, touched, facts);
-    // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
-    // refuses is.
-    const held = request.trial
-      ? []
-      : takenAnswers(tx, {
-          register,
-          protection: reading.protection,
-          values: kept.values,
-          asker: null,
-          but: request,
-        }).filter(
-          (problem) =>
-            touched.has(problem.field) ||
-            register.unique.some(
-              (rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key)),
-            ),
-        );
-    const notHere = offerProblems(
-      tx,
-      // What is offered is told by what this viewer may read, and by nothing else.
-      { fields, values: reading.only(kept.values), facts, asker: request.requesterId },
-      touched,
-    );
-    const all = [
-      ...problems,
-      ...[...kept.problems, ...held, ...notHere].map((problem) => unhidden(problem, visible.fields)),
-    ];
-    if (all.length > 0) throw wrongFields(all);
-    const changes = changesBetween(fields, request.values, kept.values);
-    const warnings = kept.warnings.map(({ field, text }) => ({
-      field: isSeen(field, visible.fields) ? field : 'form',
-      text,
-    }));
-    if (changes.length === 0) return { version: request.version, warnings };
-    const change = { kind: 'values', why: 'changed', changes } as const;
-    const { version } = changeRequest(by(work, viewer.personId), request, change, input.version);
-    return { version, warnings };
-  });
+  }
+  const kept = keepingOf(tx, request, register, reading)(values, touched, facts);
+  // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
+  // refuses is.
+  const held = request.trial
+    ? []
+    : takenAnswers(tx, {
+        register,
+        protection: reading.protection,
+        values: kept.values,
+        asker: input.asker,
+        but: request,
+      }).filter(
+        (problem) =>
+          touched.has(problem.field) ||
+          register.unique.some(
+            (rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key)),
+          ),
+      );
+  const notHere = offerProblems(
+    tx,
+    // What is offered is told by what this viewer may read, and by nothing else.
+    { fields, values: reading.only(kept.values), facts, asker: request.requesterId },
+    touched,
+  );
+  const all = [
+    ...problems,
+    ...[
+      ...kept.problems,
+      ...held,
+      ...notHere,
+      ...(input.asks?.(Object.fromEntries([...touched].map((key) => [key, input.changes[key] ?? null])), facts) ?? []),
+    ].map((problem) => unhidden(problem, visible.fields)),
+  ];
+  if (all.length > 0) throw wrongFields(all);
+  const changes = changesBetween(fields, request.values, kept.values);
+  const warnings = kept.warnings.map(({ field, text }) => ({
+    field: isSeen(field, visible.fields) ? field : 'form',
+    text,
+  }));
+  if (changes.length === 0) return { version: request.version, warnings };
+  const change = { kind: 'values', why: 'changed', changes } as const;
+  const { version } = changeRequest(by(work, viewer.personId), request, change, input.version);
+  return { version, warnings };
 }
 
 /** A problem of a field this viewer may not read does not name it. */
@@ -137,8 +208,8 @@ const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }
     ? problem
     : {
         field: 'form',
-        message: said('work:ruleRefuses'),
-        fix: said('work:askCoordinator'),
+        message: said('answers:ruleRefuses'),
+        fix: said('answers:askCoordinator'),
       };
 
 const isSeen = (key: string, open: readonly { readonly key: string }[]): boolean =>

@@ -3,7 +3,16 @@ import { follower } from '../door/admission.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { requestById } from '../request/queries.ts';
-import { assign, changeFields, comment, freeRequest, messageFromRequester, moveStage, reroute } from './commands.ts';
+import {
+  assign,
+  changeFields,
+  changeOwn,
+  comment,
+  freeRequest,
+  messageFromRequester,
+  moveStage,
+  reroute,
+} from './commands.ts';
 import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { share, shareTargets, unshare } from './share.ts';
@@ -39,6 +48,13 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       messageFromRequester(house, viewer.personId, requestById(house.db, requestId)?.number ?? '', body.text);
       return { done: true };
     },
+    changeFollowed: ({ params, body, version }) => {
+      const { viewer, requestId } = follower(house.db, params.token, house.clock.now());
+      const number = requestById(house.db, requestId)?.number ?? '';
+      return changeOwn(house, viewer, { number, version, changes: body.changes });
+    },
+    changeMine: ({ viewer, params, body, version }) =>
+      changeOwn(house, viewer, { number: params.number, version, changes: body.changes }),
     myMessage: ({ params, body, viewer }) => {
       messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
       return { done: true };

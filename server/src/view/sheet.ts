@@ -2,7 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
-import { type Stage, stagesToFreeTo } from '@tolvek/core/register';
+import { type Field, type Stage, stagesToFreeTo } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said } from '@tolvek/words';
 import { roundOf } from '../approval/queries.ts';
@@ -54,7 +54,16 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   /** `routed`: null for who is told nothing of the routing. */
   const hops = (reader: 'desk' | 'requester', routed: RoutingTold | null) =>
     hopsOf({ request, routed, stage, approval, teamName, decidedBy, isRoutingOpen }, reader);
-  return { plan, calendar, round, approval, decidedBy, stage, groups, teamName, isRoutingOpen, hops };
+  const typesOf = (fields: readonly Field[]) => Object.fromEntries(fields.map((field) => [field.key, field.type]));
+  const helpOf = (fields: readonly Field[]): Record<string, string> =>
+    Object.fromEntries(
+      design.parts.flatMap((part) =>
+        part.part === 'question' && part.help !== '' && fields.some(({ key }) => key === part.field)
+          ? [[part.field, part.help]]
+          : [],
+      ),
+    );
+  return { plan, calendar, round, approval, decidedBy, stage, groups, teamName, isRoutingOpen, hops, typesOf, helpOf };
 }
 
 /**
@@ -117,12 +126,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
       : stagesToFreeTo(register.stages, stage).map(stageView),
     priority: request.priority,
     values: open.values,
-    fieldTypes: Object.fromEntries(readableFields.map((field) => [field.key, field.type])),
-    help: Object.fromEntries(
-      design.parts.flatMap((part) =>
-        part.part === 'question' && part.help !== '' && readable.has(part.field) ? [[part.field, part.help]] : [],
-      ),
-    ),
+    fieldTypes: about.typesOf(readableFields),
+    help: about.helpOf(readableFields),
     people: pickedFrom(db, readableFields).map((person) => ({ ...person, groups: [...person.groups] })),
     vocabularies: vocabulariesFor(db, readableFields),
     references: [...references],
@@ -304,8 +309,11 @@ export function requesterViewOf(
     db,
     messages.flatMap((entry) => entry.actorId ?? []),
   );
+  const writable = new Set(open.values.fields.flatMap((field) => (field.writable ? [field.key] : [])));
+  const changing = open.fields.filter((field) => writable.has(field.key));
   return {
     number: request.number,
+    version: request.version,
     form: open.design.title,
     subject: open.subject,
     stage: about.stage.publicLabel,
@@ -313,6 +321,11 @@ export function requesterViewOf(
     sentAt: iso(request.createdAt),
     promise: promiseOf(request, now),
     values: open.values,
+    changing: {
+      types: about.typesOf(changing),
+      help: about.helpOf(changing),
+      vocabularies: vocabulariesFor(db, changing),
+    },
     hops: about.hops('requester', null),
     messages: messages.flatMap((entry) =>
       entry.comment?.visibility === 'requester'

@@ -149,7 +149,7 @@ export function settlingProblems(
       if (register.left.includes(key)) return [];
       const label = register.fields.find((field) => field.key === key)?.label;
       if (label === undefined)
-        return [{ field: 'left', message: said('work:noField', { key }), fix: said('answers:removeIt') }];
+        return [{ field: 'left', message: said('answers:noField', { key }), fix: said('answers:removeIt') }];
       const why = whyItStays(uses, key);
       return why === null
         ? []

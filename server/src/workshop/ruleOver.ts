@@ -206,7 +206,7 @@ function wrongIn(
     return [];
   const read = readAnswer(field, typedForm(field, after as FieldValue), facts);
   return read.state === 'wrong'
-    ? [{ field: key, message: said('work:fieldSays', { label: field.label, message: read.message }), fix: read.fix }]
+    ? [{ field: key, message: said('answers:fieldSays', { label: field.label, message: read.message }), fix: read.fix }]
     : [];
 }
 

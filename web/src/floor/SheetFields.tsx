@@ -9,20 +9,17 @@ import {
   namesAround,
   type OptionColour,
   type RawAnswer,
-  type RawRow,
-  typedForm,
-  withRowIds,
 } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { EditInPlace, toWorkOn } from '../fields/EditInPlace.tsx';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
-import { FieldInput } from '../fields/inputs.tsx';
 import { LinesTable } from '../fields/LinesTable.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
 import { ColourMark } from '../ui/ColourMark.tsx';
 import { Why } from '../ui/Why.tsx';
-import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
@@ -180,55 +177,16 @@ function SheetField({ sheet, field, reload, editing, setEditing }: SheetFieldPro
       </div>
     );
   }
-  const id = `sheet-${field.key}`;
-  const described = { key: field.key, label: field.label, type };
   return (
-    <form
-      onSubmit={save}
-      className="border-b border-green py-2"
-      onKeyDown={(event) => event.key === 'Escape' && stop()}
-    >
-      <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
-        {field.label}
-      </label>
-      {sheet.help[field.key] ? (
-        <p id={`${id}-help`} className="mb-1 text-[13px] whitespace-pre-line text-soft">
-          {sheet.help[field.key]}
-        </p>
-      ) : null}
-      <FieldInput
-        id={id}
-        field={described}
-        value={editing}
-        onChange={setEditing}
-        describedBy={
-          [sheet.help[field.key] ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') ||
-          undefined
-        }
-        invalid={problem !== null}
-        disabled={isLoading}
-      />
-      {problem ? (
-        <p id={`${id}-problem`} role="alert" className="mt-1 text-brick">
-          {problem.problems?.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ') ??
-            refusalInWords(problem)}
-        </p>
-      ) : null}
-      <div className="mt-2 flex gap-2">
-        <Button type="submit" look="main" disabled={isLoading}>
-          {say('common:save')}
-        </Button>
-        <Button onClick={stop}>{say('common:cancel')}</Button>
-      </div>
-    </form>
+    <EditInPlace
+      id={`sheet-${field.key}`}
+      field={{ key: field.key, label: field.label, type }}
+      help={sheet.help[field.key] ?? ''}
+      value={editing}
+      set={setEditing}
+      {...{ problem, isLoading, save, stop }}
+    />
   );
-}
-
-/** A value as it is typed, the lines of one with their ids: they keep them, whatever is typed. */
-function toWorkOn(type: Kind, value: VisibleField['value']): RawAnswer {
-  if (value === null) return '';
-  const typed = typedForm({ type }, value);
-  return type.kind === 'line-items' && Array.isArray(typed) ? withRowIds(typed as readonly RawRow[]) : typed;
 }
 
 /** The colour of the option that was chosen. */

@@ -1,14 +1,15 @@
 import type { AnswerOf } from '@tolvek/contract';
+import type { RawAnswers } from '@tolvek/core/register';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
-import { Facts } from '../ui/Facts.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
+import { OwnAnswers } from './OwnAnswers.tsx';
 
 /** An outside requester's own request, by the link in their letters. */
 export function Follow() {
@@ -18,12 +19,14 @@ export function Follow() {
     { pollingInterval: 30_000, skipPollingIfUnfocused: true },
   );
   const [send, state] = frontDeskApi.useFollowMessageMutation();
+  const [change] = frontDeskApi.useChangeFollowedMutation();
   return (
     <OwnRequest
       request={data}
       fileAt={(id) => `/api/follow/${token}/files/${id}`}
       error={error}
       again={refetch}
+      change={(changes, version) => change({ token, version, body: { changes } }).unwrap()}
       send={(text) => send({ token, body: { text } }).unwrap()}
       sendError={state.error}
     />
@@ -38,12 +41,14 @@ export function MyRequest() {
     { pollingInterval: 30_000, skipPollingIfUnfocused: true },
   );
   const [send, state] = frontDeskApi.useMyMessageMutation();
+  const [change] = frontDeskApi.useChangeMineMutation();
   return (
     <OwnRequest
       request={data}
       fileAt={(id) => `/api/requests/${number}/files/${id}`}
       error={error}
       again={refetch}
+      change={(changes, version) => change({ number, version, body: { changes } }).unwrap()}
       send={(text) => send({ number, body: { text } }).unwrap()}
       sendError={state.error}
     />
@@ -55,11 +60,12 @@ interface OwnRequestProps {
   readonly fileAt: (id: string) => string;
   readonly error: unknown;
   readonly again: () => void;
+  readonly change: (changes: RawAnswers, version: number) => Promise<unknown>;
   readonly send: (text: string) => Promise<unknown>;
   readonly sendError: unknown;
 }
 
-function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnRequestProps) {
+function OwnRequest({ request, fileAt, error, again, change, send, sendError }: OwnRequestProps) {
   useTitle(request ? `${request.number} ${told(request.subject)}` : '');
   if (!request)
     return (
@@ -81,7 +87,7 @@ function OwnRequest({ request, fileAt, error, again, send, sendError }: OwnReque
         <Trace hops={request.hops} />
       </div>
       <h2 className="section-head mt-8">{say('desk:yourAnswers')}</h2>
-      <Facts facts={request.values.fields.filter((field) => field.shown !== '')} fileAt={fileAt} />
+      <OwnAnswers {...{ request, fileAt, again }} change={(changes) => change(changes, request.version)} />
       <h2 className="section-head mt-8">{say('desk:messages')}</h2>
       {request.messages.length === 0 ? <p className="py-3 text-soft">{say('desk:noMessages')}</p> : null}
       <ul>

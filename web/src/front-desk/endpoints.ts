@@ -36,6 +36,14 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('myMessage'),
       invalidatesTags: ['mine'],
     }),
+    changeMine: build.mutation<AnswerOf<'changeMine'>, Asked<'changeMine'>>({
+      query: call('changeMine'),
+      invalidatesTags: (_changed, error) => (error ? [] : ['mine', 'desk']),
+    }),
+    changeFollowed: build.mutation<AnswerOf<'changeFollowed'>, Asked<'changeFollowed'>>({
+      query: call('changeFollowed'),
+      invalidatesTags: (_changed, error) => (error ? [] : ['mine']),
+    }),
     decisionLink: build.query<AnswerOf<'decisionLink'>, Asked<'decisionLink'>>({
       query: call('decisionLink'),
       providesTags: ['sheet'],

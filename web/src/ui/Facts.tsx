@@ -21,16 +21,24 @@ const filesIn = (value: unknown): readonly { readonly id: string; readonly name:
       })
     : [];
 
+interface FactsProps {
+  readonly facts: readonly Fact[];
+  readonly fileAt?: (id: string) => string;
+  /** Whether each has a line below. */
+  readonly isRuled?: boolean;
+}
+
 /** Labels and values as ruled lines; files as links, where somebody may fetch them. */
-export function Facts({ facts, fileAt }: { facts: readonly Fact[]; fileAt?: (id: string) => string }) {
+export function Facts({ facts, fileAt, isRuled = true }: FactsProps) {
+  const line = isRuled ? 'border-b border-rule' : '';
   return (
     <dl className="grid grid-cols-[minmax(7rem,2fr)_5fr]">
       {facts.map((fact) => {
         const files = fileAt ? filesIn(fact.value) : [];
         return (
           <Fragment key={fact.key}>
-            <dt className="border-b border-rule py-1.5 pr-3 text-soft">{fact.label}</dt>
-            <dd className="border-b border-rule py-1.5 break-words whitespace-pre-line">
+            <dt className={`${line} py-1.5 pr-3 text-soft`}>{fact.label}</dt>
+            <dd className={`${line} py-1.5 break-words whitespace-pre-line`}>
               {files.length === 0
                 ? told(fact.shown)
                 : files.map(({ id, name }) => (

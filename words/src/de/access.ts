@@ -23,4 +23,5 @@ export const access: Same<typeof english> = {
   hiddenFromYou: 'Es ist für Sie selbst verborgen',
   planBase: 'So sagt es der Zugriffsplan, wo keine Regel etwas sagt',
   notPlaced: 'Es hat noch keinen Platz im Zugriffsplan und ist deshalb verschlossen',
+  keptAsSent: 'Dateien, Personen und Verweise bleiben, wie sie gesendet wurden',
 };

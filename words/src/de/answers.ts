@@ -148,4 +148,11 @@ export const answers: Same<typeof english> = {
   saveFileAgain: 'Speichern Sie sie mit der richtigen Endung, und fügen Sie sie dann hinzu.',
   insteadNeedsReason: 'Sie entscheiden an Stelle einer anderen Person. Bitte begründen Sie das.',
   sayWhyInstead: 'Schreiben Sie die Begründung in den Kommentar. Sie steht im Verlauf.',
+  noField: 'Ein Feld „{{key}}“ gibt es hier nicht.',
+  readOnly: '„{{label}}“ lässt sich lesen, aber nicht ändern.',
+  askForRight: 'Fragen Sie die Koordination, wer es ändern darf.',
+  fieldSays: '„{{label}}“: {{message}}',
+  ruleRefuses: 'Eine Regel des Formulars lässt diese Änderung nicht zu.',
+  askCoordinator: 'Fragen Sie die Koordination, welche Regel das ist.',
+  writeToDesk: 'Schreiben Sie uns unten, wenn es sich ändern muss.',
 };

@@ -137,4 +137,10 @@ export const desk: Same<typeof english> = {
   fromUs: 'Der Empfang',
   messageBy: '{{from}}, {{at, moment}}',
   requestState: 'Ihre Anfrage: {{form}}',
+  correct: 'Berichtigen',
+  correctField: '{{label}} berichtigen',
+  correctHint: 'Einige dieser Antworten lassen sich noch berichtigen.',
+  corrected: 'Ihre Antwort ist berichtigt.',
+  notAnyMore: '„{{label}}“ lässt sich nicht mehr berichtigen. Getippt war:',
+  discardTyped: 'Verwerfen',
 };

@@ -3,18 +3,12 @@ import type { Same } from '../same.ts';
 
 export const work: Same<typeof english> = {
   correctDraft: 'Korrigieren Sie es im Entwurf, und versuchen Sie es noch einmal.',
-  noField: 'Ein Feld „{{key}}“ gibt es hier nicht.',
-  readOnly: '„{{label}}“ lässt sich lesen, aber nicht ändern.',
-  askForRight: 'Fragen Sie die Koordination, wer es ändern darf.',
-  ruleRefuses: 'Eine Regel des Formulars lässt diese Änderung nicht zu.',
-  askCoordinator: 'Fragen Sie die Koordination, welche Regel das ist.',
   noStage: 'Diese Stufe gibt es nicht.',
   chooseFromList: 'Wählen Sie eine aus der Liste.',
   noTeam: 'Dieses Team gibt es nicht.',
   chooseTeam: 'Wählen Sie ein Team aus der Liste.',
   notInTeam: 'Diese Person gehört nicht zum Team der Anfrage.',
   chooseFromTeam: 'Wählen Sie eine Person aus dem Team.',
-  fieldSays: '„{{label}}“: {{message}}',
   unknownRequester: '„{{typed}}“: Wir kennen niemanden mit dieser E-Mail-Adresse, oder mehrere Personen heißen so.',
   correctRequester: 'Korrigieren Sie die Zelle, oder lassen Sie sie leer, um selbst anzufragen.',
 };

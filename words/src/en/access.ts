@@ -20,4 +20,5 @@ export const access = {
   hiddenFromYou: 'It is hidden from you yourself',
   planBase: 'The access plan says so where no rule does',
   notPlaced: 'It has no place in the access plan yet, so it is closed',
+  keptAsSent: 'Files, people and references stay as they were sent',
 } as const;

@@ -145,4 +145,11 @@ export const answers = {
   saveFileAgain: 'Save it again with the right ending, then add it.',
   insteadNeedsReason: 'You decide for someone else. Please say why.',
   sayWhyInstead: 'Write the reason in the comment. It appears in the history.',
+  noField: 'There is no field “{{key}}” here.',
+  readOnly: '“{{label}}” can be read, but not changed.',
+  askForRight: 'Ask a coordinator who may change it.',
+  fieldSays: '“{{label}}”: {{message}}',
+  ruleRefuses: 'A rule of the form does not permit this change.',
+  askCoordinator: 'Ask a coordinator which rule it is.',
+  writeToDesk: 'Write to us below if it must change.',
 } as const;

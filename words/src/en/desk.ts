@@ -129,4 +129,10 @@ export const desk = {
   fromUs: 'The desk',
   messageBy: '{{from}}, {{at, moment}}',
   requestState: 'Your request: {{form}}',
+  correct: 'Correct',
+  correctField: 'Correct {{label}}',
+  correctHint: 'Some of these answers can still be corrected.',
+  corrected: 'Your answer was corrected.',
+  notAnyMore: '“{{label}}” cannot be corrected any more. This was typed:',
+  discardTyped: 'Discard it',
 } as const;

@@ -1,17 +1,11 @@
 export const work = {
   correctDraft: 'Correct it in the draft, then try again.',
-  noField: 'There is no field “{{key}}” here.',
-  readOnly: '“{{label}}” can be read, but not changed.',
-  askForRight: 'Ask a coordinator who may change it.',
-  ruleRefuses: 'A rule of the form does not permit this change.',
-  askCoordinator: 'Ask a coordinator which rule it is.',
   noStage: 'This stage does not exist.',
   chooseFromList: 'Choose one from the list.',
   noTeam: 'This team does not exist.',
   chooseTeam: 'Choose a team from the list.',
   notInTeam: 'This person is not in the team of the request.',
   chooseFromTeam: 'Choose a person from the team.',
-  fieldSays: '“{{label}}”: {{message}}',
   unknownRequester: '“{{typed}}”: we know nobody with this email address, or several people have this name.',
   correctRequester: 'Correct the cell, or leave it empty to be the requester yourself.',
 } as const;

@@ -94,7 +94,7 @@ const BEGINS: Readonly<Record<Recipe, Pick<AccessRule, 'audience' | 'level' | 'e
   'set-once': {
     audience: EVERYONE,
     level: 'read',
-    exceptions: [{ id: 'grace', level: 'none', when: WHEN.grace ?? '' }],
+    exceptions: [{ id: 'grace', level: 'write', when: WHEN.grace ?? '' }],
   },
   'until-decided': {
     audience: { in: { everyone: true }, outOf: ['~decider'], requester: 'out' },

@@ -1,0 +1,68 @@
+import type { ProblemDocument } from '@tolvek/contract';
+import type { VisibleField } from '@tolvek/core/access';
+import { type Kind, type RawAnswer, type RawRow, typedForm, withRowIds } from '@tolvek/core/register';
+import { Button } from '../ui/Button.tsx';
+import { refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
+import { FieldInput } from './inputs.tsx';
+
+interface EditInPlaceProps {
+  readonly id: string;
+  readonly field: { readonly key: string; readonly label: string; readonly type: Kind };
+  readonly help: string;
+  readonly value: RawAnswer;
+  readonly set: (value: RawAnswer) => void;
+  /** Why it was not saved. */
+  readonly problem: ProblemDocument | null;
+  readonly isLoading: boolean;
+  readonly save: (event: React.FormEvent) => Promise<void>;
+  readonly stop: () => void;
+}
+
+/** One value, changed where it stands. */
+export function EditInPlace({ id, field, help, value, set, problem, isLoading, save, stop }: EditInPlaceProps) {
+  return (
+    <form
+      onSubmit={save}
+      className="border-b border-green py-2"
+      onKeyDown={(event) => event.key === 'Escape' && stop()}
+    >
+      <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
+        {field.label}
+      </label>
+      {help ? (
+        <p id={`${id}-help`} className="mb-1 text-[13px] whitespace-pre-line text-soft">
+          {help}
+        </p>
+      ) : null}
+      <FieldInput
+        id={id}
+        field={field}
+        value={value}
+        onChange={set}
+        describedBy={[help ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined}
+        invalid={problem !== null}
+        disabled={isLoading}
+      />
+      {problem ? (
+        <p id={`${id}-problem`} role="alert" className="mt-1 text-brick">
+          {problem.problems?.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ') ??
+            refusalInWords(problem)}
+        </p>
+      ) : null}
+      <div className="mt-2 flex gap-2">
+        <Button type="submit" look="main" disabled={isLoading}>
+          {say('common:save')}
+        </Button>
+        <Button onClick={stop}>{say('common:cancel')}</Button>
+      </div>
+    </form>
+  );
+}
+
+/** A value as it is typed, the lines of one with their ids: they keep them, whatever is typed. */
+export function toWorkOn(type: Kind, value: VisibleField['value']): RawAnswer {
+  if (value === null) return '';
+  const typed = typedForm({ type }, value);
+  return type.kind === 'line-items' && Array.isArray(typed) ? withRowIds(typed as readonly RawRow[]) : typed;
+}

@@ -1,0 +1,110 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { VisibleField } from '@tolvek/core/access';
+import type { RawAnswer, RawAnswers } from '@tolvek/core/register';
+import { useMemo, useState } from 'react';
+import { EditInPlace, toWorkOn } from '../fields/EditInPlace.tsx';
+import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
+import { Button } from '../ui/Button.tsx';
+import { Facts } from '../ui/Facts.tsx';
+import { problemOf } from '../wire/problem.ts';
+import { say } from '../wire/words.ts';
+
+interface OwnAnswersProps {
+  readonly request: AnswerOf<'follow'>;
+  readonly fileAt: (id: string) => string;
+  readonly change: (changes: RawAnswers) => Promise<unknown>;
+  readonly again: () => void;
+}
+
+/** What somebody has typed, and what it is for. */
+interface Typed {
+  readonly field: Pick<VisibleField, 'key' | 'label'>;
+  readonly value: RawAnswer;
+}
+
+/** What somebody sent; what they may still correct is corrected where it stands. */
+export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) {
+  const { changing, values } = request;
+  const [typed, setTyped] = useState<Typed | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const [isLoading, setLoading] = useState(false);
+  const [corrected, setCorrected] = useState('');
+  const around = useMemo(
+    (): AroundFields => ({ ...NOTHING_KNOWN, vocabularies: changing.vocabularies }),
+    [changing.vocabularies],
+  );
+  const type = typed && changing.types[typed.field.key];
+  const stop = (): void => {
+    setTyped(null);
+    setError(null);
+  };
+  const save = async (event: React.FormEvent): Promise<void> => {
+    event.preventDefault();
+    if (!typed) return;
+    setLoading(true);
+    try {
+      await change({ [typed.field.key]: typed.value });
+      setCorrected(typed.field.key);
+      stop();
+    } catch (trouble) {
+      setError(trouble);
+      // What became otherwise meanwhile is read; what was typed stays.
+      if (problemOf(trouble).status === 412) again();
+    }
+    setLoading(false);
+  };
+  const shown = values.fields.filter((field) => field.shown !== '' || field.writable);
+  const canChange = shown.some(({ writable }) => writable);
+  return (
+    <AroundFieldsProvider value={around}>
+      {typed && !type ? (
+        <div role="alert" className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
+          <p>{say('desk:notAnyMore', { label: typed.field.label })}</p>
+          {typeof typed.value === 'string' ? <p className="my-1 whitespace-pre-line">{typed.value}</p> : null}
+          <Button onClick={stop}>{say('desk:discardTyped')}</Button>
+        </div>
+      ) : null}
+      {canChange ? <p className="mt-2 text-soft">{say('desk:correctHint')}</p> : null}
+      {shown.map((field) =>
+        typed?.field.key === field.key && type ? (
+          <EditInPlace
+            key={field.key}
+            id={`own-${field.key}`}
+            field={{ key: field.key, label: field.label, type }}
+            help={changing.help[field.key] ?? ''}
+            value={typed.value}
+            set={(value) => setTyped({ field, value })}
+            problem={error ? problemOf(error) : null}
+            {...{ isLoading, save, stop }}
+          />
+        ) : (
+          <div key={field.key} className="flex items-baseline border-b border-rule">
+            <div className="flex-1">
+              <Facts facts={[field]} fileAt={fileAt} isRuled={false} />
+              {corrected === field.key ? (
+                <p role="status" className="pb-1.5 text-[14px] text-green">
+                  {say('desk:corrected')}
+                </p>
+              ) : null}
+            </div>
+            {field.writable && changing.types[field.key] ? (
+              <button
+                type="button"
+                className="min-h-11 shrink-0 pl-3 text-green underline"
+                aria-label={say('desk:correctField', { label: field.label })}
+                onClick={() => {
+                  setCorrected('');
+                  setError(null);
+                  const kind = changing.types[field.key];
+                  if (kind) setTyped({ field, value: toWorkOn(kind, field.value) });
+                }}
+              >
+                {say('desk:correct')}
+              </button>
+            ) : null}
+          </div>
+        ),
+      )}
+    </AroundFieldsProvider>
+  );
+}
