@@ -1,5 +1,12 @@
 import fc from 'fast-check';
-import type { AccessLevel, AccessRule, Activity, BaseLevels, RuleException } from '../src/access/index.ts';
+import type {
+  AccessLevel,
+  AccessRule,
+  Activity,
+  BaseLevels,
+  RequestReader,
+  RuleException,
+} from '../src/access/index.ts';
 import type { Audience } from '../src/people/index.ts';
 import type { Field, MoverRelation } from '../src/register/index.ts';
 
@@ -36,7 +43,7 @@ export const anyLook: fc.Arbitrary<Look> = fc
   .record({
     personId: fc.constantFrom(...PEOPLE, 'p3'),
     groups: fc.subarray(GROUPS),
-    how: fc.constantFrom([true, false], [false, true], [true, true]),
+    how: fc.constantFrom([true, false], [false, true], [true, true], [false, false]),
     as: fc.subarray([...AS]),
     activity: fc.constantFrom(...DOING),
     stage: fc.constantFrom(...STAGES, 'elsewhere'),
@@ -119,6 +126,28 @@ export const anyRules = (
       ),
     );
 
+/** Who reads whole requests by one of two conditions; nobody, more often than not. */
+export const anyReaders = (words: readonly string[] = WORDS): fc.Arbitrary<readonly RequestReader[]> =>
+  fc
+    .array(fc.record({ audience: anyAudience(words), when: fc.constantFrom(...CONDITIONS) }), { maxLength: 2 })
+    .map((made) => made.map((reader, index) => ({ ...reader, id: `l${index}`, name: `L${index}` })));
+
+/** Whether somebody of the staff reads a request by what stands in it, read slowly: what they are to it counts for nothing. */
+export function slowReads(readers: readonly RequestReader[], look: Look): boolean {
+  if (look.kind === 'contact') return false;
+  const alone = { ...look, as: [], isRequester: false };
+  return (
+    readers.filter(({ audience, when }) => {
+      if (look.holding.filter((condition) => condition === when).length === 0) return false;
+      if (audience.outOf.filter((word) => isIt(word, alone)).length > 0) return false;
+      if ('everyone' in audience.in) return true;
+      if ('anyOf' in audience.in) return audience.in.anyOf.filter((word) => isIt(word, alone)).length > 0;
+      const { allOf } = audience.in;
+      return allOf.length > 0 && allOf.filter((word) => isIt(word, alone)).length === allOf.length;
+    }).length > 0
+  );
+}
+
 /** Which fields have their place in a plan; all, where nothing is said. */
 export const anyPlaced = (keys: readonly string[]): fc.Arbitrary<readonly string[] | undefined> =>
   fc.option(fc.subarray([...keys])).map((placed) => placed ?? undefined);
@@ -154,6 +183,8 @@ export function slowLevel(
   base: BaseLevels | undefined = undefined,
   placed: readonly string[] | undefined = undefined,
 ): AccessLevel {
+  // Who has nothing to do with it reads nothing of it.
+  if (!look.isDesk && !look.isRequester) return 'hidden';
   const usual = slowPlaced(rules, field, look, base);
   if (placed === undefined || placed.filter((key) => key === field.key).length > 0) return usual;
   // Only who asked it knows what was asked, and only who makes forms what is new for staff.

@@ -1,4 +1,4 @@
-import type { AccessPlan, Activity } from '@tolvek/core/access';
+import type { AccessPlan, Activity, RequestReader } from '@tolvek/core/access';
 import type { UniqueRule } from '@tolvek/core/form';
 import {
   DIRECTORY_ATTRIBUTES,
@@ -209,6 +209,13 @@ export const unique = exactly<UniqueRule>()(
 );
 /** What is done with a request, as rules of access speak of it. */
 export const activity = exactly<Activity>()(z.enum(['working', 'browsing', 'searching', 'taking-out', 'letters']));
+/** Who reads whole requests by a condition. */
+export const requestReaders = exactly<readonly RequestReader[]>()(
+  z
+    .array(z.strictObject({ id: key, name: short, audience: planAudience, when: formula }))
+    .max(50)
+    .readonly(),
+);
 /** The rules of an access plan. */
 export const accessRules = exactly<AccessPlan['rules']>()(
   z

@@ -1,6 +1,6 @@
 import type { BaseLevels, PlanRules } from '@tolvek/core/access';
 import { z } from 'zod';
-import { accessRules, activity, field } from '../register/shapes.ts';
+import { accessRules, activity, field, requestReaders } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
 import { fieldKey, groupKeys, keyed, numbered, versioned } from '../wire/shapes.ts';
@@ -16,6 +16,8 @@ const written = z.strictObject({
   noted: z.array(fieldKey).max(100).readonly().optional(),
   /** Keys of the fields that have their place; as in the plan in force where it is not said. */
   placed: z.array(fieldKey).max(2_000).readonly().optional(),
+  /** Who reads whole requests by a condition. */
+  readers: requestReaders.optional(),
   /** What holds where no rule says otherwise; as usual where it is not said. */
   base: exactly<BaseLevels>()(
     z.strictObject({
@@ -60,6 +62,8 @@ const draftTells = {
     placed: ruleNames,
     /** Whether what holds where no rule says otherwise is otherwise. */
     base: z.boolean(),
+    /** Whether who reads whole requests by a condition is otherwise. */
+    readers: z.boolean(),
   }),
   problems: z.array(z.object({ field: z.string(), message: words, fix: words })),
   /** Whom each of its rules means today, by the rule’s id. */
@@ -77,6 +81,8 @@ const draftTells = {
     }),
   ),
   grid,
+  /** How many requests each reader of whole requests would reach, by its id. */
+  reached: z.record(z.string(), z.int()),
   /** Keys of the fields that have no place in the draft yet. */
   unplaced: z.array(z.string()),
   /** What the people are called whom rules name, by their ids. */
@@ -250,7 +256,7 @@ export const accessRoutes = routesOf(accessHeads, {
       /** Ways that are open and would be closed. */
       closes: z.array(opening),
       /** Labels of fields that it opens further than the caller has them open. */
-      mayNotOpen: z.array(z.string()),
+      mayNotOpen: z.array(words),
     }),
   },
   putAccessPlan: {

@@ -1,4 +1,12 @@
-import { compile, conditionFindings, namesIn, parseExpression, Scope, type Value } from '../expression/index.ts';
+import {
+  compile,
+  conditionFindings,
+  namesIn,
+  parseExpression,
+  Scope,
+  type ScopeName,
+  type Value,
+} from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import { belongs } from '../people/index.ts';
 import {
@@ -27,6 +35,20 @@ const ME = 'me';
  */
 export const exceptionScope = (fields: readonly Field[], known: KnownStanding = {}): Scope =>
   new Scope(standingScope(fields, known).names.filter(({ name }) => name !== ME));
+
+/** What of `request` a condition on whole requests may ask: what a change of it writes. */
+const WRITTEN: ReadonlySet<string> = new Set(['form', 'stage', 'phase', 'team', 'handler', 'priority']);
+
+/** The names that a condition on whole requests may use: fields, and of where a request stands what no clock changes. */
+export const readerScope = (fields: readonly Field[], known: KnownStanding = {}): Scope =>
+  new Scope(
+    exceptionScope(fields, known).names.flatMap((each): readonly ScopeName[] => {
+      if (fields.some(({ key }) => key === each.name)) return [each];
+      if (each.name !== 'request' || !each.type || !('entries' in each.type)) return [];
+      const entries = Object.fromEntries(Object.entries(each.type.entries).filter(([name]) => WRITTEN.has(name)));
+      return [{ ...each, type: { kind: 'context', entries } }];
+    }),
+  );
 
 /** What a condition of an exception is asked of; what is not a field is looked up where one names it. */
 export interface Asked {

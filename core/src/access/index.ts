@@ -9,7 +9,7 @@ export {
   type RequestMoment,
 } from './circumstance.ts';
 export { classesOf, classInWords, classTold, type ViewerClass, waysToStand, wordsTold } from './classes.ts';
-export { type ConditionProblem, conditionHolds, conditionProblems, exceptionScope } from './condition.ts';
+export { type ConditionProblem, conditionHolds, conditionProblems, exceptionScope, readerScope } from './condition.ts';
 export { type FlowInput, type Leak, leaksOf } from './flow.ts';
 export { type LevelOver, levelsOver, type Over } from './levelsOver.ts';
 export { type MayAsk, mayAsk } from './mayAsk.ts';
@@ -27,6 +27,7 @@ export {
   type PlanRules,
   placedByName,
   RANK,
+  type RequestReader,
   type RuleException,
   rulesAmong,
   rulesOf,
@@ -44,6 +45,8 @@ export {
   gather,
   mayDo,
   type RequestParties,
+  readersMeaning,
+  readsAlso,
   relationsTo,
   relationTo,
 } from './relation.ts';

@@ -5,7 +5,7 @@ import { moversNamed } from './classes.ts';
 import { type AccessLevel, RANK } from './plan.ts';
 import type { Concerned } from './planEffect.ts';
 import type { Protection } from './protection.ts';
-import type { Gathered } from './relation.ts';
+import { type Gathered, readsAlso } from './relation.ts';
 import { prepareAccess } from './situation.ts';
 
 /** One level that somebody has a field at, the rule that decides, and on how many requests. */
@@ -41,9 +41,11 @@ export function levelsOver(
     const viewer: Viewer = whoIs();
     const sums = fields.map(() => new Map<string, LevelOver & { requests: number }>());
     let requests = 0;
-    for (const { sort, relation, n, example } of standings(viewer)) {
-      requests += n;
+    for (const { sort, relation: own, n, example } of standings(viewer)) {
       const { protection, at } = protections(sort);
+      const relation = readsAlso(protection.plan, viewer, own, at.holds);
+      if (!relation.isDesk && !relation.isRequester) continue;
+      requests += n;
       const as = named.filter((each) => relation.as?.includes(each));
       const holds = protection.plan.rules.map((rule) =>
         belongs(rule.audience, { personId, groups, kind: of, meets }, relation) ? 1 : 0,

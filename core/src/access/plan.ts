@@ -81,6 +81,19 @@ export interface Disclosure {
   readonly at: number;
 }
 
+/**
+ * Who reads whole requests by what stands in them, besides those who work on them: they read what the rules leave open, and
+ * change nothing.
+ */
+export interface RequestReader {
+  readonly id: string;
+  readonly name: string;
+  /** Groups, people, and conditions on profiles: what somebody is to a request does not count. */
+  readonly audience: Audience;
+  /** What has to hold of a request: FEEL over its fields and where it stands. */
+  readonly when: string;
+}
+
 /** A register’s access plan. It is always the one in force, whatever release a request came by. */
 export interface AccessPlan {
   readonly rules: readonly AccessRule[];
@@ -93,6 +106,8 @@ export interface AccessPlan {
   readonly noted?: readonly string[];
   /** Keys of the fields that have their place in the plan; all have where it is not said. */
   readonly placed?: readonly string[];
+  /** Who reads whole requests by a condition. */
+  readonly readers?: readonly RequestReader[];
 }
 
 /** What is written of a plan: its rules, in force and switched off, whose reading is noted, and what holds besides. */
@@ -104,6 +119,7 @@ export interface PlanRules {
   readonly base?: BaseLevels;
   /** Keys of the fields that have their place; as in the plan in force where it is not said. */
   readonly placed?: readonly string[];
+  readonly readers?: readonly RequestReader[];
 }
 
 /** Whether a rule is about a field, by its key. */
@@ -142,11 +158,12 @@ export function placedByName<Plan extends Deciding>(plan: Plan): Plan {
   return more.length > 0 ? { ...plan, placed: [...placed, ...more] } : plan;
 }
 
-export const rulesOf = ({ rules, resting = [], noted = [], base, placed }: AccessPlan): PlanRules => ({
+export const rulesOf = ({ rules, resting = [], noted = [], base, placed, readers = [] }: AccessPlan): PlanRules => ({
   ...{ rules, resting },
   ...(noted.length > 0 ? { noted } : {}),
   ...(base ? { base } : {}),
   ...(placed ? { placed } : {}),
+  ...(readers.length > 0 ? { readers } : {}),
 });
 
 /**

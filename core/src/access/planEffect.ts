@@ -6,7 +6,7 @@ import { moversNamed, waysToStand } from './classes.ts';
 import { ACTIVITIES, type Activity, leavesToBuilders } from './plan.ts';
 import { type LevelChange, levelChanges } from './planChange.ts';
 import type { Protection } from './protection.ts';
-import type { Gathered } from './relation.ts';
+import { type Gathered, readersMeaning } from './relation.ts';
 
 /** Somebody, as far as rules tell people apart, and who they are to the desk: asked only where something changes. */
 export interface Concerned {
@@ -43,6 +43,8 @@ const RELATIONS: readonly Relation[] = [
   { isDesk: true, isRequester: true },
   { isDesk: true, isRequester: true, onlyReads: true },
 ];
+/** Somebody who has nothing to do with a request, unless a plan lets them read it by what stands in it. */
+const NONE: Relation = { isDesk: false, isRequester: false };
 /** The same, for plans that leave some fields to whoever builds forms. */
 const WITH_BUILDERS: readonly Relation[] = [
   ...RELATIONS,
@@ -73,6 +75,7 @@ export function planEffect(
     const { before, after, at } = protections(sort);
     const said = [before, after].map((each) => [
       numberOf(each),
+      each.plan.readers?.map(({ when }) => at.holds(when)),
       ...activities.map((activity) => each.plan.rules.map((rule) => levelIn(rule, { ...at, activity }))),
     ]);
     const name = JSON.stringify(said);
@@ -82,12 +85,15 @@ export function planEffect(
   }
   const differing = [...alike.values()];
   const named = moversNamed({ rules: told });
-  const builders = sorts.some((sort) => {
-    const { before, after } = protections(sort);
-    return [before, after].some(({ plan, fields }) => leavesToBuilders(plan, fields));
-  });
+  const both = [...new Set(sorts.flatMap((sort) => [protections(sort).before, protections(sort).after]))];
+  const builders = both.some(({ plan, fields }) => leavesToBuilders(plan, fields));
+  const plans = [...new Set(both.map(({ plan }) => plan))];
+  const readers = plans.flatMap((plan) => plan.readers ?? []);
   const relations = waysToStand({ rules: told }).flatMap((as) =>
-    (builders ? WITH_BUILDERS : RELATIONS).map((relation) => ({ ...relation, as })),
+    [...(builders ? WITH_BUILDERS : RELATIONS), ...(readers.length > 0 ? [NONE] : [])].map((relation) => ({
+      ...relation,
+      as,
+    })),
   );
   const keyOf = (sort: string, relation: Relation): string => relationKey(sort, relation, named, builders);
   const kinds = new Map<string, ReadonlyMap<string, readonly ActiveChange[]>>();
@@ -99,9 +105,12 @@ export function planEffect(
     meets = [],
   }: Concerned): ReadonlyMap<string, readonly ActiveChange[]> => {
     const viewer: Viewer = { personId, groups, kind: of, rights: [], meets };
-    const kind = relations
-      .flatMap((relation) => told.map((rule) => (belongs(rule.audience, viewer, relation) ? 1 : 0)))
-      .join('');
+    const reads = readersMeaning(readers, viewer);
+    const kind = [
+      ...relations.flatMap((relation) => told.map((rule) => (belongs(rule.audience, viewer, relation) ? 1 : 0))),
+      ...readers.map((reader) => (reads.includes(reader) ? 1 : 0)),
+      of,
+    ].join('');
     const found = kinds.get(kind);
     if (found) return found;
     const changes = new Map(

@@ -3,6 +3,7 @@ import type { Field, Values } from '../register/index.ts';
 import { type Circumstance, hangs, levelIn, type RequestMoment } from './circumstance.ts';
 import type { AccessLevel } from './plan.ts';
 import type { Protection } from './protection.ts';
+import { readersMeaning } from './relation.ts';
 import { ACTIVITY, prepareAccess, type Situation } from './situation.ts';
 
 const CODES: Readonly<Record<AccessLevel | 'none', number>> = { none: 0, hidden: 1, read: 2, write: 3 };
@@ -28,6 +29,9 @@ export function projectionFor(
   const hanging = protection.plan.rules.filter(
     (rule) => hangs(rule) && belongs(rule.audience, situation.viewer, situation.relation),
   );
+  const { viewer, relation } = situation;
+  // Whoever works on them reads them anyway.
+  const readers = relation.isDesk ? [] : readersMeaning(protection.plan.readers ?? [], viewer);
   const known = new Map<number | string, Projecting>();
   const projectingAt = (at: RequestMoment): Projecting => {
     const circumstance: Circumstance = { activity, stage: at.stage, day: at.day, holds: at.holds };
@@ -36,6 +40,7 @@ export function projectionFor(
     if (hanging.length <= 26)
       for (const rule of hanging) code = (code as number) * 4 + CODES[levelIn(rule, circumstance) ?? 'none'];
     else code = hanging.map((rule) => CODES[levelIn(rule, circumstance) ?? 'none']).join('');
+    if (readers.length > 0) code = `${code} ${readers.some(({ when }) => at.holds(when))}`;
     let found = known.get(code);
     if (found === undefined) {
       const { readable } = readingOf({ ...situation, at });

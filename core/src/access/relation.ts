@@ -1,6 +1,16 @@
-import { holdersOf, mayWith, type RequestRight, rightsAt, type Standing, type Viewer } from '../people/index.ts';
+import {
+  belongs,
+  holdersOf,
+  mayWith,
+  NO_REQUEST,
+  type RequestRight,
+  rightsAt,
+  type Standing,
+  type Viewer,
+} from '../people/index.ts';
 import { MOVERS, type MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
+import type { AccessPlan, RequestReader } from './plan.ts';
 
 /** What decides how somebody stands to a request. Groups by key. */
 export interface RequestParties {
@@ -81,11 +91,12 @@ const BITS = 16;
 
 /**
  * Gathers requests of a register by the people they have: whom most of them do not concern is not held against each.
- * What comes of it is what `relationTo` says of each.
+ * What comes of it is what `relationTo` says of each. `others`: also those that somebody has nothing to do with.
  */
 export function gather(
   { register, deskGroups }: Pick<RequestParties, 'register' | 'deskGroups'>,
   requests: readonly AskedAlike[],
+  others = false,
 ): Gathered {
   const sorts = [...new Set(requests.map(({ sort }) => sort))];
   const places = new Map(sorts.map((sort, place) => [sort, place]));
@@ -146,7 +157,7 @@ export function gather(
       if (n === 0) return [];
       const bits = at & (ASKED - 1);
       const relation = relationBy(viewer, register, standingBy(bits, isOfDesk), bits, (at & ASKED) !== 0);
-      return relation.isDesk || relation.isRequester
+      return others || relation.isDesk || relation.isRequester
         ? [{ sort: sorts[Math.floor(at / BITS)] as string, relation, n, example: exampleAt(at) }]
         : [];
     });
@@ -188,6 +199,26 @@ const AS: readonly Pick<Relation, 'as'>[] = Array.from({ length: ASKED }, (_, bi
  * two together.
  */
 export const relationTo = (request: RequestParties, viewer: Viewer): Relation => standsOf(viewer).relation(request);
+
+/** Of some readers of whole requests those that mean somebody, whatever they are to a request. */
+export const readersMeaning = (readers: readonly RequestReader[], viewer: Viewer): readonly RequestReader[] =>
+  viewer.kind === 'staff' ? readers.filter(({ audience }) => belongs(audience, viewer, NO_REQUEST)) : [];
+
+/**
+ * How somebody stands to a request where the plan lets them read it by what stands in it: as one who works on it and only
+ * reads. For whoever works on it anyway nothing is otherwise. `holds`: whether a condition holds of the request.
+ */
+export function readsAlso(
+  { readers = [] }: Pick<AccessPlan, 'readers'>,
+  viewer: Viewer,
+  relation: Relation,
+  holds: (condition: string) => boolean,
+): Relation {
+  if (relation.isDesk || readers.length === 0) return relation;
+  return readersMeaning(readers, viewer).some(({ when }) => holds(when))
+    ? { ...relation, isDesk: true, onlyReads: true }
+    : relation;
+}
 
 /** How somebody stands to a request of a register that they work on, that is not theirs, and that they are nothing else to. */
 export const deskRelation = (viewer: Viewer, register: string): Relation =>

@@ -16,6 +16,7 @@ import { type Access, accessTo, type Relation } from './accessTo.ts';
 import { type Circumstance, circumstancesOf, levelIn, type RequestMoment } from './circumstance.ts';
 import { type Activity, RANK } from './plan.ts';
 import type { Protection } from './protection.ts';
+import { readsAlso } from './relation.ts';
 import { openFields } from './restricted.ts';
 import type { Revealed, ValueChange, VisibleChange, VisibleField, VisibleReason, VisibleValues } from './revealed.ts';
 import type { Sink } from './sinks.ts';
@@ -103,7 +104,12 @@ export function prepareAccess(protection: Protection): (situation: Situation) =>
     return found;
   };
   const made = (situation: Situation): Reading => {
-    const { viewer, relation, purpose, at } = situation;
+    const { viewer, purpose, at } = situation;
+    // Whoever follows a request does so as who asked it.
+    const relation =
+      at && purpose !== 'following'
+        ? readsAlso(protection.plan, viewer, situation.relation, at.holds)
+        : situation.relation;
     const within = circumstances(situation);
     const said = rules.map((rule) => {
       if (!belongs(rule.audience, viewer, relation)) return '';
@@ -115,7 +121,12 @@ export function prepareAccess(protection: Protection): (situation: Situation) =>
       if (kinds.size >= REMEMBERED) kinds.clear();
       kinds.set(kind, (levels = { known: new Map(), readable: null }));
     }
-    return new Reading(situation, protection, levels, within);
+    return new Reading(
+      relation === situation.relation ? situation : { ...situation, relation },
+      protection,
+      levels,
+      within,
+    );
   };
   prepared.set(protection, made);
   return made;

@@ -99,7 +99,7 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
     },
     nameOf: ([place = '', key, deeper]) => {
       if ((place === 'fields' || place === 'stages') && key !== undefined) return named(place, key);
-      if (place === 'access' && (key === 'rules' || key === 'resting') && deeper !== undefined)
+      if (place === 'access' && (key === 'rules' || key === 'resting' || key === 'readers') && deeper !== undefined)
         return named(key, deeper);
       if (place === 'usual') return USUAL[key ?? ''] ?? said('designs:theUsual');
       return PLACES[place] ?? said('designs:theRegister');
@@ -134,7 +134,7 @@ export const REGISTER: DesignKind<RegisterContent> = {
   refersTo: ({ fields, deskGroups, access, stages }) => [
     ...designsNamed(fields),
     ...deskGroups.map((key) => ({ kind: 'group', key, at: said('designs:theDesk') })),
-    ...[...access.rules, ...(access.resting ?? [])].flatMap(({ name, audience }) =>
+    ...[...access.rules, ...(access.resting ?? []), ...(access.readers ?? [])].flatMap(({ name, audience }) =>
       [
         ...groupsIn(audience).map((key) => ({ kind: 'group', key })),
         ...peopleIn(audience).map((key) => ({ kind: 'person', key })),

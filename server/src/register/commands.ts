@@ -11,8 +11,8 @@ import { allRegisters, type RegisterRow } from './queries.ts';
 import { registers } from './tables.ts';
 
 /** The conditions on profiles that a plan names. */
-export const conditionsOf = ({ rules, resting = [] }: AccessPlan): readonly string[] =>
-  [...rules, ...resting].flatMap(({ audience }) => profileConditionsIn(audience));
+export const conditionsOf = ({ rules, resting = [], readers = [] }: AccessPlan): readonly string[] =>
+  [...rules, ...resting, ...readers].flatMap(({ audience }) => profileConditionsIn(audience));
 
 /** Makes a register that is in force at once. Returns its id. */
 export function makeRegister(tx: Transaction, key: string, content: RegisterContent, done: Done): string {
@@ -53,12 +53,13 @@ export function renameInPlans(
   note: string,
   done: Done,
 ): void {
-  const renamed = (rules: readonly AccessRule[]): readonly AccessRule[] =>
+  const renamed = <Rule extends Pick<AccessRule, 'audience'>>(rules: readonly Rule[]): readonly Rule[] =>
     rules.map((rule) => ({ ...rule, audience: inPlace(rule.audience, words) }));
   const planOf = (access: AccessPlan): AccessPlan => ({
     ...access,
     rules: renamed(access.rules),
     ...(access.resting ? { resting: renamed(access.resting) } : {}),
+    ...(access.readers ? { readers: renamed(access.readers) } : {}),
   });
   for (const register of allRegisters(tx)) {
     const access = planOf(register.access);

@@ -13,6 +13,8 @@ export type PlanChanges = RuleChanges & {
   readonly placed?: readonly string[];
   /** Whether what holds where no rule says otherwise became otherwise. */
   readonly base?: boolean;
+  /** Whether others read whole requests by a condition. */
+  readonly readers?: boolean;
 };
 
 /** What happened to an access plan; words are made from it where it is shown. */

@@ -22,9 +22,10 @@ import { fieldsOf } from './fields.ts';
 import { remember } from './history.ts';
 import { isToldToAll, protectionFor } from './protection.ts';
 import type { RequestRow, ShownRow } from './queries.ts';
+import { readAnew } from './readings.ts';
 import { point } from './references.ts';
 import { settledChanges } from './settle.ts';
-import { claims, history, pointers, requests, ruleRunChanges, shares } from './tables.ts';
+import { claims, history, pointers, readings, requests, ruleRunChanges, shares } from './tables.ts';
 
 /**
  * What follows from a change of a request, in areas above it. `before`: the request as it was; null
@@ -105,6 +106,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
     effects.changed.add(request.id);
   }
   claimFiles(tx, request.id, release.design.fields, values);
+  readAnew(tx, request, register);
   happened(work, request, { kind: 'arrived', through, release: release.number, taken }, null);
   return request;
 }
@@ -170,6 +172,7 @@ export function changed<Row extends ShownRow>(
     claimFiles(work.tx, request.id, fields, stored.values);
     if (!request.trial) point(work.tx, request.id, fields, stored.values);
   }
+  readAnew(work.tx, stored, register);
   const followed = happened(work, stored, settled, request);
   if (settled.kind === 'values' && !request.trial && depth < DEEPEST)
     for (const carried of carriedFrom(work, request.id, settled.changes)) {
@@ -345,7 +348,7 @@ export function forgottenBy(all: readonly Forgetter[]): void {
 export function deleteRequests(tx: Transaction, ids: readonly string[]): void {
   const some = [...ids];
   for (const forget of forgetters) forget(tx, some);
-  for (const table of [history, claims, pointers, ruleRunChanges, shares])
+  for (const table of [history, claims, pointers, readings, ruleRunChanges, shares])
     tx.delete(table).where(inArray(table.requestId, some)).run();
   letGoOfFiles(tx, some);
   tx.delete(requests).where(inArray(requests.id, some)).run();

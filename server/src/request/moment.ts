@@ -14,7 +14,9 @@ const NOTHING_HOLDS = () => false;
  * up when one is asked. `always`: also where no rule in force asks anything.
  */
 export function momentOf(db: Reader, request: ShownRow, register: RegisterRow, always = false): RequestMoment {
-  if (!always && !register.access.rules.some(hangs)) return { stage: request.stage, day: '', holds: NOTHING_HOLDS };
+  const { rules, readers = [] } = register.access;
+  if (!always && readers.length === 0 && !rules.some(hangs))
+    return { stage: request.stage, day: '', holds: NOTHING_HOLDS };
   const now = nowIn(db);
   const known = new Map<string, boolean>();
   let asked: Parameters<typeof conditionHolds>[1] | undefined;

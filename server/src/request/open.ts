@@ -6,6 +6,7 @@ import {
   type Reading,
   type Relation,
   type Revealed,
+  readsAlso,
   relationTo,
   type Situation,
   type ValueChange,
@@ -159,9 +160,10 @@ export function openRequest<Row extends ShownRow>(
   // To the plan they are who decides, as whom they stand in for.
   const placed = takesPlace ? { ...own, as: [...new Set([...(own.as ?? []), 'decider' as const])] } : own;
   const known = readsAlong ? { ...placed, isDesk: true, onlyReads: true as const } : placed;
-  // Whoever also works at the desk reads the rest on the Floor.
-  const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
   const at = momentOf(db, request, register);
+  const all = readsAlso(register.access, viewer, known, at.holds);
+  // Whoever also works at the desk reads the rest on the Floor.
+  const relation = { ...all, isDesk: all.isDesk && purpose !== 'following' };
   const itself = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose, at });
   const reading = looker ? itself.through(looker.reading) : itself;
   if (purpose !== 'letter') noteTold(request, register, reading, (looker?.reading ?? reading).situation);
@@ -198,10 +200,12 @@ export function readersOf(
 ): { readonly number: string; readonly concerns: (viewer: Viewer) => boolean } | null {
   const request = requestById(db, requestId);
   if (!request) return null;
-  const parties = partiesIn(request, registerById(db, request.registerId));
+  const register = registerById(db, request.registerId);
+  const parties = partiesIn(request, register);
+  const { holds } = momentOf(db, request, register);
   const isShared = sharesOf(db, requestId).length > 0;
   const concerns = (viewer: Viewer): boolean => {
-    const { isDesk, isRequester } = relationTo(parties, viewer);
+    const { isDesk, isRequester } = readsAlso(register.access, viewer, relationTo(parties, viewer), holds);
     if (isDesk || isRequester) return true;
     return isAskedFor(db, request, viewer) || (isShared && isSharedWith(db, requestId, viewer));
   };

@@ -176,6 +176,18 @@ export const shares = sqliteTable(
   (table) => [primaryKey({ columns: [table.requestId, table.holder] }), index('shares_holder').on(table.holder)],
 );
 
+/** Which requests are read by whom by what stands in them; the reader by its register and its id in the access plan. */
+export const readings = sqliteTable(
+  'readings',
+  {
+    reader: text().notNull(),
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+  },
+  (table) => [primaryKey({ columns: [table.reader, table.requestId] }), index('readings_request').on(table.requestId)],
+);
+
 /** Requests that were deleted for good: nothing of what they held. */
 export const deletedRequests = sqliteTable(
   'deleted_requests',

@@ -42,11 +42,22 @@ import { idsNear, type Looking, lookingAt, readsMost, type Worked, workedBy, wor
 const PAGE = 50;
 
 /**
- * Requests the viewer is of the desk for. Trial requests are looked at one by one; no tray, count
- * or find has them.
+ * Requests the viewer is of the desk for, and those they read by what stands in them. Trial requests are looked at one by
+ * one; no tray, count or find has them.
  */
-const deskCondition = (looking: Looking): SQL | undefined =>
-  and(eq(requests.trial, false), workedBy(looking, requests));
+function deskCondition(looking: Looking): SQL | undefined {
+  const worked = workedBy(looking, requests);
+  const along = worked && looking.along;
+  return and(eq(requests.trial, false), along ? or(worked, sql`${requests.id} in ${along}`) : worked);
+}
+
+/** What of that is read by what stands in it alone: no tally has it by whom it is. */
+const onlyAlong = (looking: Looking, along: SQL): SQL | undefined =>
+  and(
+    eq(requests.trial, false),
+    sql`${requests.id} in ${along}`,
+    sql`not coalesce(${workedBy(looking, requests) ?? sql`1`}, 0)`,
+  );
 
 /** What belongs in a tray, besides being for the viewer to see. */
 function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL | undefined {
@@ -158,7 +169,22 @@ function countsOf<T extends (typeof COUNTED)[number]>(looking: Looking, trays: r
     }),
   );
   const row = looking.db.select(sums).from(tallies).where(workedBy(looking, tallies)).get();
-  return new Map(trays.map((tray) => [tray, Number(row?.[tray] ?? 0)]));
+  const { along } = looking;
+  const besides = along && !worksOnAll(looking.viewer) ? alongIn(looking, along, trays) : {};
+  return new Map(trays.map((tray, place) => [tray, Number(row?.[tray] ?? 0) + Number(besides[place] ?? 0)]));
+}
+
+/** How many requests that are read by what stands in them alone are in some trays, by their places. */
+function alongIn(
+  looking: Looking,
+  along: SQL,
+  trays: readonly (typeof COUNTED)[number][],
+): Readonly<Record<number, number | null>> {
+  const kept = thingsKept(looking, requests);
+  const each = trays.map(
+    (tray) => [and(kept(tray), tallied(tray, looking.viewer, requests)) ?? sql`1`, sql`1`] as const,
+  );
+  return looking.db.select(sums(each)).from(requests).where(onlyAlong(looking, along)).get() ?? {};
 }
 
 const HOUR = 3_600_000;
@@ -179,6 +205,14 @@ function dueBefore(looking: Looking, moments: readonly number[]): readonly numbe
     .from(dues)
     .where(and(lt(dues.hour, latest), workedBy(looking, dues)))
     .get();
+  const besides =
+    looking.along && !worksOnAll(looking.viewer)
+      ? db
+          .select(sums(ranges.map(({ from }) => [sql`${requests.due} < ${from}`, sql`1`])))
+          .from(requests)
+          .where(and(onlyAlong(looking, looking.along), inArray(requests.phase, ['arrived', 'working'])))
+          .get()
+      : undefined;
   const within = ranges.map(({ from, to }) => sql`(${requests.due} >= ${from} and ${requests.due} < ${to})`);
   const rest = db
     .select(sums(within.map((range) => [range, sql`1`])))
@@ -193,7 +227,7 @@ function dueBefore(looking: Looking, moments: readonly number[]): readonly numbe
       ),
     )
     .get();
-  return moments.map((_, at) => Number(whole?.[at] ?? 0) + Number(rest?.[at] ?? 0));
+  return moments.map((_, at) => Number(whole?.[at] ?? 0) + Number(besides?.[at] ?? 0) + Number(rest?.[at] ?? 0));
 }
 
 /** Sums of something over the rows of which something is so, by their places. */

@@ -4,6 +4,7 @@ import { wordsHeld } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { allRegisters, type RegisterRow } from '../register/queries.ts';
+import { readAlong } from '../request/readings.ts';
 import { type dues, requests, type tallies } from '../request/tables.ts';
 
 /** Who and what a request, or a tally of requests, belongs to. */
@@ -20,18 +21,20 @@ export interface Looking {
   readonly registers: readonly RegisterRow[];
   /** The words by which they hold seats. */
   readonly words: readonly string[];
+  /** The ids of what they read by what stands in it: as a part of a query; nothing where no plan lets them. */
+  readonly along?: SQL | undefined;
 }
 
-export const lookingAt = (db: Reader, viewer: Viewer): Looking => ({
-  ...{ db, viewer },
-  ...{ registers: allRegisters(db), words: wordsHeld(db, viewer) },
-});
+export function lookingAt(db: Reader, viewer: Viewer): Looking {
+  const registers = allRegisters(db);
+  return { db, viewer, registers, words: wordsHeld(db, viewer), along: readAlong(registers, viewer) };
+}
 
 /** Whether somebody is among those who decide, by a group of theirs or by themselves. */
 const isDecider = (of: Pick<Worked, 'deciders'>, words: readonly string[]): SQL | undefined =>
   or(...words.map((word) => sql`instr(' ' || ${of.deciders} || ' ', ${` ${word} `}) > 0`));
 
-type Looks = Pick<Looking, 'viewer' | 'words'> & {
+type Looks = Pick<Looking, 'viewer' | 'words' | 'along'> & {
   readonly registers: readonly Pick<RegisterRow, 'id' | 'deskGroups'>[];
 };
 
@@ -111,6 +114,7 @@ export function idsNear(looks: Looks, where: SQL | undefined): SQL {
     ...(worked.length > 0 ? [inArray(requests.registerId, worked)] : []),
     ...readOtherwise(viewer).flatMap(([id, reads]) => (reads === 'all' ? [eq(requests.registerId, id)] : [])),
     sql`${requests.id} in (select request_id from seats where ${inArray(seats.holder, [...words])})`,
+    ...(looks.along ? [sql`${requests.id} in ${looks.along}`] : []),
   ].map((by) => sql`select id from requests where ${and(by, where)}`);
   return sql`${requests.id} in (${sql.join(found, sql` union `)})`;
 }

@@ -12,6 +12,7 @@ import {
   prepareAccess,
   RANK,
 } from '@tolvek/core/access';
+import { isSame } from '@tolvek/core/design';
 import { conditionFindings, conditionInWords, parseExpression, type Scope } from '@tolvek/core/expression';
 import {
   type Allowance,
@@ -45,6 +46,7 @@ import { changeRegister } from '../register/commands.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { type PlanChanges, type PlanEvent, planHistory } from '../register/tables.ts';
 import { closedElsewhere } from '../request/protection.ts';
+import { readAll } from '../request/readings.ts';
 import { knownRegisters } from '../request/references.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
@@ -111,7 +113,7 @@ export const countOfWays = (db: Reader): number =>
   allForms(db).reduce((sum, form) => sum + waysInForce(db, form, registerById(db, form.registerId)).length, 0);
 
 /** What names groups or people that are not here: such a rule would protect, or open, nobody knows what. */
-export function planProblems(db: Reader, rules: AccessPlan['rules']) {
+export function planProblems(db: Reader, rules: readonly Pick<AccessRule, 'name' | 'audience'>[]) {
   const groups = groupNames(db);
   // Whose record became another’s is that other person by now.
   const scope = profileScope(db);
@@ -169,7 +171,10 @@ export function changePlan(
       })),
     );
   const note = event.kind === 'allowed' ? event.way.reason : '';
-  changeRegister(tx, register, { access: placedByName(plan) }, note, { viewer, now });
+  const access = placedByName(plan);
+  changeRegister(tx, register, { access }, note, { viewer, now });
+  if (!isSame(access.readers ?? [], register.access.readers ?? []))
+    readAll(tx, { ...registerById(tx, register.id), access });
   rememberPlan(tx, viewer, now, register.id, event);
 }
 
@@ -417,12 +422,13 @@ export function planView(db: Reader, form: FormRow, register: RegisterRow) {
 
 /** What became of the rules of a plan, and why. */
 function changesInWords(changes: PlanChanges, note: string): Said {
-  const { base, ...named } = changes;
+  const { base, readers, ...named } = changes;
   const lines = (Object.keys(named) as (keyof typeof named)[]).flatMap((how) => {
     const rules = named[how] ?? [];
     return rules.length > 0 ? [said(`workshopErrors:planRules.${how}`, { rules })] : [];
   });
   if (base) lines.push(said('workshopErrors:planBaseChanged'));
+  if (readers) lines.push(said('workshopErrors:planReadersChanged'));
   const all = said('workshopErrors:planPut', { lines });
   return note === '' ? all : said('workshopErrors:planPutBecause', { all, note });
 }

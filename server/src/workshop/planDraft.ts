@@ -6,15 +6,18 @@ import {
   classTold,
   conditionProblems,
   isPlaced,
+  openFields,
   type PlanRules,
   RANK,
+  readerScope,
   ruleChanges,
   rulesOf,
   USUAL_BASE,
 } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
+import { conditionFindings, namesIn } from '@tolvek/core/expression';
 import type { RegisterContent } from '@tolvek/core/form';
-import { peopleIn, type Viewer, wordsIn } from '@tolvek/core/people';
+import { peopleIn, rightsAt, type Viewer, wordsIn } from '@tolvek/core/people';
 import { refused, type Said, said, type Words } from '@tolvek/words';
 import { keepDraft } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
@@ -28,6 +31,7 @@ import { notAllowed, Problem, staleVersion, wrongFields } from '../platform/prob
 import { write } from '../platform/work.ts';
 import { conditionsOf } from '../register/commands.ts';
 import { type RegisterRow, registerById, registerNamed } from '../register/queries.ts';
+import { meetingCount } from '../request/readings.ts';
 import { knownStanding } from '../request/standing.ts';
 import { audienceToday, type GridOf, gridOf, protectionsBy } from './accessView.ts';
 import { changePlan, fieldsFor, opensUnread, planProblems, wordNames } from './plan.ts';
@@ -79,8 +83,12 @@ function told(db: Reader, register: RegisterRow, draft: PlanRules): Told {
     changes: changesOf(db, register, draft),
     problems: problemsOf(db, register, draft),
     told: Object.fromEntries(
-      [...draft.rules, ...draft.resting].map((rule) => [rule.id, audienceToday(db, rule.audience)]),
+      [...draft.rules, ...draft.resting, ...(draft.readers ?? [])].map((rule) => [
+        rule.id,
+        audienceToday(db, rule.audience),
+      ]),
     ),
+    reached: Object.fromEntries((draft.readers ?? []).map(({ id, when }) => [id, meetingCount(db, register, when)])),
     grid: gridOf(db, register, draft),
     unplaced: fieldsFor(db, register).flatMap((field) =>
       isPlaced(asWritten(register, draft), field) ? [] : [field.key],
@@ -88,7 +96,7 @@ function told(db: Reader, register: RegisterRow, draft: PlanRules): Told {
     people: Object.fromEntries(
       namesOf(
         db,
-        [...draft.rules, ...draft.resting].flatMap(({ audience }) => peopleIn(audience)),
+        [...draft.rules, ...draft.resting, ...(draft.readers ?? [])].flatMap(({ audience }) => peopleIn(audience)),
       ),
     ),
   };
@@ -106,6 +114,7 @@ function changesOf(db: Reader, register: RegisterRow, draft: PlanRules) {
     ...{ added: [...added], changed: [...changed], removed: [...removed] },
     ...{ switchedOff: [...switchedOff], switchedOn: [...switchedOn] },
     ...{ noted: but(is, was), notNoted: but(was, is), placed: but(stand, stood) },
+    readers: !isSame(register.access.readers ?? [], draft.readers ?? []),
     base: !isSame(register.access.base ?? USUAL_BASE, draft.base ?? USUAL_BASE),
   };
 }
@@ -121,7 +130,8 @@ function problemsOf(db: Reader, register: RegisterRow, draft: PlanRules): Told['
   const known = new Set(fieldsFor(db, register).map(({ key }) => key));
   const names = rules.map(({ name }) => name.trim());
   return [
-    ...planProblems(db, rules),
+    ...planProblems(db, [...rules, ...(draft.readers ?? [])]),
+    ...readerProblems(db, register, draft),
     ...(circumstancesOf(rules) === null
       ? [
           {
@@ -165,6 +175,56 @@ function problemsOf(db: Reader, register: RegisterRow, draft: PlanRules): Told['
         ...tellingProblems(db, register, asWritten(register, draft), rule),
       ];
     }),
+  ];
+}
+
+/** Readers of whole requests that mean nobody, or ask for what can't be read, or what would tell them of what is hidden. */
+function readerProblems(db: Reader, register: RegisterRow, draft: PlanRules): Told['problems'] {
+  const fields = fieldsFor(db, register);
+  const scope = readerScope(fields, knownStanding(db, register));
+  return (draft.readers ?? []).flatMap((reader) => {
+    const told = { rule: reader.name.trim() || said('workshopErrors:unnamedReader') };
+    const at = (field: string, message: Said, fix: Said) => ({ field: `readers ${reader.id} ${field}`, message, fix });
+    const [unreadable] = conditionFindings(reader.when, scope);
+    const meansNobody = !('everyone' in reader.audience.in) && wordsIn({ ...reader.audience, outOf: [] }).length === 0;
+    return [
+      ...(reader.name.trim() === ''
+        ? [at('name', said('workshopErrors:readerNoName'), said('workshopErrors:nameReader'))]
+        : []),
+      ...(meansNobody
+        ? [at('audience', said('workshopErrors:ruleForNobody', told), said('workshopErrors:chooseAudience'))]
+        : []),
+      ...(unreadable
+        ? [
+            at(
+              'when',
+              said('workshopErrors:readerUnreadable', { ...told, message: unreadable.message }),
+              said('workshopErrors:mendCondition'),
+            ),
+          ]
+        : []),
+      ...(unreadable ? [] : readerTells(db, register, asWritten(register, draft), reader.when)).map((field) =>
+        at(
+          'when',
+          said('workshopErrors:readerTells', { ...told, field }),
+          said('workshopErrors:askSomethingElse', { field }),
+        ),
+      ),
+    ];
+  });
+}
+
+/** The labels of fields that a condition on whole requests asks for, and that are hidden from anybody of the desk on any. */
+function readerTells(db: Reader, register: RegisterRow, plan: AccessPlan, when: string): readonly string[] {
+  const names = namesIn(when);
+  const fields = fieldsFor(db, register);
+  return [
+    ...new Set(
+      protectionsBy(db, register, plan, fields).flatMap((protection) => {
+        const open = openFields(protection);
+        return fields.flatMap((field) => (names.includes(field.key) && !open.includes(field) ? [field.label] : []));
+      }),
+    ),
   ];
 }
 
@@ -258,7 +318,7 @@ export function keepPlan(
 ): AnswerOf<'keepAccessPlan'> {
   return write(house, ({ tx, now }) => {
     const design = designOf(tx, key);
-    const { noted: _, base: __, placed: ___, ...access } = design.draft.access;
+    const { noted: _, base: __, placed: ___, readers: ____, ...access } = design.draft.access;
     const content = { ...design.draft, access: { ...access, ...plan } };
     const next = keepDraft<RegisterContent>(tx, design, { version, content }, { viewer, now });
     nameConditions(tx, { register: key, isDraft: true }, conditionsOf(content.access));
@@ -283,10 +343,16 @@ export function planEffect(db: Reader, viewer: Viewer, key: string): AnswerOf<'a
  * The labels of fields that a plan opens further than somebody who puts it in force has them open; whoever made the
  * last change may take it back.
  */
-function mayNotOpen(db: Reader, viewer: Viewer, register: RegisterRow, plan: AccessPlan): string[] {
+function mayNotOpen(db: Reader, viewer: Viewer, register: RegisterRow, plan: AccessPlan): Words[] {
   const before = planBefore(db, register);
   if (before?.by === viewer.personId && isSame(before.plan, rulesOf(plan))) return [];
-  return opensUnread(db, viewer, register, plan);
+  const opens = (plan.readers ?? []).some((reader) => !register.access.readers?.some((each) => isSame(each, reader)));
+  // Whoever lets others read whole requests reads all of them, or gives rights.
+  const mayLet = viewer.rights.includes('rights') || rightsAt(viewer, register.id).includes('read:all');
+  return [
+    ...opensUnread(db, viewer, register, plan),
+    ...(opens && !mayLet ? [said('workshopErrors:wholeRequests')] : []),
+  ];
 }
 
 /**

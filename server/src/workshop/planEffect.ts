@@ -141,9 +141,10 @@ export function askedAlike(
 /** The conditions that rules of two plans hang on. */
 export const conditionsIn = (...registers: readonly RegisterRow[]): readonly string[] => [
   ...new Set(
-    registers.flatMap(({ access }) =>
-      access.rules.flatMap(({ exceptions = [] }) => exceptions.flatMap(({ when }) => (when ? [when] : []))),
-    ),
+    registers.flatMap(({ access: { rules, readers = [] } }) => [
+      ...rules.flatMap(({ exceptions = [] }) => exceptions.flatMap(({ when }) => (when ? [when] : []))),
+      ...readers.map(({ when }) => when),
+    ]),
   ),
 ];
 
@@ -192,7 +193,11 @@ export function whatChanges(
   );
   const concerned = concernedBy(db, [...known.keys()]);
   const conditions = conditionsIn(before, after);
-  const asked = gather({ register: before.id, deskGroups: before.deskGroups }, askedAlike(db, before, conditions));
+  const asked = gather(
+    { register: before.id, deskGroups: before.deskGroups },
+    askedAlike(db, before, conditions),
+    [before, after].some(({ access }) => access.readers),
+  );
   const told = planEffect(concerned, asked, protectionsBy(db, before, after, conditions)).map(
     ({ personId, changes }) => ({
       ...(known.get(personId) ?? { id: personId, name: '', email: '' }),

@@ -100,7 +100,7 @@ function overRequests(
   };
   return levelsOver(
     concerned,
-    gather({ register: register.id, deskGroups: register.deskGroups }, asked),
+    gather({ register: register.id, deskGroups: register.deskGroups }, asked, register.access.readers !== undefined),
     protections,
     fields,
   );

@@ -5,10 +5,14 @@ import { designOf } from './registerDraft.ts';
 
 /** What would be in force: the rules as they are written, and what was allowed as it is. */
 export function asWritten(
-  { access: { noted: _, base: __, placed: stand, ...access } }: RegisterRow,
-  { rules, placed = stand, ...rest }: PlanRules,
+  { access: { noted: _, base: __, readers: ___, placed: stand, ...access } }: RegisterRow,
+  { rules, placed = stand, readers = [], ...rest }: PlanRules,
 ): AccessPlan {
-  const plan = { ...access, ...rest, rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })) };
+  const plan = {
+    ...{ ...access, ...rest },
+    ...(readers.length > 0 ? { readers: readers.map((each) => ({ ...each, name: each.name.trim() })) } : {}),
+    rules: rules.map((rule) => ({ ...rule, name: rule.name.trim() })),
+  };
   return placed ? placedByName({ ...plan, placed }) : plan;
 }
 

@@ -58,21 +58,21 @@ export const accessPlan: Same<typeof english> = {
   looking: 'Es wird geprüft, wen das betrifft …',
   nothingForNow: 'Bei den vorhandenen Anfragen gewinnt oder verliert niemand etwas.',
   'effect.nowRead_one':
-    '{{count, number}} Person kann „{{field}}“ nun lesen (höchstens {{requests, number}} Anfragen).',
+    '{{count, number}} Person kann {{fields, names}} nun lesen (höchstens {{requests, number}} Anfragen).',
   'effect.nowRead_other':
-    '{{count, number}} Personen können „{{field}}“ nun lesen (höchstens {{requests, number}} Anfragen je Person).',
+    '{{count, number}} Personen können {{fields, names}} nun lesen (höchstens {{requests, number}} Anfragen je Person).',
   'effect.nowWrite_one':
-    '{{count, number}} Person kann „{{field}}“ nun ändern (höchstens {{requests, number}} Anfragen).',
+    '{{count, number}} Person kann {{fields, names}} nun ändern (höchstens {{requests, number}} Anfragen).',
   'effect.nowWrite_other':
-    '{{count, number}} Personen können „{{field}}“ nun ändern (höchstens {{requests, number}} Anfragen je Person).',
+    '{{count, number}} Personen können {{fields, names}} nun ändern (höchstens {{requests, number}} Anfragen je Person).',
   'effect.noMoreRead_one':
-    '{{count, number}} Person kann „{{field}}“ nicht mehr lesen (höchstens {{requests, number}} Anfragen).',
+    '{{count, number}} Person kann {{fields, names}} nicht mehr lesen (höchstens {{requests, number}} Anfragen).',
   'effect.noMoreRead_other':
-    '{{count, number}} Personen können „{{field}}“ nicht mehr lesen (höchstens {{requests, number}} Anfragen je Person).',
+    '{{count, number}} Personen können {{fields, names}} nicht mehr lesen (höchstens {{requests, number}} Anfragen je Person).',
   'effect.noMoreWrite_one':
-    '{{count, number}} Person kann „{{field}}“ nicht mehr ändern (höchstens {{requests, number}} Anfragen).',
+    '{{count, number}} Person kann {{fields, names}} nicht mehr ändern (höchstens {{requests, number}} Anfragen).',
   'effect.noMoreWrite_other':
-    '{{count, number}} Personen können „{{field}}“ nicht mehr ändern (höchstens {{requests, number}} Anfragen je Person).',
+    '{{count, number}} Personen können {{fields, names}} nicht mehr ändern (höchstens {{requests, number}} Anfragen je Person).',
   effectNames: 'Zum Beispiel {{names, list}}.',
   'you.nowRead': 'Sie selbst können „{{field}}“ dann lesen.',
   'you.nowWrite': 'Sie selbst können „{{field}}“ dann ändern.',
@@ -280,4 +280,17 @@ export const accessPlan: Same<typeof english> = {
   profileIs: 'Bedingung an das Profil',
   profileAdd: 'Hinzufügen',
   fromOutside: 'Personen von außerhalb',
+  readers: 'Wer sonst ganze Anfragen liest',
+  readersHint: 'Neben denen, die an einer Anfrage arbeiten. Sie lesen, was die Regeln offen lassen, und ändern nichts.',
+  noReaders: 'Niemand außer denen, die daran arbeiten.',
+  newReader: 'Andere Anfragen lesen lassen',
+  readerName: 'Wie es heißt',
+  readerWho: 'Wer liest',
+  readerAdd: 'Jemanden hinzufügen, der liest',
+  readerWhen: 'Welche Anfragen',
+  readerReaches_one: '{{count, number}} Anfrage erfüllt es heute',
+  readerReaches_other: '{{count, number}} Anfragen erfüllen es heute',
+  removeReader: 'Entfernen',
+  removeReaderOf: '„{{name}}“ entfernen',
+  'written.readers': 'Wer sonst ganze Anfragen liest, ist anders.',
 };

@@ -128,4 +128,12 @@ export const workshopErrors: Same<typeof english> = {
   planPlaced: '{{fields, names}} hat einen Platz im Zugriffsplan bekommen.',
   'planRules.placed': 'Neu im Zugriffsplan: {{fields, names}}.',
   ruleConditionUnreadable: 'Die Profilbedingung von „{{rule}}“ lässt sich nicht lesen: {{message}}',
+  unnamedReader: 'ein Eintrag ohne Namen',
+  readerNoName: 'Ein Eintrag unter „Wer sonst ganze Anfragen liest“ hat keinen Namen.',
+  nameReader: 'Benennen Sie ihn, damit andere sehen, wozu er da ist.',
+  readerUnreadable: 'Die Bedingung von „{{rule}}“ ist nicht verwendbar: {{message}}',
+  readerTells:
+    '„{{rule}}“ fragt nach „{{field}}“, das manchen verborgen ist. Wer eine Anfrage liest, würde es ihnen verraten.',
+  planReadersChanged: 'Wer sonst ganze Anfragen liest, ist anders.',
+  wholeRequests: 'ganze Anfragen',
 };

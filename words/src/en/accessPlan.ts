@@ -54,20 +54,22 @@ export const accessPlan = {
   noField: 'No field is called that.',
   looking: 'Looking at who is affected …',
   nothingForNow: 'Nobody gains or loses anything on the requests that are there.',
-  'effect.nowRead_one': '{{count, number}} person can now read “{{field}}” ({{requests, number}} requests at most).',
+  'effect.nowRead_one':
+    '{{count, number}} person can now read {{fields, names}} ({{requests, number}} requests at most).',
   'effect.nowRead_other':
-    '{{count, number}} people can now read “{{field}}” ({{requests, number}} requests at most for one of them).',
-  'effect.nowWrite_one': '{{count, number}} person can now change “{{field}}” ({{requests, number}} requests at most).',
+    '{{count, number}} people can now read {{fields, names}} ({{requests, number}} requests at most for one of them).',
+  'effect.nowWrite_one':
+    '{{count, number}} person can now change {{fields, names}} ({{requests, number}} requests at most).',
   'effect.nowWrite_other':
-    '{{count, number}} people can now change “{{field}}” ({{requests, number}} requests at most for one of them).',
+    '{{count, number}} people can now change {{fields, names}} ({{requests, number}} requests at most for one of them).',
   'effect.noMoreRead_one':
-    '{{count, number}} person can no longer read “{{field}}” ({{requests, number}} requests at most).',
+    '{{count, number}} person can no longer read {{fields, names}} ({{requests, number}} requests at most).',
   'effect.noMoreRead_other':
-    '{{count, number}} people can no longer read “{{field}}” ({{requests, number}} requests at most for one of them).',
+    '{{count, number}} people can no longer read {{fields, names}} ({{requests, number}} requests at most for one of them).',
   'effect.noMoreWrite_one':
-    '{{count, number}} person can no longer change “{{field}}” ({{requests, number}} requests at most).',
+    '{{count, number}} person can no longer change {{fields, names}} ({{requests, number}} requests at most).',
   'effect.noMoreWrite_other':
-    '{{count, number}} people can no longer change “{{field}}” ({{requests, number}} requests at most for one of them).',
+    '{{count, number}} people can no longer change {{fields, names}} ({{requests, number}} requests at most for one of them).',
   effectNames: 'Such as {{names, list}}.',
   'you.nowRead': 'You yourself can then read “{{field}}”.',
   'you.nowWrite': 'You yourself can then change “{{field}}”.',
@@ -275,4 +277,17 @@ export const accessPlan = {
   profileIs: 'Condition on the profile',
   profileAdd: 'Add',
   fromOutside: 'People from outside',
+  readers: 'Who else reads whole requests',
+  readersHint: 'Beside the people who work on a request. They read what the rules leave open, and change nothing.',
+  noReaders: 'Nobody but the people who work on them.',
+  newReader: 'Let others read requests',
+  readerName: 'What it is called',
+  readerWho: 'Who reads',
+  readerAdd: 'Add somebody who reads',
+  readerWhen: 'Which requests',
+  readerReaches_one: '{{count, number}} request meets it today',
+  readerReaches_other: '{{count, number}} requests meet it today',
+  removeReader: 'Remove',
+  removeReaderOf: 'Remove “{{name}}”',
+  'written.readers': 'Who else reads whole requests is different.',
 } as const;

@@ -123,4 +123,11 @@ export const workshopErrors = {
   planPlaced: '{{fields, names}} got a place in the access plan.',
   'planRules.placed': 'New in the access plan: {{fields, names}}.',
   ruleConditionUnreadable: 'The profile condition of “{{rule}}” cannot be read: {{message}}',
+  unnamedReader: 'an entry without a name',
+  readerNoName: 'An entry under “Who else reads whole requests” has no name.',
+  nameReader: 'Name it, so that others see what it is for.',
+  readerUnreadable: 'The condition of “{{rule}}” cannot be used: {{message}}',
+  readerTells: '“{{rule}}” asks for “{{field}}”, which is hidden from some staff. Who reads a request would tell them.',
+  planReadersChanged: 'Who else reads whole requests is different.',
+  wholeRequests: 'whole requests',
 } as const;

@@ -11,17 +11,19 @@ import { Base } from './Base.tsx';
 import { Grid } from './Grid.tsx';
 import { PutInForce } from './PutInForce.tsx';
 import { addRule, noteReading, type Recipe } from './planEdits.ts';
+import { Readers } from './Readers.tsx';
 import { Rules } from './Rules.tsx';
 import { SeeAs } from './SeeAs.tsx';
 import { Unplaced } from './Unplaced.tsx';
 import { type Plan, usePlan } from './usePlan.ts';
 import { WhoReads } from './WhoReads.tsx';
 
-const planOf = ({ rules, resting, noted, base, placed }: PlanRules): PlanRules => ({
+const planOf = ({ rules, resting, noted, base, placed, readers }: PlanRules): PlanRules => ({
   ...{ rules, resting },
   ...(noted ? { noted } : {}),
   ...(base ? { base } : {}),
   ...(placed ? { placed } : {}),
+  ...(readers ? { readers } : {}),
 });
 
 /** The access plan of a register: written in a draft, looked at, put in force. */
@@ -90,6 +92,7 @@ function OpenPlan({ plan }: { plan: Plan }) {
       <Unplaced {...{ plan, add }} change={editing.change} />
       <Rules {...{ plan, editing, open, setOpen, add }} />
       <Base register={plan.key} plan={editing.content} change={editing.change} />
+      <Readers plan={plan} readers={editing.content.readers ?? []} change={editing.change} />
       <Grid
         {...{ plan, add }}
         change={setOpen}

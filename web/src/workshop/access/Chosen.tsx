@@ -18,6 +18,8 @@ interface ChosenProps {
   readonly people?: Readonly<Record<string, string>>;
   /** The names that conditions on profiles use; none where people are not told apart by them. */
   readonly profile?: Scope;
+  /** Whether what somebody is to a request can be chosen. */
+  readonly byRequest?: boolean;
   /** Whether groups alone can be chosen, that are there. */
   readonly onlyGroups?: boolean;
   readonly chosen: readonly string[];
@@ -27,7 +29,17 @@ interface ChosenProps {
 }
 
 /** Groups, people, and what somebody is to a request: those that are chosen, each with a way out, and a box that adds one. */
-export function Chosen({ id, groups, people = {}, profile, onlyGroups = false, chosen, toggle, label }: ChosenProps) {
+export function Chosen({
+  id,
+  groups,
+  people = {},
+  profile,
+  byRequest = true,
+  onlyGroups = false,
+  chosen,
+  toggle,
+  label,
+}: ChosenProps) {
   const [isFinding, setFinding] = useState(false);
   const [condition, setCondition] = useState<string | null>(null);
   const [names, setNames] = useState<Readonly<Record<string, string>>>({});
@@ -74,7 +86,7 @@ export function Chosen({ id, groups, people = {}, profile, onlyGroups = false, c
           }}
         >
           <option value="">{say('accessPlan:addSomebody')}</option>
-          {onlyGroups ? null : (
+          {onlyGroups || !byRequest ? null : (
             <optgroup label={say('accessPlan:byRequest')}>
               {RELATIONS.filter((word) => !chosen.includes(word)).map((word) => (
                 <option key={word} value={word}>
@@ -83,7 +95,7 @@ export function Chosen({ id, groups, people = {}, profile, onlyGroups = false, c
               ))}
             </optgroup>
           )}
-          {onlyGroups || chosen.includes(CONTACT) ? null : (
+          {onlyGroups || !byRequest || chosen.includes(CONTACT) ? null : (
             <option value={CONTACT}>{say('accessPlan:fromOutside')}</option>
           )}
           {profile && profile.names.length > 0 ? <option value="profile">{say('accessPlan:byProfile')}</option> : null}

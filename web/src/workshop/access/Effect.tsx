@@ -14,6 +14,19 @@ function becomes({ before, after }: { readonly before: Level; readonly after: Le
   return after === 'hidden' ? 'noMoreRead' : 'noMoreWrite';
 }
 
+/** What becomes of fields, those together of which the same becomes for the same people on as many requests. */
+function alike(fields: Told['fields']): readonly (Omit<Told['fields'][number], 'label'> & { labels: string[] })[] {
+  const found = new Map<string, Omit<Told['fields'][number], 'label'> & { labels: string[] }>();
+  for (const { label, ...each } of fields) {
+    const { field: _, ...rest } = each;
+    const key = JSON.stringify(rest);
+    const known = found.get(key);
+    if (known) known.labels.push(label);
+    else found.set(key, { ...each, labels: [label] });
+  }
+  return [...found.values()];
+}
+
 /** What putting a plan in force would change, and for whom: said before it takes hold. */
 export function Effect({ register }: { register: string }) {
   const { data, isFetching, error } = workshopApi.useAccessPlanEffectQuery({ key: register });
@@ -25,14 +38,14 @@ export function Effect({ register }: { register: string }) {
     <div className={isFetching ? 'opacity-60' : ''} aria-live="polite">
       {fields.length === 0 ? <p>{say('accessPlan:nothingForNow')}</p> : null}
       <ul>
-        {fields.map((each) => {
+        {alike(fields).map((each) => {
           const how = becomes(each);
           return (
             <li
               key={`${each.activity} ${each.field} ${each.before} ${each.after}`}
               className={`my-1.5 border-l-[3px] pl-2.5 ${RANK[each.after] > RANK[each.before] ? 'border-green' : 'border-brick'}`}
             >
-              {say(`accessPlan:effect.${how}`, { count: each.people, field: each.label, requests: each.requests })}{' '}
+              {say(`accessPlan:effect.${how}`, { count: each.people, fields: each.labels, requests: each.requests })}{' '}
               {each.activity === 'working' ? null : `${say(`accessPlan:only.${each.activity}`)} `}
               <span className="text-soft">
                 {say(each.names.length < each.people ? 'accessPlan:effectNames' : 'accessPlan:effectAll', {
@@ -62,7 +75,7 @@ export function Effect({ register }: { register: string }) {
         </p>
       ))}
       {mayNotOpen.length > 0 ? (
-        <p className="my-1.5 text-brick">{say('accessPlan:mayNotOpen', { fields: mayNotOpen })}</p>
+        <p className="my-1.5 text-brick">{say('accessPlan:mayNotOpen', { fields: mayNotOpen.map(told) })}</p>
       ) : null}
       {people.length > 0 ? (
         <button type="button" className="text-green underline" aria-expanded={open} onClick={() => setOpen(!open)}>

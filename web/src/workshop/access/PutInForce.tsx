@@ -23,13 +23,14 @@ export function PutInForce({ plan, version, isKept, discard, raised }: PutInForc
   const [note, setNote] = useState('');
   const [closes, setCloses] = useState(false);
   const called = (rules: readonly string[]) => rules.map((name) => name || say('accessPlan:unnamed'));
-  const { added, changed, removed, switchedOff, switchedOn, noted, notNoted, placed, base } = plan.changes;
+  const { added, changed, removed, switchedOff, switchedOn, noted, notNoted, placed, base, readers } = plan.changes;
   const lines = [
     ...(added.length > 0 ? [say('accessPlan:written.added', { rules: called(added) })] : []),
     ...(changed.length > 0 ? [say('accessPlan:written.changed', { rules: called(changed) })] : []),
     ...(removed.length > 0 ? [say('accessPlan:written.removed', { rules: called(removed) })] : []),
     ...(switchedOff.length > 0 ? [say('accessPlan:written.switchedOff', { rules: called(switchedOff) })] : []),
     ...(base ? [say('accessPlan:written.base')] : []),
+    ...(readers ? [say('accessPlan:written.readers')] : []),
     ...(placed.length > 0 ? [say('accessPlan:written.placed', { fields: placed })] : []),
     ...(noted.length > 0 ? [say('accessPlan:written.noted', { fields: noted })] : []),
     ...(notNoted.length > 0 ? [say('accessPlan:written.notNoted', { fields: notNoted })] : []),

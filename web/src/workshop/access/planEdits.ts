@@ -1,4 +1,11 @@
-import { type AccessRule, type BaseLevels, type PlanRules, type RuleException, USUAL_BASE } from '@tolvek/core/access';
+import {
+  type AccessRule,
+  type BaseLevels,
+  type PlanRules,
+  type RequestReader,
+  type RuleException,
+  USUAL_BASE,
+} from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import type { Scope } from '@tolvek/core/expression';
 import type { Audience, RELATION_WORDS } from '@tolvek/core/people';
@@ -154,6 +161,14 @@ export const withBase =
   (base: BaseLevels): Edit =>
   ({ base: _, ...plan }) =>
     isSame(base, USUAL_BASE) ? plan : { ...plan, base };
+
+/** Others in the place of those who read whole requests by a condition. */
+export const withReaders =
+  (next: (readers: readonly RequestReader[]) => readonly RequestReader[]): Edit =>
+  ({ readers = [], ...plan }) => {
+    const others = next(readers);
+    return others.length > 0 ? { ...plan, readers: others } : plan;
+  };
 
 /** Gives fields their place in a plan; `stand`: those that have it in the plan in force. */
 export const place =

@@ -1,19 +1,26 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type AccessRule, exceptionScope } from '@tolvek/core/access';
+import { type AccessRule, exceptionScope, readerScope } from '@tolvek/core/access';
 import { conditionInWords, parseExpression, type Scope } from '@tolvek/core/expression';
-import { personScope } from '@tolvek/core/register';
+import { type KnownStanding, personScope } from '@tolvek/core/register';
 import { say, told } from '../../wire/words.ts';
 import { graceOf } from './planEdits.ts';
 import type { Plan } from './usePlan.ts';
 
 /** The names that conditions of a plan may use, with what stands behind them here. */
-export const scopeOf = ({ fields, stages, forms }: Plan, ground: AnswerOf<'ground'> | undefined): Scope =>
-  exceptionScope(fields, {
-    ...{ stages, forms: forms.map(({ key, title }) => ({ key, label: title })) },
-    groups: ground?.groups.map(({ key, name }) => ({ key, label: name })) ?? [],
-    vocabularies: ground?.vocabularies ?? [],
-    profile: ground?.profile ?? [],
-  });
+export const scopeOf = (plan: Plan, ground: AnswerOf<'ground'> | undefined): Scope =>
+  exceptionScope(plan.fields, knownBy(plan, ground));
+
+/** What stands here behind the names of conditions. */
+const knownBy = ({ stages, forms }: Plan, ground: AnswerOf<'ground'> | undefined): KnownStanding => ({
+  ...{ stages, forms: forms.map(({ key, title }) => ({ key, label: title })) },
+  groups: ground?.groups.map(({ key, name }) => ({ key, label: name })) ?? [],
+  vocabularies: ground?.vocabularies ?? [],
+  profile: ground?.profile ?? [],
+});
+
+/** The names that conditions on whole requests may use. */
+export const readerScopeOf = (plan: Plan, ground: AnswerOf<'ground'> | undefined): Scope =>
+  readerScope(plan.fields, knownBy(plan, ground));
 
 /** The names that conditions on profiles use, in rules for whoever meets them; none where profiles have no fields. */
 export const profileScopeOf = (ground: AnswerOf<'ground'> | undefined): Scope | undefined => {
