@@ -89,7 +89,7 @@ describe('an access plan', () => {
     const told = ok(await keep({ rules: [...begins.rules, rule('a')], resting: [] }));
     expect(told.changes).toEqual({
       ...{ added: ['Rule a'], changed: [], removed: [], switchedOff: [], switchedOn: [] },
-      ...{ noted: [], notNoted: [], placed: [], base: false },
+      ...{ noted: [], notNoted: [], placed: [], base: false, readers: false },
     });
     expect(told.told.a.names).toContain('Ilse Brandvold');
     expect(await levels(ilse)).toEqual(before);
