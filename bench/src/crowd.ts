@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { type Figure, figure, interleaved, ROUNDS } from './figure.ts';
-import { grownDesk, type Seeing } from './grow.ts';
+import { grownDesk, type Handling } from './grow.ts';
 import type { Called, Crowd, Page } from './load.process.ts';
 import { Part } from './processes.ts';
 import { signedIn } from './signedIn.ts';
@@ -101,11 +101,12 @@ export async function measureCrowd({ folder, sizes }: { folder: string; sizes: r
 }
 
 /** A desk as the application writes it, with two people more, who are to see little. */
-async function written(folder: string, smtp: string): Promise<Seeing> {
+async function written(folder: string, smtp: string): Promise<Handling> {
   const desk = await Part.start('./desk.process.ts', [folder, String(WRITTEN), smtp]);
   const [few, fifty] = await desk.ask<readonly string[]>('addPeople', PEOPLE);
   await desk.stop();
-  return { few: few ?? '', fifty: fifty ?? '' };
+  // One works on one in a hundred, the other on fifty.
+  return (copy) => (copy % 100 === 0 ? few : copy % 100 === 1 && copy < 5_000 ? fifty : undefined);
 }
 
 const PEOPLE = ['Ottoline Farrow', 'Bram Selwyn'] as const;

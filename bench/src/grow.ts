@@ -10,19 +10,14 @@ const APART = 3;
 /** Requests that copies are made of, at most. */
 const PATTERNS = 2_000;
 
-/** Who is to see a part of the requests only, by their ids. */
-export interface Seeing {
-  /** Works on one in a hundred. */
-  readonly few: string;
-  /** Works on fifty. */
-  readonly fifty: string;
-}
+/** Who handles a copy, by the place of it; nobody else than before where that is undefined. */
+export type Handling = (copy: number) => string | undefined;
 
 /**
  * Makes a desk of so many requests from one that the application wrote: what is finished goes back over the years, and
  * one in twenty is not. Returns how long that took, ms.
  */
-export function grownDesk(from: string, to: string, wanted: number, seeing?: Seeing): number {
+export function grownDesk(from: string, to: string, wanted: number, handling?: Handling): number {
   const began = performance.now();
   if (from !== to) cpSync(from, to, { recursive: true });
   const path = join(to, 'tolvek.sqlite');
@@ -30,7 +25,7 @@ export function grownDesk(from: string, to: string, wanted: number, seeing?: See
   let copies = 0;
   const but = () => {
     copies += 1;
-    const handler = copies % 100 === 0 ? seeing?.few : copies % 100 === 1 && copies < 5_000 ? seeing?.fifty : undefined;
+    const handler = handling?.(copies);
     return handler === undefined ? {} : { handler_id: handler };
   };
   const fill = (which: string, until: number, days: (round: number) => number, rest: object): void => {

@@ -9,13 +9,14 @@ import type { Figure } from './figure.ts';
 import { Part } from './processes.ts';
 import { measurePurchases } from './purchases.ts';
 import { measureScript } from './script.ts';
+import { measureWhole } from './whole.ts';
 
 /**
  * `npm run bench`: each figure beside a limit measured in turns in the same run. The application,
  * whoever calls it, the floor and the peers each have a process of their own. Writes
  * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--sizes N,M`: at
  * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `people`, `directory`, `desk`, `purchases`,
- * `crowd` or `browser`.
+ * `whole`, `crowd` or `browser`.
  */
 const { values } = parseArgs({
   options: {
@@ -59,6 +60,7 @@ try {
   if (values.only === '' || values.only === 'desk')
     await measureDesk({ folder, size: Number(values.size), mixed: Number(values.mixed) }, tell);
   if (values.only === '' || values.only === 'purchases') await measurePurchases(folder, tell);
+  if (values.only === '' || values.only === 'whole') await measureWhole(folder, tell);
   if (values.only === '' || values.only === 'crowd')
     await measureCrowd(
       { folder, sizes: [...values.sizes.split(',').map(Number), ...(values.large ? [1_000_000] : [])] },

@@ -40,6 +40,7 @@ import {
   write,
 } from '@tolvek/server';
 import { forms, links, notices, people, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
+import type { Words } from '@tolvek/words';
 import { and, eq, lt } from 'drizzle-orm';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 import { DESK_AS_LAID } from './desk.ts';
@@ -370,9 +371,10 @@ class Story {
     try {
       ask();
     } catch (error) {
-      const problems = (error as { problems?: readonly { message: string }[] }).problems ?? [];
-      if (!problems.some((problem) => problem.message.includes('taken') || problem.message.includes('already asked')))
-        throw error;
+      const problems = (error as { problems?: readonly { message: Words }[] }).problems ?? [];
+      const isTaken = ({ message }: { message: Words }): boolean =>
+        typeof message !== 'string' && message.say.startsWith('answers:taken');
+      if (!problems.some(isTaken)) throw error;
     }
   }
 

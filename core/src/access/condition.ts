@@ -1,6 +1,7 @@
 import {
   compile,
   conditionFindings,
+  entriesIn,
   namesIn,
   parseExpression,
   Scope,
@@ -26,6 +27,9 @@ import { classesOf, type ViewerClass } from './classes.ts';
 import { type AccessRule, isAbout, leavesToBuilders } from './plan.ts';
 import type { Protection } from './protection.ts';
 
+/** Conditions that are remembered. */
+const REMEMBERED = 1_000;
+
 /** The place of who looks among what is known of a standing request. */
 const ME = 'me';
 
@@ -38,6 +42,21 @@ export const exceptionScope = (fields: readonly Field[], known: KnownStanding = 
 
 /** What of `request` a condition on whole requests may ask: what a change of it writes. */
 const WRITTEN: ReadonlySet<string> = new Set(['form', 'stage', 'phase', 'team', 'handler', 'priority']);
+
+const onlyWritten = new Map<string, boolean>();
+
+/** Whether a condition asks of where a request stands only for what a change of it writes. */
+export function asksOnlyWritten(condition: string): boolean {
+  let found = onlyWritten.get(condition);
+  if (found === undefined) {
+    if (onlyWritten.size >= REMEMBERED) onlyWritten.clear();
+    const asked = entriesIn(condition, 'request');
+    // Asked for as a whole, it may be anything of it.
+    found = asked.length > 0 && asked.every((name) => WRITTEN.has(name)) && !/\brequest\b(?!\s*\.)/.test(condition);
+    onlyWritten.set(condition, found);
+  }
+  return found;
+}
 
 /** The names that a condition on whole requests may use: fields, and of where a request stands what no clock changes. */
 export const readerScope = (fields: readonly Field[], known: KnownStanding = {}): Scope =>

@@ -9,7 +9,14 @@ export {
   type RequestMoment,
 } from './circumstance.ts';
 export { classesOf, classInWords, classTold, type ViewerClass, waysToStand, wordsTold } from './classes.ts';
-export { type ConditionProblem, conditionHolds, conditionProblems, exceptionScope, readerScope } from './condition.ts';
+export {
+  asksOnlyWritten,
+  type ConditionProblem,
+  conditionHolds,
+  conditionProblems,
+  exceptionScope,
+  readerScope,
+} from './condition.ts';
 export { type FlowInput, type Leak, leaksOf } from './flow.ts';
 export { type LevelOver, levelsOver, type Over } from './levelsOver.ts';
 export { type MayAsk, mayAsk } from './mayAsk.ts';

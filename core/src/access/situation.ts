@@ -98,7 +98,18 @@ export function prepareAccess(protection: Protection): (situation: Situation) =>
   /** In what circumstances somebody looks: in one, or where no one request is meant, in all that there can be. */
   const circumstances = ({ purpose, at }: Situation): readonly Circumstance[] => {
     const activity = ACTIVITY[purpose];
-    if (at) return [{ activity, stage: at.stage, day: at.day, holds: at.holds }];
+    if (at) {
+      const { stage, holds } = at;
+      // The day is looked up where a rule asks for it.
+      return [
+        {
+          ...{ activity, stage, holds },
+          get day() {
+            return at.day;
+          },
+        },
+      ];
+    }
     let found = unknown.get(activity);
     if (!found) unknown.set(activity, (found = circumstancesOf(rules, [activity]) ?? []));
     return found;

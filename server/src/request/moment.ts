@@ -1,11 +1,11 @@
-import { conditionHolds, hangs, type RequestMoment } from '@tolvek/core/access';
+import { asksOnlyWritten, conditionHolds, hangs, type RequestMoment } from '@tolvek/core/access';
 import { todayAt } from '../people/settle.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { factsOfRequest } from './facts.ts';
 import { fieldsOf } from './fields.ts';
 import type { ShownRow } from './queries.ts';
-import { standingOf } from './standing.ts';
+import { standingOf, writtenOf } from './standing.ts';
 
 const NOTHING_HOLDS = () => false;
 
@@ -17,7 +17,9 @@ export function momentOf(db: Reader, request: ShownRow, register: RegisterRow, a
   const { rules, readers = [] } = register.access;
   if (!always && readers.length === 0 && !rules.some(hangs))
     return { stage: request.stage, day: '', holds: NOTHING_HOLDS };
-  const now = nowIn(db);
+  // What no rule asks for takes no time.
+  let moment: number | undefined;
+  const now = (): number => (moment ??= nowIn(db));
   const known = new Map<string, boolean>();
   let asked: Parameters<typeof conditionHolds>[1] | undefined;
   let facts: ReturnType<typeof factsOfRequest> | undefined;
@@ -27,12 +29,22 @@ export function momentOf(db: Reader, request: ShownRow, register: RegisterRow, a
     if (found === undefined) {
       asked ??= {
         ...{ fields: fieldsOf(db, register, request), values: request.values },
-        facts: () => (facts ??= factsOfRequest(db, request, register, now)),
-        standing: () => (standing ??= standingOf(db, request, now)),
+        facts: () => (facts ??= factsOfRequest(db, request, register, now())),
+        standing: () => (standing ??= standingOf(db, request, now())),
       };
-      known.set(condition, (found = conditionHolds(condition, asked)));
+      const light = asksOnlyWritten(condition)
+        ? { ...asked, standing: () => writtenOf(db, request, condition) }
+        : asked;
+      known.set(condition, (found = conditionHolds(condition, light)));
     }
     return found;
   };
-  return { stage: request.stage, day: todayAt(db, now), holds };
+  let day: string | undefined;
+  return {
+    stage: request.stage,
+    holds,
+    get day() {
+      return (day ??= todayAt(db, now()));
+    },
+  };
 }

@@ -156,14 +156,15 @@ export function openRequest<Row extends ShownRow>(
   // it is shared with.
   const takesPlace = isAskedFor(db, request, viewer);
   const standsIn = !own.isDesk && takesPlace;
-  const readsAlong = standsIn || (!own.isDesk && isSharedWith(db, request.id, viewer));
+  const at = momentOf(db, request, register);
+  const readsAlong =
+    standsIn ||
+    (!own.isDesk && (readsAlso(register.access, viewer, own, at.holds).isDesk || isSharedWith(db, request.id, viewer)));
   // To the plan they are who decides, as whom they stand in for.
   const placed = takesPlace ? { ...own, as: [...new Set([...(own.as ?? []), 'decider' as const])] } : own;
   const known = readsAlong ? { ...placed, isDesk: true, onlyReads: true as const } : placed;
-  const at = momentOf(db, request, register);
-  const all = readsAlso(register.access, viewer, known, at.holds);
   // Whoever also works at the desk reads the rest on the Floor.
-  const relation = { ...all, isDesk: all.isDesk && purpose !== 'following' };
+  const relation = { ...known, isDesk: known.isDesk && purpose !== 'following' };
   const itself = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose, at });
   const reading = looker ? itself.through(looker.reading) : itself;
   if (purpose !== 'letter') noteTold(request, register, reading, (looker?.reading ?? reading).situation);

@@ -40,6 +40,15 @@ export function standingOf(db: Reader, request: ShownRow, now: number): RequestS
   };
 }
 
+/** What of that a change of the request writes: read from its row alone, with its form where a condition asks for it. */
+export const writtenOf = (db: Reader, request: ShownRow, condition: string): RequestStanding => ({
+  number: request.number,
+  form: condition.includes('form') ? (formById(db, request.formId)?.key ?? '') : '',
+  ...{ stage: request.stage, phase: request.phase, trial: request.trial },
+  ...{ team: request.team, handler: request.handlerId, priority: request.priority },
+  ...{ arrived: '', due: null, finished: null, age: 0, decision: null },
+});
+
 /** Who looks, as conditions know them. */
 export const meIn = (db: Reader, { personId, groups }: Viewer): StandingViewer => ({
   ...knownOf(db, personId),
