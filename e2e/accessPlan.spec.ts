@@ -249,3 +249,58 @@ test('an answer is set once: corrected on a phone in the time of grace, and refu
   await main.getByRole('button', { name: 'Put in force' }).click();
   await expect(main.getByText('What you see is in force.')).toBeVisible();
 });
+
+test('a new question is closed until it has its place, which one press gives it', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/site-access/questions');
+  const form = await (await maren.request.get('/api/forms/site-access')).json();
+  const field = { key: 'badge_name', label: 'Name on the badge', type: { kind: 'text' }, source: 'asked' };
+  const part = { part: 'question', field: 'badge_name', asks: 'Name on the badge', help: '', required: false };
+  const kept = await maren.request.put('/api/forms/site-access/draft', {
+    headers: { 'If-Match': `"${form.version}"`, Origin: new URL(maren.url()).origin },
+    data: {
+      draft: { ...form.draft, fields: [...form.draft.fields, field], parts: [...form.draft.parts, part] },
+    },
+  });
+  expect(kept.status()).toBe(200);
+  await maren.reload();
+  const findings = maren.getByRole('region', { name: 'Findings' });
+  await findings
+    .getByText(/has no place in the access plan yet/)
+    .first()
+    .click();
+  await findings.getByRole('link', { name: 'Say who may see it' }).click();
+  const main = maren.getByRole('main');
+  await expect(main.getByRole('heading', { name: 'New fields, closed until they have a place' })).toBeVisible();
+  await expect(main.getByRole('row', { name: /^Name on the badge/ })).toContainText('new, closed until it has a place');
+  expect(await seriousTrouble(maren)).toEqual([]);
+  // For some groups alone, put in force, and back.
+  await main.getByRole('button', { name: 'Only some groups', exact: true }).click();
+  await main.getByLabel('Add somebody who is left out').selectOption('site-safety');
+  await main.getByRole('button', { name: 'Done' }).click();
+  await expect(main.getByText('Get their place: “Name on the badge”.')).toBeVisible();
+  await main.getByRole('button', { name: 'Put in force' }).click();
+  await expect(main.getByText('What you see is in force.')).toBeVisible();
+  await main.getByRole('button', { name: 'Write the plan as it was before' }).click();
+  await main.getByRole('button', { name: 'Put in force' }).click();
+  await expect(main.getByText('What you see is in force.')).toBeVisible();
+  await maren.reload();
+  await findings.locator('summary').click();
+  await findings.getByRole('button', { name: 'Open as usual' }).click();
+  await expect(maren.getByText('is open as the access plan says')).toBeVisible();
+  await expect(findings.getByRole('button', { name: 'Open as usual' })).toBeHidden();
+  await maren.reload();
+  await expect(main.getByRole('heading', { name: 'New fields, closed until they have a place' })).toBeHidden();
+  const now = await (await maren.request.get('/api/forms/site-access')).json();
+  const back = await maren.request.put('/api/forms/site-access/draft', {
+    headers: { 'If-Match': `"${now.version}"`, Origin: new URL(maren.url()).origin },
+    data: { draft: form.draft },
+  });
+  expect(back.status()).toBe(200);
+  // From the sheet one gets to who may see a field as well.
+  await maren.goto('/floor/all');
+  await maren.locator('tbody tr').filter({ hasText: /AC-\d/ }).first().getByRole('link').first().click();
+  const sheet = maren.getByRole('complementary', { name: 'Request sheet' });
+  await sheet.getByRole('link', { name: 'Reason: who can see it' }).click();
+  await expect(main.getByRole('row', { name: /^Reason/ })).toBeVisible();
+});

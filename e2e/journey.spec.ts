@@ -34,6 +34,11 @@ test('five people: a form is changed and released, asked from a phone, decided b
     await proof.getByLabel('Where are they from?').selectOption({ label: 'Haldane Lifting' });
     await expect(proof.getByLabel('Which car will they bring?')).toBeVisible();
     await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
+    // The desk is to work with it: until it has its place, only whoever asks sees it.
+    const findings = maren.getByRole('region', { name: 'Findings' });
+    await findings.locator('summary').click();
+    await findings.getByRole('button', { name: 'Open as usual' }).click();
+    await expect(findings.getByRole('button', { name: 'Open as usual' })).toBeHidden();
     await maren.getByRole('button', { name: 'Release this draft …' }).click();
     const dialog = maren.getByRole('dialog');
     await expect(dialog.getByText('New field in the register: “Car plate”.')).toBeVisible();

@@ -111,6 +111,8 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     await findings.locator('summary').click();
     await findings.getByRole('button', { name: 'Add an option' }).click();
     await findings.getByRole('button', { name: 'Remove the rule' }).click();
+    // What is new is closed until it has its place.
+    await findings.getByRole('button', { name: 'Open as usual' }).click();
     await expect(findings.getByText('The draft has no errors and no cautions.')).toBeVisible();
   });
 

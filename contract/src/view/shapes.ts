@@ -74,6 +74,8 @@ export const sheet = z.object({
   subject: visibleSubject,
   form: z.string(),
   release: z.int(),
+  /** The key of its form, for whoever builds it. */
+  builds: z.string().nullable(),
   trial: z.boolean(),
   /** Something other forms point to: nothing is due, nobody handles it. */
   thing: z.boolean(),

@@ -10,7 +10,7 @@ import { calendarNamed, calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
-import { releaseById } from '../form/queries.ts';
+import { formById, releaseById } from '../form/queries.ts';
 import { standInsOf } from '../people/absences.ts';
 import { holdersOfRight } from '../people/given.ts';
 import { groupNames, holderNames, namesOf, personById, personNamed } from '../people/queries.ts';
@@ -100,6 +100,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     subject: open.subject,
     form: design.title,
     release: releaseById(db, request.releaseId).release.number,
+    builds: rightsAt(viewer, register.id).includes('configure') ? (formById(db, request.formId)?.key ?? null) : null,
     trial: request.trial,
     thing: holdsThings(register),
     door: request.doorId === null ? null : kindOfDoor(db, request.doorId),

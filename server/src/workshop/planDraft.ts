@@ -59,7 +59,8 @@ export function planPage(db: Reader, viewer: Viewer, key: string): AnswerOf<'acc
   const register = registerNamed(db, key);
   const design = designOf(db, key);
   const before = planBefore(db, register);
-  const draft = rulesOf(design.draft.access);
+  const { placed } = register.access;
+  const draft = rulesOf({ ...(placed ? { placed } : {}), ...design.draft.access });
   const names = namesOf(db, before ? [before.by] : []);
   return {
     ...{ key, name: register.name, version: design.version, holds: register.holds },
@@ -319,7 +320,9 @@ export function keepPlan(
   return write(house, ({ tx, now }) => {
     const design = designOf(tx, key);
     const { noted: _, base: __, placed: ___, readers: ____, ...access } = design.draft.access;
-    const content = { ...design.draft, access: { ...access, ...plan } };
+    // What has its place keeps it, whatever was written when places were not known.
+    const { placed } = registerNamed(tx, key).access;
+    const content = { ...design.draft, access: { ...access, ...(placed ? { placed } : {}), ...plan } };
     const next = keepDraft<RegisterContent>(tx, design, { version, content }, { viewer, now });
     nameConditions(tx, { register: key, isDraft: true }, conditionsOf(content.access));
     const register = registerNamed(tx, key);

@@ -7,6 +7,7 @@ import type { Work } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
 import { contentOf, type RegisterRow, registerById } from '../register/queries.ts';
 import { claimAnew } from '../request/claims.ts';
+import { readAll } from '../request/readings.ts';
 import { numberLater } from './numbering.ts';
 
 interface How {
@@ -37,4 +38,6 @@ export function putRegisterInForce(work: Work, register: RegisterRow, after: Reg
   const fresh = after.fields.filter((field) => !before.fields.some((each) => each.key === field.key));
   numberLater(work, register.id, fresh, how.by);
   if (!isSame(before.unique, after.unique)) claimAnew(tx, registerById(tx, register.id), before.unique);
+  // Conditions on whole requests are over its fields.
+  if (register.access.readers && !isSame(before.fields, after.fields)) readAll(tx, registerById(tx, register.id));
 }

@@ -132,7 +132,20 @@ function SheetField({ sheet, field, reload, editing, setEditing }: SheetFieldPro
   if (editing === undefined || !type || !field.writable) {
     return (
       <div className="group grid grid-cols-[128px_1fr_auto] items-baseline border-b border-rule py-1.5">
-        <span className="pr-2 text-soft">{field.label}</span>
+        <span className="pr-2 text-soft">
+          {sheet.builds === null ? (
+            field.label
+          ) : (
+            <Link
+              to={`/workshop/${sheet.builds}/access?field=${field.key}`}
+              className="text-soft no-underline hover:underline focus-visible:underline"
+              title={say('floor:whoSees')}
+              aria-label={say('floor:whoSeesField', { label: field.label })}
+            >
+              {field.label}
+            </Link>
+          )}
+        </span>
         {type?.kind === 'files' && Array.isArray(field.value) ? (
           <Files number={sheet.number} refs={field.value as readonly string[]} />
         ) : (type?.kind === 'reference' || type?.kind === 'references') && field.value !== null ? (

@@ -34,9 +34,9 @@ export function useDraft(form: AnswerOf<'form'>): DraftEditing {
   );
   const { content: draft, raised, ...editing } = useEditing({ content: form.draft, version: form.version }, keeper);
   // What changed around the draft, such as its access plan, is found anew with the form.
-  const [around, setAround] = useState(form.findings);
-  if (around !== form.findings) {
-    setAround(form.findings);
+  const [around, setAround] = useState(form);
+  if (around !== form) {
+    setAround(form);
     if (form.version === editing.version) setTold({ findings: form.findings, changes: form.changes });
   }
   return {

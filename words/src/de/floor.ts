@@ -154,4 +154,6 @@ export const floor: Same<typeof english> = {
   mayNotGivers: 'Diese Personen können Ihnen die Rechte geben: {{people, and}}.',
   closedMeanwhile: 'Sie können „{{label}}“ nicht mehr ändern. Was Sie getippt haben, ist noch hier:',
   discardTyped: 'Verwerfen',
+  whoSees: 'Wer es sehen kann',
+  whoSeesField: '{{label}}: wer es sehen kann',
 };

@@ -151,4 +151,6 @@ export const floor = {
   mayNotGivers: 'These people can give you the rights: {{people, and}}.',
   closedMeanwhile: 'You can no longer change “{{label}}”. What you typed is still here:',
   discardTyped: 'Discard it',
+  whoSees: 'Who can see it',
+  whoSeesField: '{{label}}: who can see it',
 } as const;

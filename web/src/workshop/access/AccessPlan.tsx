@@ -1,4 +1,4 @@
-import type { PlanRules } from '@tolvek/core/access';
+import { type PlanRules, placedByName } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import { useState } from 'react';
 import { Button } from '../../ui/Button.tsx';
@@ -86,7 +86,11 @@ function OpenPlan({ plan }: { plan: Plan }) {
           version={editing.version}
           isKept={editing.state === 'kept'}
           discard={() => editing.change(() => plan.inForce)}
-          raised={editing.raised}
+          raised={(version) => {
+            editing.raised(version);
+            // What its rules name has its place from then on.
+            if (placedByName(editing.content) !== editing.content) editing.change(placedByName);
+          }}
         />
       )}
       <Unplaced {...{ plan, add }} change={editing.change} />
