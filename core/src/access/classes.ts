@@ -1,5 +1,5 @@
 import { said, type Words } from '@tolvek/words';
-import { belongs, CONTACT, isGroup, RELATION_WORDS, type Somebody, wordsIn } from '../people/index.ts';
+import { belongs, CONTACT, isGroup, isRelation, RELATION_WORDS, type Somebody, wordsIn } from '../people/index.ts';
 import { MOVERS, type MoverRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 import { circumstancesOf, type KnownCircumstance, levelIn } from './circumstance.ts';
@@ -74,9 +74,7 @@ export function classesOf(
       // Nobody from outside works at the desk.
       const isContact = members.includes(CONTACT);
       if (isContact && usual.isDesk) continue;
-      const as = members.flatMap((word) =>
-        word.startsWith('~') && word !== CONTACT ? [word.slice(1) as MoverRelation] : [],
-      );
+      const as = members.flatMap((word) => (isRelation(word) ? [word.slice(1) as MoverRelation] : []));
       const meets = members.flatMap((word) => (word.startsWith('?') ? [word.slice(1)] : []));
       const relation = as.length > 0 ? { ...usual, as } : usual;
       const person = members.find((word) => word.startsWith('@'))?.slice(1);

@@ -112,6 +112,9 @@ export const groupsIn = (audience: Audience): readonly string[] => wordsIn(audie
 export const peopleIn = (audience: Audience): readonly string[] =>
   wordsIn(audience).flatMap((word) => (word.startsWith('@') ? [word.slice(1)] : []));
 
+/** Whether a word of an audience says what somebody is to the request in question. */
+export const isRelation = (word: string): boolean => word.startsWith('~') && word !== CONTACT;
+
 /** The conditions on profiles that an audience names. */
 export const profileConditionsIn = (audience: Audience): readonly string[] =>
   wordsIn(audience).flatMap((word) => (word.startsWith('?') ? [word.slice(1)] : []));

@@ -7,6 +7,7 @@ export {
   groupsIn,
   inPlace,
   isGroup,
+  isRelation,
   NO_REQUEST,
   peopleIn,
   profileConditionsIn,

@@ -20,6 +20,7 @@ import {
   CONTACT,
   FOR_EVERYONE,
   groupsIn,
+  isRelation,
   PACKAGES,
   peopleIn,
   profileConditionsIn,
@@ -272,10 +273,7 @@ export function audienceToday(db: Reader, audience: Audience) {
   const { in: inside } = audience;
   const stands = {
     isRequester: false,
-    as:
-      'allOf' in inside
-        ? inside.allOf.flatMap((word) => (word.startsWith('~') && word !== CONTACT ? [word.slice(1)] : []))
-        : [],
+    as: 'allOf' in inside ? inside.allOf.flatMap((word) => (isRelation(word) ? [word.slice(1)] : [])) : [],
   };
   const meant = inQuestion(db, audience).filter((person) => belongs({ ...audience, outOf: [] }, person, stands));
   const isLeft = (person: (typeof meant)[number]): boolean => belongs(audience, person, stands);
@@ -286,8 +284,6 @@ export function audienceToday(db: Reader, audience: Audience) {
     names: left.toSorted().slice(0, NAMED),
     // Of everybody, those left out are meant to be.
     caught: isEveryone ? [] : meant.flatMap((person) => (isLeft(person) ? [] : [person.name])).toSorted(),
-    byRequest:
-      wordsIn({ ...audience, outOf: [] }).some((word) => word.startsWith('~') && word !== CONTACT) ||
-      audience.requester === 'in',
+    byRequest: wordsIn({ ...audience, outOf: [] }).some(isRelation) || audience.requester === 'in',
   };
 }

@@ -54,7 +54,7 @@ import { allVocabularies } from '../vocabulary/queries.ts';
 const kept = new WeakMap<AccessPlan, WeakMap<FormDesign, readonly Finding[]>>();
 
 /** The names that conditions on profiles use. */
-export const profileScope = (db: Reader): Scope =>
+const profileScope = (db: Reader): Scope =>
   personScope(profileDesignOf(db).fields, { ...knownNames(db), vocabularies: allVocabularies(db) });
 
 /** What the words are called that rules name: groups by key, and people. */
@@ -64,13 +64,14 @@ export function wordNames(db: Reader, rules: readonly Pick<AccessRule, 'audience
     rules.flatMap((rule) => peopleIn(rule.audience)),
   );
   const conditions = rules.flatMap((rule) => profileConditionsIn(rule.audience));
-  const scope = profileScope(db);
+  // All people and vocabularies are read for it: only where a condition is to be said.
+  const scope = conditions.length > 0 ? profileScope(db) : undefined;
   return new Map<string, Words>([
     ...groupNames(db),
     ...[...people].map(([id, name]) => [`@${id}`, name] as const),
     ...conditions.map((condition) => {
       const parsed = parseExpression(condition);
-      const told = parsed.ok ? conditionInWords(parsed.value, scope) : condition;
+      const told = parsed.ok && scope ? conditionInWords(parsed.value, scope) : condition;
       return [`?${condition}`, said('people:whoMeets', { condition: told })] as const;
     }),
   ]);
@@ -115,8 +116,9 @@ export const countOfWays = (db: Reader): number =>
 /** What names groups or people that are not here: such a rule would protect, or open, nobody knows what. */
 export function planProblems(db: Reader, rules: readonly Pick<AccessRule, 'name' | 'audience'>[]) {
   const groups = groupNames(db);
+  const hasConditions = rules.some((rule) => profileConditionsIn(rule.audience).length > 0);
+  const scope = hasConditions ? profileScope(db) : undefined;
   // Whose record became another’s is that other person by now.
-  const scope = profileScope(db);
   const isHere = (id: string): boolean => personById(db, id)?.mergedInto === null;
   const lost = (message: Said, fix: Said) => ({ field: 'access', message, fix });
   return rules.flatMap((rule) => [
@@ -131,7 +133,7 @@ export function planProblems(db: Reader, rules: readonly Pick<AccessRule, 'name'
         lost(said('workshopErrors:ruleLostPerson', { rule: rule.name }), said('workshopErrors:replacePerson')),
       ),
     ...profileConditionsIn(rule.audience)
-      .flatMap((condition) => conditionFindings(condition, scope).slice(0, 1))
+      .flatMap((condition) => (scope ? conditionFindings(condition, scope).slice(0, 1) : []))
       .map(({ message }) =>
         lost(
           said('workshopErrors:ruleConditionUnreadable', { rule: rule.name, message }),
