@@ -15,7 +15,7 @@ import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 // is searched for them, as each person.
 const PLANTED = 'zq-planted-7f3a91';
 /** More fields that are closed as the note is: what is planted in each, and every way to write it. */
-const CLOSED: readonly { kind: Kind; answer: RawAnswer; needles: readonly string[] }[] = [
+const CLOSED: readonly { kind: Kind; answer: RawAnswer; needles: readonly string[]; column?: string }[] = [
   { kind: { kind: 'number', places: 0 }, answer: '7310429', needles: ['7310429', '7,310,429'] },
   { kind: { kind: 'money', currency: 'EUR' }, answer: '9174.53', needles: ['917453', '9,174.53'] },
   { kind: { kind: 'date' }, answer: '2031-07-19', needles: ['2031-07-19', '19 July 2031'] },
@@ -42,6 +42,20 @@ const CLOSED: readonly { kind: Kind; answer: RawAnswer; needles: readonly string
     },
     answer: ['Zq several 7f3a98'],
     needles: ['several 7f3a98'],
+  },
+  {
+    // Only one of its columns is closed, and what is computed from that.
+    kind: {
+      kind: 'line-items',
+      columns: [
+        { key: 'what', label: 'What', type: { kind: 'text' }, required: true },
+        { key: 'secret', label: 'Secret', type: { kind: 'text' }, required: true },
+        { key: 'echo', label: 'Echo', type: { kind: 'text' }, required: false, formula: 'upper case(secret)' },
+      ],
+    },
+    answer: [{ what: 'Rope', secret: 'zq-column-7f3a99' }],
+    needles: ['zq-column-7f3a99', 'ZQ-COLUMN-7F3A99'],
+    column: 'secret',
   },
 ];
 const closedKey = (index: number): string => `closed_${index}`;
@@ -171,7 +185,13 @@ async function closeMore(maren: Caller): Promise<void> {
   // Closed first, so that nothing is asked for a moment that everybody could read.
   const { rules } = desk.register('site-access').access;
   desk.protect('site-access', {
-    rules: rules.map((rule) => ({ ...rule, fields: ['medical_note', ...fields.map(({ key: field }) => field)] })),
+    rules: rules.map((rule) => ({
+      ...rule,
+      fields: [
+        'medical_note',
+        ...CLOSED.map(({ column }, index) => [closedKey(index), ...(column ? [column] : [])].join('.')),
+      ],
+    })),
   });
   const saved = await maren.call('saveDraft', { params, headers: onVersion(version), body });
   const released = await maren.call('releaseForm', {

@@ -27,6 +27,7 @@ import {
   key,
   keys,
   name,
+  partKey,
   rawAnswer,
   rawAnswers,
   revealed,
@@ -224,7 +225,8 @@ export const accessRules = exactly<AccessPlan['rules']>()(
         id: key,
         name: short,
         about: z.string().max(500).optional(),
-        fields: z.union([z.literal('all'), z.array(fieldKey).max(500).readonly()]),
+        /** By key; a column of lines as `items.price`. */
+        fields: z.union([z.literal('all'), z.array(partKey).max(500).readonly()]),
         audience: planAudience,
         level: z.enum(['hidden', 'read', 'write']),
         overriding: z.boolean().optional(),

@@ -18,6 +18,11 @@ export const fieldKey = z
   .string()
   .regex(/^[a-z][a-z0-9_]{0,63}$/, 'say wire:fieldKeySigns')
   .refine((text) => !isOfEveryObject(text), 'say wire:reservedName');
+/** A field, or a column of lines: `items.price`. */
+export const partKey = z.union([
+  fieldKey,
+  z.string().regex(/^[a-z][a-z0-9_]{0,63}\.[a-z][a-z0-9_]{0,63}$/, 'say wire:fieldKeySigns'),
+]);
 /** Something that keeps the application from doing all of its work. */
 export const trouble = z.object({
   what: z.enum(['locked', 'full', 'disk', 'job']),
@@ -65,6 +70,13 @@ export const visibleValues = revealed<VisibleValues>(
         source: z.enum(['asked', 'desk-only', 'computed', 'given', 'carried']),
         /** Why staff who may change others can’t change this one. */
         why: words.optional(),
+        /** What may be done with lines, where not the same may be done with all of their columns: those that may be read. */
+        lines: z
+          .object({
+            columns: z.array(z.object({ key: z.string(), writable: z.boolean(), why: words.optional() })),
+            ...{ mayAdd: z.boolean(), mayRemove: z.boolean() },
+          })
+          .optional(),
       }),
     ),
     withheld: z.array(z.object({ label: z.string(), rule: words })),

@@ -34,6 +34,7 @@ const ruleNames = z.array(z.string());
 
 /** What comes of a plan by field, for whoever it tells apart. */
 const grid = z.object({
+  /** Who is told apart; a person who was asked for is the last. */
   seats: z.array(words),
   rows: z.array(
     z.object({
@@ -123,6 +124,13 @@ export const accessRoutes = routesOf(accessHeads, {
       /** The stages that rules can hang on. */
       stages: z.array(z.object({ key: z.string(), label: z.string() })),
       fields: z.array(field).readonly(),
+      /** The same by key, as they stand together where they are asked for, or are not. */
+      together: z.array(
+        z.object({
+          ...{ form: z.string().nullable(), title: z.string().nullable(), kind: z.enum(['asked', 'staff', 'made']) },
+          fields: z.array(z.string()).readonly(),
+        }),
+      ),
       /** The plan before the last change of it, whose that was and when; null where there is none. `own`: the caller’s. */
       before: z.object({ ...written.shape, by: z.string(), at: z.string(), own: z.boolean() }).nullable(),
     }),
@@ -134,15 +142,19 @@ export const accessRoutes = routesOf(accessHeads, {
     answer: versioned.extend(draftTells),
   },
   accessPlanGrid: {
-    says: 'What comes of an access plan as it is being written for requests at one stage, or in one of the things that are done with them.',
+    says: 'What comes of an access plan as it is being written for requests at one stage, in one of the things that are done with them, or for one person more.',
     params: keyed,
-    query: z.strictObject({ stage: z.string().max(64).optional(), activity: activity.optional() }),
+    query: z.strictObject({
+      stage: z.string().max(64).optional(),
+      activity: activity.optional(),
+      person: z.string().max(64).optional(),
+    }),
     answer: grid,
   },
   fieldReaders: {
     says: 'Who can see a field of a register and who can change it, over all its requests, with the rule that decides; by the plan in force, by the draft, or as it was on a day.',
     params: keyed,
-    query: looking.extend({ field: z.string().max(64) }),
+    query: looking.extend({ field: z.string().max(130) }),
     answer: z.object({
       since: sinceWhen,
       /** How many people can change it on some request, can read it on some, and neither. */
@@ -167,7 +179,7 @@ export const accessRoutes = routesOf(accessHeads, {
   fieldReach: {
     says: 'Everything that the value of a field reaches: what rules, formulas, routing and checks of the forms make of it, with the way there and who learns of it that may not read it; what requests are called, emails, moves, and references of other registers.',
     params: keyed,
-    query: z.strictObject({ field: z.string().max(64), plan: z.enum(['force', 'draft']).default('force') }),
+    query: z.strictObject({ field: z.string().max(130), plan: z.enum(['force', 'draft']).default('force') }),
     answer: z.object({
       /** The forms in force, those with places alone. `places`: null where the plan tells too many kinds of people apart. */
       forms: z.array(

@@ -1,6 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Somebody } from '../people/index.ts';
-import { type Field, isFilled, type Kind, type MoverRelation } from '../register/index.ts';
+import { columnNamed, type Field, fieldKeyOf, isFilled, type Kind, type MoverRelation } from '../register/index.ts';
 import { type Circumstance, levelIn } from './circumstance.ts';
 import { type AccessLevel, type BaseLevels, type Deciding, isAbout, isPlaced, RANK, USUAL_BASE } from './plan.ts';
 import type { Protection } from './protection.ts';
@@ -34,17 +34,21 @@ export interface Access {
  * with it. Whoever may not read one of the fields that a field is made from may not read it either:
  * its value would tell. What is brought along from where it was closed since is read by nobody. A
  * computed or carried field is never written. What has no place in the plan yet is closed to all but whoever asks and, where
- * staff fill it in, whoever builds forms.
+ * staff fill it in, whoever builds forms. A column of lines is told of by what is about the lines and about itself, and is
+ * never further open than they are.
  */
 export function accessTo(
   field: Field,
-  { plan, madeFrom, isClosedElsewhere }: Protection,
+  protection: Protection,
   viewer: Somebody,
   relation: Relation,
   at: Circumstance,
 ): Access {
-  if ([field, ...madeFrom(field.key)].some((each) => isClosedElsewhere(each.key))) return CLOSED_ELSEWHERE;
-  for (const source of madeFrom(field.key)) {
+  const { plan, isClosedElsewhere } = protection;
+  const sources = madeOf(field, protection);
+  if ([field.key, fieldKeyOf(field.key), ...sources.map(({ key }) => key)].some(isClosedElsewhere))
+    return CLOSED_ELSEWHERE;
+  for (const source of sources) {
     const access = planned(source, plan, viewer, relation, at);
     if (access.level === 'hidden') return { ...access, rule: comesFrom(field, source, access.rule) };
   }
@@ -52,7 +56,21 @@ export function accessTo(
   if (own.level === 'write' && !relation.isDesk && KEPT_AS_SENT.has(field.type.kind))
     return { level: 'read', rule: said('access:keptAsSent') };
   if (own.level === 'write' && relation.onlyReads) return { level: 'read', rule: said('access:noRightToChange') };
-  return own.level === 'write' && !isFilled(field) ? { level: 'read', rule: READ_ONLY[field.source] } : own;
+  if (own.level !== 'write') return own;
+  if (!isFilled(field)) return { level: 'read', rule: READ_ONLY[field.source] };
+  return isComputedColumn(field, protection) ? { level: 'read', rule: READ_ONLY.computed } : own;
+}
+
+/** What a field is made from; a column, what it and its lines are. */
+function madeOf({ key }: Field, { madeFrom }: Protection): readonly Field[] {
+  const lines = fieldKeyOf(key);
+  return lines === key ? madeFrom(key) : [...madeFrom(lines), ...madeFrom(key)];
+}
+
+function isComputedColumn({ key }: Field, { fields }: Protection): boolean {
+  const lines = fieldKeyOf(key);
+  if (lines === key) return false;
+  return fields.some((each) => each.key === lines && columnNamed(each, key)?.formula !== undefined);
 }
 
 /** How a field comes from another, with the rule that protects the other. */
@@ -76,10 +94,16 @@ const READ_ONLY = {
 
 /** What the plan itself says of a field, whatever it is made from. */
 export function planned(field: Field, plan: Deciding, viewer: Somebody, relation: Relation, at: Circumstance): Access {
-  if (isPlaced(plan, field)) return byRules(field, plan, viewer, relation, at);
-  const [unplaced, placed] = [unplacedAccess(field, relation), byRules(field, plan, viewer, relation, at)];
-  return RANK[unplaced.level] < RANK[placed.level] ? unplaced : placed;
+  const access = byRules(field, plan, viewer, relation, at);
+  const lines = fieldKeyOf(field.key);
+  // A column is never further open than its lines.
+  const own =
+    lines === field.key ? access : stricter(byRules({ ...field, key: lines }, plan, viewer, relation, at), access);
+  return isPlaced(plan, field) ? own : stricter(unplacedAccess(field, relation), own);
 }
+
+/** The stricter of two, the other one where they are alike. */
+const stricter = (one: Access, other: Access): Access => (RANK[one.level] < RANK[other.level] ? one : other);
 
 /** What holds of a field that has no place in the plan, for whoever the rules do not keep out of all. */
 function unplacedAccess({ source }: Field, { isDesk, isRequester, builds = false }: Relation): Access {

@@ -11,6 +11,7 @@ import {
 import { own } from '../own/index.ts';
 import { belongs } from '../people/index.ts';
 import {
+  columnsOf,
   expressionValue,
   FACT_NAMES,
   type Field,
@@ -141,14 +142,15 @@ export function conditionProblems(
     const names = namesIn(when);
     const asked = fields.filter(({ key }) => names.includes(key));
     return asked.flatMap((field): readonly ConditionProblem[] => {
-      const from = [field, ...protection.madeFrom(field.key)].map(({ key }) => key);
+      const asks = [field, ...columnsOf(field)];
+      const from = [...asks, ...protection.madeFrom(field.key)].map(({ key }) => key);
       const rules = plan.rules.filter((each) => each === rule || from.some((key) => isAbout(each, key)));
       const classes = classesOf({ rules }, undefined, leavesToBuilders(plan, fields));
       if (classes === null) return [{ kind: 'too-many' }];
       const to = classes.find(
         (each) =>
           belongs(rule.audience, each, each.relation) &&
-          accessTo(field, protection, each, each.relation, each.at).level === 'hidden',
+          asks.some((part) => accessTo(part, protection, each, each.relation, each.at).level === 'hidden'),
       );
       return to ? [{ kind: 'tells', field, to }] : [];
     });

@@ -1,4 +1,4 @@
-import { type Field, isFilled } from '../register/index.ts';
+import { type Field, isFilled, partsOf } from '../register/index.ts';
 import { planned } from './accessTo.ts';
 import { circumstancesOf } from './circumstance.ts';
 import { classesOf, type ViewerClass } from './classes.ts';
@@ -39,15 +39,16 @@ export function leaksOf({ fields, sinks, plan, disclosures = [] }: FlowInput): r
   const readers = new Readership(fields, plan);
   if (!readers.isKnown) return null;
   const guarded = sinks.filter((sink) => SINKS[sink.kind] === 'release');
-  const all = new Origins(fields, sinks, disclosures);
+  const parts = partsOf(fields);
+  const all = new Origins(parts, sinks, disclosures);
   const stopped = new Map<Sink, bigint>();
   for (const sink of guarded) {
     const open = readers.tooMuch(sink, all);
     if (open !== 0n) stopped.set(sink, open);
   }
   if (stopped.size === 0) return [];
-  const first = new Origins(fields, sinks, disclosures, stopped);
-  const fieldOf = new Map(fields.map((field) => [field.key, field]));
+  const first = new Origins(parts, sinks, disclosures, stopped);
+  const fieldOf = new Map(parts.map((field) => [field.key, field]));
   return [...stopped.keys()].flatMap((sink) => {
     const { value } = first.toldAt(sink);
     return first.bits.keysIn(readers.tooMuch(sink, first)).flatMap((key): Leak[] => {
@@ -91,7 +92,7 @@ export class Readership {
     let writing = 0n;
     // Fields that the same rules are about, and that come the same way, are read by the same people.
     const known = new Map<string, { readonly reads: bigint; readonly writes: bigint }>();
-    for (const field of fields) {
+    for (const field of partsOf(fields)) {
       const concerned = concernedWith(plan, [field.key]);
       const alike = `${field.source} ${isPlaced(plan, field)} ${concerned.rules.map((rule) => rules.indexOf(rule)).join()}`;
       const found = known.get(alike) ?? this.readersOf(field, concerned);
@@ -101,8 +102,8 @@ export class Readership {
       writing |= found.writes;
     }
     const everybody = this.those(() => true);
-    this.asked = new Set(fields.flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
-    this.filled = new Set(fields.flatMap((field) => (isFilled(field) ? [field.key] : [])));
+    this.asked = new Set(partsOf(fields).flatMap((field) => (field.source === 'asked' ? [field.key] : [])));
+    this.filled = new Set(partsOf(fields).flatMap((field) => (isFilled(field) ? [field.key] : [])));
     this.desk = this.those(({ relation }) => relation.isDesk);
     this.changers = writing;
     this.requesters = this.those(({ relation }) => !relation.isDesk);

@@ -62,7 +62,9 @@ export type {
   Revealed,
   ValueChange,
   VisibleChange,
+  VisibleColumn,
   VisibleField,
+  VisibleLines,
   VisibleReason,
   VisibleValues,
 } from './revealed.ts';

@@ -1,5 +1,5 @@
 import type { Audience } from '../people/index.ts';
-import { type Field, isFilled } from '../register/index.ts';
+import { type Field, fieldKeyOf, isFilled } from '../register/index.ts';
 
 export type AccessLevel = 'hidden' | 'read' | 'write';
 
@@ -29,6 +29,7 @@ export interface AccessRule {
   readonly name: string;
   /** What it is for, in a sentence; none where its name says it. */
   readonly about?: string;
+  /** By key; a column of lines as `items.price`. What is about lines is about all of their columns. */
   readonly fields: 'all' | readonly string[];
   readonly audience: Audience;
   readonly level: AccessLevel;
@@ -122,8 +123,9 @@ export interface PlanRules {
   readonly readers?: readonly RequestReader[];
 }
 
-/** Whether a rule is about a field, by its key. */
-export const isAbout = ({ fields }: AccessRule, key: string): boolean => fields === 'all' || fields.includes(key);
+/** Whether a rule is about a field, or a column of one, by its key. */
+export const isAbout = ({ fields }: AccessRule, key: string): boolean =>
+  fields === 'all' || fields.includes(key) || (key.includes('.') && fields.includes(fieldKeyOf(key)));
 
 /** The rules that are about any of some fields. */
 export const rulesAbout = (rules: readonly AccessRule[], keys: readonly string[]): readonly AccessRule[] =>
@@ -143,7 +145,7 @@ export const concernedWith = <Plan extends Deciding>(plan: Plan, keys: readonly 
  * what is made of other fields is protected as they are.
  */
 export const isPlaced = ({ placed }: Pick<AccessPlan, 'placed'>, field: Field): boolean =>
-  placed === undefined || !isFilled(field) || placed.includes(field.key);
+  placed === undefined || !isFilled(field) || placed.includes(fieldKeyOf(field.key));
 
 /** Whether a plan leaves some fields to whoever builds forms until they have their place. */
 export const leavesToBuilders = (plan: Pick<AccessPlan, 'placed'>, fields: readonly Field[]): boolean =>
@@ -153,7 +155,7 @@ export const leavesToBuilders = (plan: Pick<AccessPlan, 'placed'>, fields: reado
 export function placedByName<Plan extends Deciding>(plan: Plan): Plan {
   const { placed } = plan;
   if (placed === undefined) return plan;
-  const named = new Set(plan.rules.flatMap(({ fields }) => (fields === 'all' ? [] : fields)));
+  const named = new Set(plan.rules.flatMap(({ fields }) => (fields === 'all' ? [] : fields.map(fieldKeyOf))));
   const more = [...named].filter((key) => !placed.includes(key));
   return more.length > 0 ? { ...plan, placed: [...placed, ...more] } : plan;
 }

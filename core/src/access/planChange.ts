@@ -1,6 +1,6 @@
 import { isSame } from '../design/index.ts';
 import type { Viewer } from '../people/index.ts';
-import type { Field } from '../register/index.ts';
+import { type Field, fieldKeyOf, partsOf } from '../register/index.ts';
 import { planned, type Relation } from './accessTo.ts';
 import type { RequestMoment } from './circumstance.ts';
 import { classesOf } from './classes.ts';
@@ -42,9 +42,14 @@ export function levelChanges(
 ): readonly LevelChange[] {
   const situation = { viewer, relation, purpose: PURPOSE[activity], at };
   const [was, is] = [prepareAccess(before)(situation), prepareAccess(after)(situation)];
-  return after.fields.flatMap((field) => {
-    const [had, has] = [was.levelOf(field.key).level, is.levelOf(field.key).level];
-    return had === has ? [] : [{ field, before: had, after: has }];
+  const levels = (key: string): readonly [AccessLevel, AccessLevel] => [was.levelOf(key).level, is.levelOf(key).level];
+  return partsOf(after.fields).flatMap((field) => {
+    const [had, has] = levels(field.key);
+    if (had === has) return [];
+    // What becomes of all lines is said once, not for each of their columns.
+    const lines = fieldKeyOf(field.key);
+    const isSaid = lines !== field.key && levels(lines).join() === `${had},${has}`;
+    return isSaid ? [] : [{ field, before: had, after: has }];
   });
 }
 
@@ -59,7 +64,7 @@ export function openedBy(
   fields: readonly Field[],
 ): ReadonlyMap<string, AccessLevel> {
   const opened = new Map<string, AccessLevel>();
-  for (const field of fields) {
+  for (const field of partsOf(fields)) {
     const [was, is] = [concernedWith(before, [field.key]), concernedWith(after, [field.key])];
     const isSameBase = isSame(was.base ?? USUAL_BASE, is.base ?? USUAL_BASE);
     if (

@@ -1,5 +1,5 @@
 import { belongs } from '../people/index.ts';
-import type { Field, Values } from '../register/index.ts';
+import { columnsOf, type Field, type FieldValue, type ItemRow, type Values, withCells } from '../register/index.ts';
 import { type Circumstance, hangs, levelIn, type RequestMoment } from './circumstance.ts';
 import type { AccessLevel } from './plan.ts';
 import type { Protection } from './protection.ts';
@@ -43,8 +43,11 @@ export function projectionFor(
     if (readers.length > 0) code = `${code} ${readers.some(({ when }) => at.holds(when))}`;
     let found = known.get(code);
     if (found === undefined) {
-      const { readable } = readingOf({ ...situation, at });
-      found = copying(protection.fields.flatMap(({ key }: Field) => (readable.has(key) ? [key] : [])));
+      const reading = readingOf({ ...situation, at });
+      const { readable } = reading;
+      found = withLines(copying(protection.fields.flatMap(({ key }: Field) => (readable.has(key) ? [key] : []))), [
+        ...reading.partly.values(),
+      ]);
       if (known.size < REMEMBERED) known.set(code, found);
     }
     return found;
@@ -53,6 +56,20 @@ export function projectionFor(
 }
 
 type Projecting = (values: Values) => Values;
+
+/** Besides, lines of which some columns may be read. */
+function withLines(copy: Projecting, partly: readonly Field[]): Projecting {
+  if (partly.length === 0) return copy;
+  const lines = partly.map((field) => ({ field, keys: new Set(columnsOf(field).map(({ key }) => key)) }));
+  return (values) => {
+    const copied: Record<string, FieldValue> = { ...copy(values) };
+    for (const { field, keys } of lines) {
+      const rows = values[field.key];
+      if (rows !== undefined) copied[field.key] = withCells(field, rows as readonly ItemRow[], keys);
+    }
+    return copied;
+  };
+}
 
 /**
  * Copies these values of a record, and no others; what is not there is undefined. Written out field by field where the

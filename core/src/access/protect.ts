@@ -1,4 +1,4 @@
-import type { Field } from '../register/index.ts';
+import { type Field, partsOf } from '../register/index.ts';
 import { Readership } from './flow.ts';
 import { Origins } from './origins.ts';
 import type { AccessPlan, Disclosure } from './plan.ts';
@@ -16,8 +16,9 @@ export function protect(
   disclosures: readonly Disclosure[] = [],
   closed: readonly string[] = [],
 ): Protection {
-  const origins = new Origins(fields, sinks, disclosures);
-  const known = new Map(fields.map((field) => [field.key, field]));
+  const parts = partsOf(fields);
+  const origins = new Origins(parts, sinks, disclosures);
+  const known = new Map(parts.map((field) => [field.key, field]));
   const made = new Map<string, readonly Field[]>();
   const madeFrom = (key: string): readonly Field[] => {
     let from = made.get(key);

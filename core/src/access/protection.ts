@@ -6,7 +6,7 @@ import type { Sink } from './sinks.ts';
 export interface Protection {
   readonly fields: readonly Field[];
   readonly plan: AccessPlan;
-  /** The fields that one is made from, to the end. */
+  /** The fields, and columns of lines, that one is made from, to the end. */
   readonly madeFrom: (key: string) => readonly Field[];
   /** Whether a field is brought along from where it was closed since: nobody reads it here. */
   readonly isClosedElsewhere: (key: string) => boolean;

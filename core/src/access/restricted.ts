@@ -1,4 +1,4 @@
-import type { Field } from '../register/index.ts';
+import { columnsOf, type Field } from '../register/index.ts';
 import { planned } from './accessTo.ts';
 import { classesOf } from './classes.ts';
 import { ACTIVITIES, type AccessPlan, type AccessRule, type Activity, concernedWith, isPlaced } from './plan.ts';
@@ -8,10 +8,13 @@ const open = new WeakMap<Protection, Map<string, readonly Field[]>>();
 const hidden = new WeakMap<AccessPlan, Map<string, boolean>>();
 
 /**
- * Whether the plan hides a field from anybody who may ever work at the desk, whatever becomes of a request.
- * `activities`: those that are looked at.
+ * Whether the plan hides a field, or a column of its lines, from anybody who may ever work at the desk, whatever becomes of
+ * a request. `activities`: those that are looked at.
  */
-export function isRestricted(field: Field, plan: AccessPlan, activities: readonly Activity[] = ACTIVITIES): boolean {
+export const isRestricted = (field: Field, plan: AccessPlan, activities: readonly Activity[] = ACTIVITIES): boolean =>
+  [field, ...columnsOf(field)].some((part) => isHidden(part, plan, activities));
+
+function isHidden(field: Field, plan: AccessPlan, activities: readonly Activity[]): boolean {
   let known = hidden.get(plan);
   if (!known) hidden.set(plan, (known = new Map()));
   const name = `${field.key} ${activities.join()}`;
@@ -50,8 +53,8 @@ export function openFields(protection: Protection, activities: readonly Activity
     const { fields, plan, madeFrom, isClosedElsewhere } = protection;
     found = fields.filter(
       (field) =>
-        ![field, ...madeFrom(field.key)].some(
-          (each) => isClosedElsewhere(each.key) || isRestricted(each, plan, activities),
+        ![field, ...columnsOf(field), ...madeFrom(field.key)].some(
+          (each) => isClosedElsewhere(each.key) || isHidden(each, plan, activities),
         ),
     );
     known.set(name, found);

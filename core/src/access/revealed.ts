@@ -9,6 +9,21 @@ declare const revealed: unique symbol;
  */
 export type Revealed<T> = T & { readonly [revealed]: true };
 
+/** What may be done with a column of lines. Columns that are not named may not be read. */
+export interface VisibleColumn {
+  readonly key: string;
+  readonly writable: boolean;
+  /** Why staff who may change other columns can’t change this one. */
+  readonly why?: Words;
+}
+
+/** Lines of which not all columns are alike to somebody. */
+export interface VisibleLines {
+  readonly columns: readonly VisibleColumn[];
+  readonly mayAdd: boolean;
+  readonly mayRemove: boolean;
+}
+
 export interface VisibleField {
   readonly key: string;
   readonly label: string;
@@ -18,6 +33,8 @@ export interface VisibleField {
   readonly source: Field['source'];
   /** Why staff who may change others can’t change this one. */
   readonly why?: Words;
+  /** What may be done with lines, where not the same may be done with all of their columns. */
+  readonly lines?: VisibleLines;
 }
 
 export interface VisibleValues {

@@ -1,16 +1,23 @@
 import { said, type Words } from '@tolvek/words';
 import type { Explanation } from '../expression/index.ts';
-import { own } from '../own/index.ts';
+import { isSame, own } from '../own/index.ts';
 import { belongs, type Viewer } from '../people/index.ts';
 import {
   cellOf,
+  columnsOf,
   FACT_NAMES,
   type Field,
   type FieldValue,
+  fieldKeyOf,
+  type ItemRow,
   isFilled,
+  linesComeAndGo,
   type NameOf,
+  partsOf,
   sayValue,
   type Values,
+  withCells,
+  withColumns,
 } from '../register/index.ts';
 import { type Access, accessTo, type Relation } from './accessTo.ts';
 import { type Circumstance, circumstancesOf, levelIn, type RequestMoment } from './circumstance.ts';
@@ -18,7 +25,16 @@ import { type Activity, RANK } from './plan.ts';
 import type { Protection } from './protection.ts';
 import { readsAlso } from './relation.ts';
 import { openFields } from './restricted.ts';
-import type { Revealed, ValueChange, VisibleChange, VisibleField, VisibleReason, VisibleValues } from './revealed.ts';
+import type {
+  Revealed,
+  ValueChange,
+  VisibleChange,
+  VisibleColumn,
+  VisibleField,
+  VisibleLines,
+  VisibleReason,
+  VisibleValues,
+} from './revealed.ts';
 import type { Sink } from './sinks.ts';
 
 /**
@@ -46,6 +62,8 @@ export const ACTIVITY: Readonly<Record<Purpose, Activity>> = {
 interface Levels {
   readonly known: Map<string, Access>;
   readable: ReadonlySet<string> | null;
+  /** Fields of lines of which some columns may be read and others not, each as it is with those that may. */
+  partly: ReadonlyMap<string, Field> | null;
 }
 
 const NOT_HERE: Access = { level: 'hidden', rule: said('access:noField') };
@@ -130,7 +148,7 @@ export function prepareAccess(protection: Protection): (situation: Situation) =>
     let levels = kinds.get(kind);
     if (!levels) {
       if (kinds.size >= REMEMBERED) kinds.clear();
-      kinds.set(kind, (levels = { known: new Map(), readable: null }));
+      kinds.set(kind, (levels = { known: new Map(), readable: null, partly: null }));
     }
     return new Reading(
       relation === situation.relation ? situation : { ...situation, relation },
@@ -162,7 +180,13 @@ export class Reading {
 
   /** The same look, through the eyes of another: what the plan hides from whoever looks stays hidden from them. */
   through(looker: Reading): Reading {
-    return new Reading(this.situation, this.protection, { ...this.levels, readable: null }, this.within, looker);
+    return new Reading(
+      this.situation,
+      this.protection,
+      { ...this.levels, readable: null, partly: null },
+      this.within,
+      looker,
+    );
   }
 
   /** What the one who is looked as may do with a field, whoever looks. */
@@ -179,7 +203,7 @@ export class Reading {
   private levelWithout(key: string): Access {
     let found = this.levels.known.get(key);
     if (!found) {
-      const field = this.protection.fields.find((each) => each.key === key);
+      const field = partsOf(this.protection.fields).find((each) => each.key === key);
       this.levels.known.set(key, (found = field ? this.accessTo(field) : NOT_HERE));
     }
     return found;
@@ -187,18 +211,69 @@ export class Reading {
 
   private accessTo(field: Field): Access {
     const { purpose, viewer, relation } = this.situation;
-    if (purpose === 'letter' && !openFields(this.protection, ['letters']).includes(field)) return STAYS;
+    // Lines with a column that stays do not leave the house: what is left of them would tell that it is there.
+    const lines = fieldKeyOf(field.key);
+    if (purpose === 'letter' && !openFields(this.protection, ['letters']).some(({ key }) => key === lines))
+      return STAYS;
     return this.within
       .map((at) => accessTo(field, this.protection, viewer, relation, at))
       .reduce(stricter, this.within.length > 0 ? null : HANGS_ON_TOO_MUCH) as Access;
   }
 
-  /** The keys of the fields that may be read. */
+  /**
+   * The keys of the fields that may be read, and of columns of lines. Lines are among them where all of their columns may
+   * be read: what is asked of lines as a whole would tell of each.
+   */
   get readable(): ReadonlySet<string> {
     this.levels.readable ??= new Set(
-      this.protection.fields.flatMap(({ key }) => (this.levelOf(key).level === 'hidden' ? [] : [key])),
+      partsOf(this.protection.fields).flatMap(({ key }) =>
+        this.levelOf(key).level === 'hidden' || this.partly.has(key) ? [] : [key],
+      ),
     );
     return this.levels.readable;
+  }
+
+  /** Fields of lines of which some columns may be read and others not, by key, each as it is with those that may. */
+  get partly(): ReadonlyMap<string, Field> {
+    if (this.levels.partly === null) {
+      const found = this.protection.fields.flatMap((field): [string, Field][] => {
+        const columns = columnsOf(field);
+        if (columns.length === 0 || this.levelOf(field.key).level === 'hidden') return [];
+        const open = columns.flatMap(({ key }) => (this.levelOf(key).level === 'hidden' ? [] : [key]));
+        return open.length === columns.length ? [] : [[field.key, withColumns(field, new Set(open))]];
+      });
+      this.levels.partly = new Map(found);
+    }
+    return this.levels.partly;
+  }
+
+  /** A field and its value as they may be read here: of lines, the columns that may. The field itself may be read. */
+  private toldOf(field: Field, value: FieldValue): readonly [Field, FieldValue] {
+    const open = this.partly.get(field.key);
+    if (!open) return [field, value];
+    const keys = new Set(columnsOf(open).map(({ key }) => key));
+    return [open, withCells(field, value as readonly ItemRow[], keys)];
+  }
+
+  /** What may be done with lines, where that is not the same for all of their columns. */
+  private linesShown(field: Field): VisibleLines | null {
+    const { type } = field;
+    if (type.kind !== 'line-items') return null;
+    const whole = this.levelOf(field.key).level;
+    const accesses = columnsOf(field).map(({ key }) => this.levelOf(key));
+    const isAlike = type.columns.every(({ formula }, place) => {
+      const level = accesses[place]?.level;
+      return formula === undefined ? level === whole : level !== 'hidden';
+    });
+    if (isAlike) return null;
+    const columns = type.columns.flatMap(({ key, formula }, place): readonly VisibleColumn[] => {
+      const { level, rule, looksEmpty } = accesses[place] as Access;
+      if (level === 'hidden') return looksEmpty ? [{ key, writable: false }] : [];
+      const isLocked = this.situation.relation.isDesk && level === 'read' && whole === 'write' && formula === undefined;
+      return [{ key, writable: level === 'write', ...(isLocked ? { why: rule } : {}) }];
+    });
+    const { mayAdd, mayRemove } = linesComeAndGo(type, columns);
+    return { columns, mayAdd: whole === 'write' && mayAdd, mayRemove: whole === 'write' && mayRemove };
   }
 
   private note(key: string): void {
@@ -216,7 +291,7 @@ export class Reading {
 
   /** Whether something may be said at a place: whoever may not read what it tells of is told nothing. */
   mayHear(sink: Sink): boolean {
-    return this.protection.tells(sink).every((key) => this.readable.has(key));
+    return this.protection.tells(sink).every((key) => this.levelOf(key).level !== 'hidden');
   }
 
   /** Projects values to what may be seen here. `only`: the fields wanted, when not all are. */
@@ -235,15 +310,23 @@ export class Reading {
         if (relation.isDesk && purpose !== 'letter') withheld.push({ label: field.label, rule: access.rule });
         continue;
       }
-      const value = own(values, field.key) ?? null;
-      if (value !== null) this.note(field.key);
+      const stored = own(values, field.key) ?? null;
+      if (stored !== null) this.note(field.key);
+      const [as, value] = stored === null ? [field, null] : this.toldOf(field, stored);
+      const lines = this.linesShown(field);
+      if (lines && relation.isDesk && purpose !== 'letter')
+        for (const { key, label } of columnsOf(field)) {
+          const { level, rule, looksEmpty } = this.levelOf(key);
+          if (level === 'hidden' && !looksEmpty) withheld.push({ label, rule });
+        }
       fields.push({
         key: field.key,
         label: field.label,
         value,
-        shown: value === null ? '' : sayValue(field, value, nameOf),
+        shown: value === null ? '' : sayValue(as, value, nameOf),
         writable: access.level === 'write',
         source: field.source,
+        ...(lines ? { lines } : {}),
         ...(relation.isDesk && access.level === 'read' && isFilled(field) ? { why: access.rule } : {}),
       });
     }
@@ -265,7 +348,7 @@ export class Reading {
     const filled = design.subject.replace(/\{(\w+)\}/g, (_, key: string) => {
       const field = named.find((each) => each.key === key);
       const value = field && this.levelOf(key).level !== 'hidden' ? own(values, key) : undefined;
-      const words = field && value !== undefined ? oneLine(sayValue(field, value, nameOf)) : '';
+      const words = field && value !== undefined ? oneLine(sayValue(...this.toldOf(field, value), nameOf)) : '';
       if (words !== '') this.note(key);
       return words === '' ? '' : VALUE_PLACES.charAt(told.push(words) - 1);
     });
@@ -302,10 +385,15 @@ export class Reading {
   changes(changes: readonly ValueChange[], nameOf: NameOf): Revealed<readonly VisibleChange[]> {
     const visible = changes.flatMap((change) => {
       const field = this.protection.fields.find((each) => each.key === change.field);
-      if (!field || !this.readable.has(change.field)) return [];
-      const show = (value: FieldValue | null): Words => (value === null ? '' : sayValue(field, value, nameOf));
+      if (!field || this.levelOf(change.field).level === 'hidden') return [];
+      const [before, after] = [change.before, change.after].map((value) =>
+        value === null ? null : this.toldOf(field, value),
+      );
+      // What became otherwise may all be in columns that are hidden.
+      if (this.partly.has(field.key) && isSame(before?.[1] ?? null, after?.[1] ?? null)) return [];
+      const show = (told: typeof before): Words => (told ? sayValue(...told, nameOf) : '');
       this.note(change.field);
-      return [{ label: field.label, before: show(change.before), after: show(change.after) }];
+      return [{ label: field.label, before: show(before), after: show(after) }];
     });
     return visible as unknown as Revealed<readonly VisibleChange[]>;
   }
@@ -318,10 +406,10 @@ export class Reading {
     around: Parameters<typeof cellOf>[3],
   ): Revealed<readonly string[]> {
     const cells = fields.map((field) => {
-      const value = this.readable.has(field.key) ? own(values, field.key) : undefined;
+      const value = this.levelOf(field.key).level === 'hidden' ? undefined : own(values, field.key);
       if (value === undefined) return '';
       this.note(field.key);
-      return cellOf(field, value, nameOf, around);
+      return cellOf(...this.toldOf(field, value), nameOf, around);
     });
     return cells as unknown as Revealed<readonly string[]>;
   }

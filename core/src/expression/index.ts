@@ -23,6 +23,7 @@ export {
 } from './analyse/index.ts';
 export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarTime.ts';
 export { checkExpression, checkTests, iterationType, typeOf } from './check.ts';
+export { columnsRead, type Lists } from './columnsRead.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
 export { conditionFindings } from './conditionFindings.ts';
 export { movePoint, roundTo } from './decimal.ts';

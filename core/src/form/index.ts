@@ -39,7 +39,7 @@ export { type Reached, reachOf } from './findings/reach.ts';
 export { freshKey } from './freshKey.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
 export { FORM } from './kind.ts';
-export { pageKeys, placesOf } from './layout.ts';
+export { type FieldsTogether, fieldsTogether, pageKeys, placesOf } from './layout.ts';
 export { mergeDesigns } from './merge.ts';
 export {
   fieldsBrought,

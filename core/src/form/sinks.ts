@@ -1,8 +1,16 @@
 import { said } from '@tolvek/words';
 import type { Read, Readers, Sink, SinkKind } from '../access/index.ts';
-import { namesIn, namesRead, nodesOfTest, parseTests } from '../expression/index.ts';
+import {
+  columnsRead,
+  type Lists,
+  namesIn,
+  namesRead,
+  nodesOfTest,
+  parseExpression,
+  parseTests,
+} from '../expression/index.ts';
 import { own } from '../own/index.ts';
-import { type Field, isFilled } from '../register/index.ts';
+import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf } from '../register/index.ts';
 import { type Action, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
 import type { Finding } from './findings/finding.ts';
 import type { Fix } from './findings/fix.ts';
@@ -23,6 +31,34 @@ type Making = Pick<FormDesign, 'fields'> & Partial<Pick<FormDesign, 'parts' | 'r
 
 const values = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'value' }));
 const verdicts = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'verdict' }));
+const listed = new WeakMap<readonly Field[], Lists>();
+
+/** The fields of lines, each with its columns. */
+function linesAmong(fields: readonly Field[]): Lists {
+  let found = listed.get(fields);
+  if (!found) {
+    const lines = fields.flatMap(({ key, type }): [string, readonly string[]][] =>
+      type.kind === 'line-items' ? [[key, type.columns.map((column) => column.key)]] : [],
+    );
+    listed.set(fields, (found = new Map(lines)));
+  }
+  return found;
+}
+
+/** What an expression reads: names, and of lines the columns besides. */
+function readsOf(text: string, fields: readonly Field[]): readonly string[] {
+  const names = namesIn(text);
+  const lines = linesAmong(fields);
+  if (!names.some((name) => lines.has(name))) return names;
+  const parsed = parseExpression(text);
+  const columns = parsed.ok ? columnsRead([parsed.value], lines) : [];
+  return [...names, ...[...columns].flatMap(([list, read]) => [...read].map((column) => columnKey(list, column)))];
+}
+
+/** Fields that are read as they are: of lines, every column. */
+const wholly = (names: readonly string[], fields: readonly Field[]): readonly string[] =>
+  names.flatMap((name) => [name, ...(linesAmong(fields).get(name) ?? []).map((column) => columnKey(name, column))]);
+
 const intoField = (field: string): Readers => ({ who: 'field', field });
 /** What is told to whoever fills a field in: the asker typed all of it, so it is who changes it later. */
 const whereChanged = (field: string): Readers => ({ who: 'touching', field });
@@ -44,14 +80,14 @@ export function sinksOf(design: Making): readonly FormSink[] {
         text: rule.fields.join(' '),
         says: (it) => said('sinks:unique', { it }),
         readers: { who: 'anybody' },
-        reads: values(rule.fields),
+        reads: values(wholly(rule.fields, fields)),
         page: 'questions',
         at: rule.id,
         fix: { fix: 'drop-unique', unique: rule.id },
       }),
     ),
     ...(routing ? routingSinks(routing, fields) : []),
-    ...parts.flatMap((part): FormSink[] => instructionSinks(part)),
+    ...parts.flatMap((part): FormSink[] => instructionSinks(part, fields)),
   ];
 }
 
@@ -75,9 +111,17 @@ export function fieldSinks(field: Field, design: Making): readonly FormSink[] {
       'computed',
       field.formula,
       (it) => said('sinks:computed', { field: label, it }),
-      values(namesIn(field.formula)),
+      values(readsOf(field.formula, design.fields)),
       null,
     );
+  for (const part of columnsOf(field)) {
+    const formula = columnNamed(field, part.key)?.formula;
+    if (formula === undefined) continue;
+    const reads = namesIn(formula).map((column) => columnKey(field.key, column));
+    const says: Sink['says'] = (it) => said('sinks:computed', { field: part.label, it });
+    const made = { kind: 'computed', id: `computed ${part.key}`, text: formula, says, fix: null } as const;
+    sinks.push({ ...made, readers: intoField(part.key), reads: values(reads), ...at });
+  }
   if (field.source === 'carried')
     add('carried', field.field, (it) => said('sinks:carried', { field: label, it }), values([field.reference]), null);
   if (isFilled(field) && field.preset)
@@ -85,7 +129,11 @@ export function fieldSinks(field: Field, design: Making): readonly FormSink[] {
       'preset',
       JSON.stringify(field.preset),
       (it) => said('sinks:preset', { field: label, it }),
-      values(presetReads(field.preset)),
+      values(
+        field.preset.from === 'formula'
+          ? readsOf(field.preset.formula, design.fields)
+          : wholly(presetReads(field.preset), design.fields),
+      ),
       { fix: 'drop-preset', field: field.key },
     );
   const { type } = field;
@@ -94,7 +142,9 @@ export function fieldSinks(field: Field, design: Making): readonly FormSink[] {
       'offer',
       type.offered,
       (it) => said('sinks:offer', { field: label, it }),
-      verdicts(namesIn(type.offered).filter((name) => design.fields.some((each) => each.key === name))),
+      verdicts(
+        readsOf(type.offered, design.fields).filter((name) => partsOf(design.fields).some(({ key }) => key === name)),
+      ),
       { fix: 'drop-limit', field: field.key },
       whereChanged(field.key),
     );
@@ -119,7 +169,7 @@ export class RuleSinks {
     private readonly rule: FormRule,
     private readonly design: Making,
   ) {
-    this.when = verdicts(namesIn(rule.when));
+    this.when = verdicts(readsOf(rule.when, design.fields));
     const made = [...rule.then, ...rule.otherwise].flatMap((action) => this.made(action));
     // The same may be done on both sides: it is one place.
     this.all = [...new Map(made.map((sink) => [`${sink.id}\n${sink.text}`, sink])).values()];
@@ -130,7 +180,7 @@ export class RuleSinks {
     const nameOf = (key: string): string => labelIn(this.design, key);
     switch (action.do) {
       case 'set': {
-        const reads = [...this.when, ...values(namesIn(action.value))];
+        const reads = [...this.when, ...values(readsOf(action.value, this.design.fields))];
         return [
           this.sink(
             'set',
@@ -263,7 +313,15 @@ function routingSinks({ columns, rows }: FormDesign['routing'], fields: readonly
         text: [column.input, ...cells].join('; '),
         says: (it) => said('sinks:routing', { it }),
         readers: { who: 'desk' },
-        reads: verdicts([...new Set([...namesIn(column.input), ...cells.flatMap((cell) => namesInCell(cell, keys))])]),
+        reads: verdicts([
+          ...new Set([
+            ...readsOf(column.input, fields),
+            ...wholly(
+              cells.flatMap((cell) => namesInCell(cell, keys)),
+              fields,
+            ),
+          ]),
+        ]),
         page: 'routing',
         at: first.id,
         fix: { fix: 'drop-column', column: column.id },
@@ -283,7 +341,7 @@ function namesInCell(text: string, keys: ReadonlySet<string>): readonly string[]
   return parsed.ok ? namesRead(parsed.value.flatMap(nodesOfTest)) : [];
 }
 
-function instructionSinks(part: Part): FormSink[] {
+function instructionSinks(part: Part, fields: readonly Field[]): FormSink[] {
   if (part.part !== 'instruction') return [];
   return [...new Set(placeholdersIn(part.text))].map((field) => ({
     kind: 'instruction',
@@ -291,7 +349,7 @@ function instructionSinks(part: Part): FormSink[] {
     text: field,
     says: (it) => said('sinks:text', { it }),
     readers: { who: 'asker' },
-    reads: values([field]),
+    reads: values(wholly([field], fields)),
     page: 'questions',
     at: partKey(part),
     fix: { fix: 'drop-word', part: part.id, field },

@@ -39,6 +39,7 @@ export {
   KIND_NAMES,
   namesAround,
   readAnswer,
+  readLines,
   sayValue,
   scopeTypeOf,
   showValue,
@@ -47,7 +48,7 @@ export {
   valueFromExpression,
 } from './kinds/index.ts';
 export { type Around, type NameOf, NOTHING_AROUND, type ReadAnswer } from './kinds/kind.ts';
-export type { ItemsShown } from './kinds/lineItems.ts';
+export { type ItemsShown, linesComeAndGo } from './kinds/lineItems.ts';
 export { placesOf } from './kinds/number.ts';
 export { numberPrefix, numberWith } from './kinds/runningNumber.ts';
 export { termAddress } from './kinds/term.ts';
@@ -62,6 +63,7 @@ export {
   type PossibleMove,
 } from './moves.ts';
 export { orderProblems } from './orderProblems.ts';
+export { columnKey, columnNamed, columnsOf, fieldKeyOf, partsOf, withCells, withColumns } from './parts.ts';
 export { personMeets, personScope } from './personCondition.ts';
 export type { Problem } from './problem.ts';
 export {

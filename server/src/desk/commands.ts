@@ -1,16 +1,22 @@
 import type { AnswerOf } from '@tolvek/contract';
+import type { VisibleField } from '@tolvek/core/access';
 import { refusalsOf } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { calledApart, mayAnywhere, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
 import {
+  type Around,
+  type Field,
   type Problem as FieldProblem,
   type FieldValue,
   type ItemRow,
   identifiedRows,
   type Priority,
+  type RawAnswer,
   type RawAnswers,
+  type ReadAnswer,
   type RequestFacts,
   readAnswer,
+  readLines,
   type Stage,
   stagesToFreeTo,
   typedForm,
@@ -123,6 +129,8 @@ function changeOpen(
   const visible = open.values;
   const values: Record<string, FieldValue> = { ...request.values };
   const touched = new Set<string>();
+  /** What was typed; lines with what may not be changed in them. */
+  const typed: Record<string, RawAnswer> = {};
   const problems: FieldProblem[] = [];
   for (const [key, raw] of Object.entries(input.changes)) {
     const field = fields.find((each) => each.key === key);
@@ -137,7 +145,8 @@ function changeOpen(
         fix: said(open.relation.isDesk ? 'answers:askForRight' : 'answers:writeToDesk'),
       });
     else {
-      const read = readAnswer(field, raw, facts);
+      const stood = request.values[key];
+      const read = readField(field, seen, raw, facts, stood);
       if (read.state === 'wrong')
         problems.push({
           field: key,
@@ -148,10 +157,11 @@ function changeOpen(
         const said = read.state === 'value' ? read.value : null;
         const after =
           field.type.kind === 'line-items' && Array.isArray(said)
-            ? identifiedRows((seen.value ?? []) as readonly ItemRow[], said as readonly ItemRow[], request.version)
+            ? identifiedRows((stood ?? []) as readonly ItemRow[], said as readonly ItemRow[], request.version)
             : said;
-        if (isSame(seen.value, after)) continue;
+        if (isSame(stood ?? null, after)) continue;
         touched.add(key);
+        typed[key] = seen.lines && after !== null ? typedForm(field, after) : raw;
         if (after === null) delete values[key];
         else values[key] = after;
       }
@@ -183,12 +193,9 @@ function changeOpen(
   );
   const all = [
     ...problems,
-    ...[
-      ...kept.problems,
-      ...held,
-      ...notHere,
-      ...(input.asks?.(Object.fromEntries([...touched].map((key) => [key, input.changes[key] ?? null])), facts) ?? []),
-    ].map((problem) => unhidden(problem, visible.fields)),
+    ...[...kept.problems, ...held, ...notHere, ...(input.asks?.(typed, facts) ?? [])].map((problem) =>
+      unhidden(problem, visible.fields),
+    ),
   ];
   if (all.length > 0) throw wrongFields(all);
   const changes = changesBetween(fields, request.values, kept.values);
@@ -200,6 +207,19 @@ function changeOpen(
   const change = { kind: 'values', why: 'changed', changes } as const;
   const { version } = changeRequest(by(work, viewer.personId), request, change, input.version);
   return { version, warnings };
+}
+
+/** Understands what somebody makes of a field: of lines they may not change in every column, the rest stays. */
+function readField(
+  field: Field,
+  { lines }: VisibleField,
+  raw: RawAnswer,
+  around: Around,
+  stood: FieldValue | undefined,
+): ReadAnswer {
+  const { type } = field;
+  if (type.kind !== 'line-items' || !lines) return readAnswer(field, raw, around);
+  return readLines({ type }, raw, around, { rows: (stood ?? []) as readonly ItemRow[], columns: lines.columns });
 }
 
 /** A problem of a field this viewer may not read does not name it. */

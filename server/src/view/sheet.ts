@@ -2,7 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
-import { type Field, type Stage, stagesToFreeTo } from '@tolvek/core/register';
+import { columnKey, type Field, type Stage, stagesToFreeTo, withColumns } from '@tolvek/core/register';
 import { type ChangeNames, changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said } from '@tolvek/words';
 import { roundOf } from '../approval/queries.ts';
@@ -54,7 +54,15 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   /** `routed`: null for who is told nothing of the routing. */
   const hops = (reader: 'desk' | 'requester', routed: RoutingTold | null) =>
     hopsOf({ request, routed, stage, approval, teamName, decidedBy, isRoutingOpen }, reader);
-  const typesOf = (fields: readonly Field[]) => Object.fromEntries(fields.map((field) => [field.key, field.type]));
+  const typesOf = (fields: readonly Field[]) =>
+    Object.fromEntries(
+      fields.map((field) => {
+        // Of lines, the columns that this viewer may read.
+        const lines = open.values.fields.find(({ key }) => key === field.key)?.lines;
+        const shown = lines && new Set(lines.columns.map(({ key }) => columnKey(field.key, key)));
+        return [field.key, (shown ? withColumns(field, shown) : field).type];
+      }),
+    );
   const helpOf = (fields: readonly Field[]): Record<string, string> =>
     Object.fromEntries(
       design.parts.flatMap((part) =>
@@ -78,11 +86,11 @@ const mayReadRouting = ({ design, fields, reading }: OpenRequest): boolean =>
 /** The request sheet for somebody of its desk. */
 export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'sheet'> {
   const open = openAtDesk(db, viewer, number, 'sheet');
-  const { request, register, design, readable } = open;
+  const { request, register, design } = open;
   const about = looked(db, open);
   const routed = routingOf(db, open, now);
   const { round, approval, plan, calendar, stage, groups } = about;
-  const readableFields = open.fields.filter((field) => readable.has(field.key));
+  const readableFields = open.fields.filter(({ key }) => open.reading.levelOf(key).level !== 'hidden');
   const references = requestsNamed(db, readableFields, request.values);
   const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;

@@ -6,6 +6,7 @@ import {
   type Activity,
   accessTo,
   circumstancesOf,
+  deskRelation,
   type PlanRules,
   type Protection,
   prepareAccess,
@@ -28,14 +29,15 @@ import {
   type Viewer,
   wordsIn,
 } from '@tolvek/core/people';
-import { type Field, MOVERS } from '@tolvek/core/register';
+import { type Field, MOVERS, partsOf } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import { type FormRow, onShelf } from '../form/queries.ts';
-import { groupNames, groupsOf, membersOf, metBy, namesOf, personById, staffIn } from '../people/queries.ts';
+import { groupNames, groupsOf, membersOf, metBy, namesOf, personById, staffIn, viewerIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { people as peopleTable } from '../people/tables.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { closedElsewhere } from '../request/protection.ts';
 import { fieldsFor, protectionOfDraft, wordNames } from './plan.ts';
@@ -118,6 +120,15 @@ function seatsOf(
   ];
 }
 
+/** Somebody as one who works on requests of a register that are not theirs; who comes from outside, as who asked. */
+function seatOf(db: Reader, register: RegisterRow, id: string): Seat {
+  const person = personById(db, id);
+  if (!person) throw notFound('person');
+  const viewer = viewerIn(db, person);
+  const asks: Relation = { isDesk: false, isRequester: true };
+  return { who: person.name, viewer, relation: viewer.kind === 'staff' ? deskRelation(viewer, register.id) : asks };
+}
+
 /**
  * The access plan in sentences, and the grid that comes of it for each group, computed by the same
  * rule that protects.
@@ -135,7 +146,7 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
       fields:
         rule.fields === 'all'
           ? [said('workshopErrors:everyField')]
-          : rule.fields.map((key) => fields.find((field) => field.key === key)?.label ?? key),
+          : rule.fields.map((key) => partsOf(fields).find((field) => field.key === key)?.label ?? key),
       audience: audienceInWords(rule.audience, nameOf),
       level: rule.level,
     })),
@@ -168,6 +179,8 @@ export function protectionsBy(
 export interface GridOf {
   readonly stage?: string | undefined;
   readonly activity?: Activity | undefined;
+  /** Somebody who is looked at besides, as one who works on requests. @throws Problem 404 for who is not here. */
+  readonly person?: string | undefined;
 }
 
 /**
@@ -175,7 +188,7 @@ export interface GridOf {
  * otherwise. Where that hangs on the request, or forms make a field of different things, the strictest is told, with the
  * most there can be.
  */
-export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { stage, activity }: GridOf = {}) {
+export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { stage, activity, person }: GridOf = {}) {
   const { rules } = draft;
   const fields = fieldsFor(db, register);
   const both = [...register.access.rules, ...rules];
@@ -185,7 +198,10 @@ export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { st
     known.has(key),
   );
   const names = wordNames(db, both);
-  const seats = seatsOf(db, groups, named, (word) => names.get(word) ?? word);
+  const seats = [
+    ...seatsOf(db, groups, named, (word) => names.get(word) ?? word),
+    ...(person === undefined ? [] : [seatOf(db, register, person)]),
+  ];
   const circumstances = circumstancesOf(both, activity ? [activity] : ACTIVITIES, {
     ...(stage === undefined ? {} : { stage }),
     day: todayAt(db, nowIn(db)),
@@ -195,7 +211,7 @@ export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { st
   ) as [readonly Protection[], readonly Protection[]];
   return {
     seats: seats.map(({ who }) => who),
-    rows: fields.map((field) => ({
+    rows: partsOf(fields).map((field) => ({
       field: field.key,
       cells: seats.map(({ viewer, relation }) => {
         const at = (protections: readonly Protection[]) =>

@@ -28,7 +28,7 @@ import {
   sinksOf,
 } from '@tolvek/core/form';
 import { groupsIn, inRegister, peopleIn, profileConditionsIn, type Viewer } from '@tolvek/core/people';
-import { type Field, personScope } from '@tolvek/core/register';
+import { type Field, fieldKeyOf, partsOf, personScope } from '@tolvek/core/register';
 import { refused, type Said, said, type Words } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
 import { keepDraft } from '../design/commands.ts';
@@ -200,7 +200,7 @@ function placesOf(db: Reader, form: FormRow): readonly FormSink[] {
 }
 
 const labelOf = ({ draft }: FormRow, register: RegisterRow, key: string): string =>
-  [...draft.fields, ...register.fields].find((field) => field.key === key)?.label ?? key;
+  partsOf([...draft.fields, ...register.fields]).find((field) => field.key === key)?.label ?? key;
 
 const together = new WeakMap<FormDesign, WeakMap<RegisterRow['fields'], readonly Field[]>>();
 
@@ -228,7 +228,7 @@ export function fieldsFor(db: Reader, register: RegisterRow): readonly Field[] {
  */
 export function opensUnread(db: Reader, viewer: Viewer, register: RegisterRow, plan: AccessPlan): string[] {
   if (viewer.rights.includes('rights')) return [];
-  const fields = fieldsFor(db, register);
+  const fields = partsOf(fieldsFor(db, register));
   // What gets its place is opened no further than its rules say: it had none of its own before.
   const before = plan.placed ? { ...register.access, placed: plan.placed } : register.access;
   const opened = openedBy(before, plan, fields);
@@ -236,13 +236,18 @@ export function opensUnread(db: Reader, viewer: Viewer, register: RegisterRow, p
   // As far as they have it open on any request, whatever becomes of it.
   const circumstances = circumstancesOf(before.rules) ?? [];
   const desk = deskRelation(viewer, register.id);
-  return fields.flatMap((field) => {
+  const unread = fields.filter((field) => {
     const level = opened.get(field.key);
     const has = Math.min(
       ...circumstances.map((at) => RANK[planned(field, before, who, desk, at).level]),
       circumstances.length > 0 ? RANK.write : RANK.hidden,
     );
-    return level && RANK[level] > has ? [field.label] : [];
+    return level !== undefined && RANK[level] > has;
+  });
+  // Lines are told of as one.
+  return unread.flatMap(({ key, label }) => {
+    const lines = fieldKeyOf(key);
+    return lines !== key && unread.some((each) => each.key === lines) ? [] : [label];
   });
 }
 

@@ -16,8 +16,9 @@ import {
 } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import { conditionFindings, namesIn } from '@tolvek/core/expression';
-import type { RegisterContent } from '@tolvek/core/form';
+import { fieldsTogether, type RegisterContent } from '@tolvek/core/form';
 import { peopleIn, rightsAt, type Viewer, wordsIn } from '@tolvek/core/people';
+import { partsOf } from '@tolvek/core/register';
 import { refused, type Said, said, type Words } from '@tolvek/words';
 import { keepDraft } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
@@ -70,6 +71,12 @@ export function planPage(db: Reader, viewer: Viewer, key: string): AnswerOf<'acc
     ...told(db, register, draft),
     stages: register.stages.filter(({ retired }) => !retired).map(({ key: stage, label }) => ({ key: stage, label })),
     fields: [...fieldsFor(db, register)],
+    together: [
+      ...fieldsTogether(
+        onShelf(db, register.id).map(({ draft: { title, parts } }) => ({ title, parts })),
+        fieldsFor(db, register),
+      ),
+    ],
     before: before && {
       ...before.plan,
       by: names.get(before.by) ?? '',
@@ -106,7 +113,7 @@ function told(db: Reader, register: RegisterRow, draft: PlanRules): Told {
 /** What became of the rules, and whose reading is noted or is not any more, by their labels. */
 function changesOf(db: Reader, register: RegisterRow, draft: PlanRules) {
   const { added, changed, removed, switchedOff, switchedOn } = ruleChanges(rulesOf(register.access), draft);
-  const labels = new Map(fieldsFor(db, register).map(({ key, label }) => [key, label]));
+  const labels = new Map(partsOf(fieldsFor(db, register)).map(({ key, label }) => [key, label]));
   const [was, is] = [register.access.noted ?? [], draft.noted ?? []];
   const [stood, stand] = [register.access.placed ?? [], asWritten(register, draft).placed ?? []];
   const but = (keys: readonly string[], others: readonly string[]): string[] =>
@@ -128,7 +135,7 @@ const wrong = (rule: AccessRule, field: string, message: Said, fix: Said) => ({
 /** What keeps a plan from being put in force, each with the rule it is about. */
 function problemsOf(db: Reader, register: RegisterRow, draft: PlanRules): Told['problems'] {
   const { rules } = draft;
-  const known = new Set(fieldsFor(db, register).map(({ key }) => key));
+  const known = new Set(partsOf(fieldsFor(db, register)).map(({ key }) => key));
   const names = rules.map(({ name }) => name.trim());
   return [
     ...planProblems(db, [...rules, ...(draft.readers ?? [])]),

@@ -1,7 +1,7 @@
 import type { AnswerOf, QueryOf } from '@tolvek/contract';
 import { openFields } from '@tolvek/core/access';
 import { protectionOf, reachOf } from '@tolvek/core/form';
-import { askedByMoves } from '@tolvek/core/register';
+import { askedByMoves, fieldKeyOf, partsOf } from '@tolvek/core/register';
 import { currentRelease, formsOf } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
@@ -17,7 +17,8 @@ export function fieldReach(
   { field, plan: by }: QueryOf<'fieldReach'>,
 ): AnswerOf<'fieldReach'> {
   const register = registerNamed(db, key);
-  if (!fieldsFor(db, register).some((each) => each.key === field)) throw notFound('field');
+  if (!partsOf(fieldsFor(db, register)).some((each) => each.key === field)) throw notFound('field');
+  const lines = fieldKeyOf(field);
   const plan = by === 'draft' ? planWritten(db, register) : register.access;
   const names = wordNames(db, plan.rules);
   const released = formsOf(db, register.id).flatMap((form) => {
@@ -30,7 +31,7 @@ export function fieldReach(
       openFields(
         protectionOf(plan, { fields: register.fields, release: { form: formId, design }, ran: register.ran, closed }),
         activities,
-      ).some((each) => each.key === field),
+      ).some((each) => each.key === lines),
     );
   const isOpenToAll = isOpen();
   return {
@@ -46,17 +47,17 @@ export function fieldReach(
             },
           ];
     }),
-    isCalled: register.subject.includes(`{${field}}`),
+    isCalled: register.subject.includes(`{${lines}}`),
     inEmails: isOpen(['letters']),
-    moves: [...new Set(askedByMoves(register).flatMap((each) => (each.field === field ? [each.stage.label] : [])))],
+    moves: [...new Set(askedByMoves(register).flatMap((each) => (each.field === lines ? [each.stage.label] : [])))],
     references: allRegisters(db).flatMap(({ name, fields }) =>
       fields.flatMap((pointer) => {
         const { type } = pointer;
         if (type.kind !== 'reference' && type.kind !== 'references') return [];
         const isBrought = fields.some(
-          (each) => each.source === 'carried' && each.reference === pointer.key && each.field === field,
+          (each) => each.source === 'carried' && each.reference === pointer.key && each.field === lines,
         );
-        const isNamed = type.register === key && (type.shows.includes(field) || isBrought);
+        const isNamed = type.register === key && (type.shows.includes(lines) || isBrought);
         return isNamed ? [{ register: name, field: pointer.label, isOpen: isOpenToAll }] : [];
       }),
     ),

@@ -1,8 +1,10 @@
 import type { AnswerOf, QueryOf } from '@tolvek/contract';
 import { type Concerned, gather, type LevelOver, levelsOver } from '@tolvek/core/access';
 import { dateAt } from '@tolvek/core/deadline';
+import { isSame } from '@tolvek/core/design';
 import type { RegisterContent } from '@tolvek/core/form';
 import { type Viewer, viewersIn } from '@tolvek/core/people';
+import { fieldKeyOf, partsOf } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { statesOf } from '../design/queries.ts';
 import { accessOn, writtenSince } from '../people/onDay.ts';
@@ -129,7 +131,7 @@ export function fieldReaders(db: Reader, viewer: Viewer, key: string, asked: Ask
   const looking = lookingAt(db, key, asked);
   const nobody = { people: [], more: 0, counts: { write: 0, read: 0, hidden: 0 } };
   if ('since' in looking) return { since: looking.since, ...nobody };
-  if (!fieldsFor(db, looking.register).some((field) => field.key === asked.field)) throw notFound('field');
+  if (!partsOf(fieldsFor(db, looking.register)).some((field) => field.key === asked.field)) throw notFound('field');
   const known = new Map(
     db
       .select({ id: people.id, name: people.name, email: people.email })
@@ -172,7 +174,7 @@ export function personReads(
   if (name === undefined) throw notFound('person');
   const looking = lookingAt(db, key, asked);
   if ('since' in looking) return { since: looking.since, name, requests: 0, fields: [] };
-  const fields = fieldsFor(db, looking.register);
+  const fields = partsOf(fieldsFor(db, looking.register));
   const told = toldTo(db, viewer);
   const [over] = overRequests(
     db,
@@ -180,13 +182,17 @@ export function personReads(
     looking.concerned([person]),
     fields.map((field) => field.key),
   );
+  const levelsOf = (field: string): readonly LevelOver[] =>
+    over?.fields.find((each) => each.field === field)?.levels ?? [];
   return {
     since: null,
     name,
     requests: over?.requests ?? 0,
-    fields: fields.map((field, index) => ({
-      ...{ field: field.key, label: field.label },
-      levels: (over?.fields[index]?.levels ?? []).map(told),
-    })),
+    fields: fields.flatMap(({ key: field, label }) => {
+      const levels = levelsOf(field);
+      const lines = fieldKeyOf(field);
+      // A column is told of where it is otherwise than its lines.
+      return lines !== field && isSame(levels, levelsOf(lines)) ? [] : [{ field, label, levels: levels.map(told) }];
+    }),
   };
 }

@@ -85,7 +85,7 @@ export function seeAs(
         const { level, rule } = there.reading.levelThere(key);
         return {
           ...{ key, label, level, rule, shown: shown.get(key) ?? '' },
-          isMasked: level !== 'hidden' && !there.readable.has(key),
+          isMasked: level !== 'hidden' && there.reading.levelOf(key).level === 'hidden',
           notInEmails: level !== 'hidden' && letter.reading.levelThere(key).level === 'hidden',
           notInFiles: level !== 'hidden' && sees === 'sheet' && file.reading.levelThere(key).level === 'hidden',
         };

@@ -1,5 +1,5 @@
 import type { ProblemDocument } from '@tolvek/contract';
-import type { VisibleField } from '@tolvek/core/access';
+import type { VisibleField, VisibleLines } from '@tolvek/core/access';
 import { type Kind, type RawAnswer, type RawRow, typedForm, withRowIds } from '@tolvek/core/register';
 import { Button } from '../ui/Button.tsx';
 import { refusalInWords } from '../wire/problem.ts';
@@ -9,6 +9,7 @@ import { FieldInput } from './inputs.tsx';
 interface EditInPlaceProps {
   readonly id: string;
   readonly field: { readonly key: string; readonly label: string; readonly type: Kind };
+  readonly lines?: VisibleLines | undefined;
   readonly help: string;
   readonly value: RawAnswer;
   readonly set: (value: RawAnswer) => void;
@@ -20,7 +21,7 @@ interface EditInPlaceProps {
 }
 
 /** One value, changed where it stands. */
-export function EditInPlace({ id, field, help, value, set, problem, isLoading, save, stop }: EditInPlaceProps) {
+export function EditInPlace({ id, field, lines, help, value, set, problem, isLoading, save, stop }: EditInPlaceProps) {
   return (
     <form
       onSubmit={save}
@@ -39,6 +40,7 @@ export function EditInPlace({ id, field, help, value, set, problem, isLoading, s
         id={id}
         field={field}
         value={value}
+        lines={lines}
         onChange={set}
         describedBy={[help ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined}
         invalid={problem !== null}

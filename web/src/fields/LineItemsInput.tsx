@@ -1,7 +1,9 @@
+import type { VisibleColumn } from '@tolvek/core/access';
 import { type ItemColumn, type RawRow, type RawSingle, ROW_ID } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
 import type { ComponentType } from 'react';
 import { Button } from '../ui/Button.tsx';
+import { Why } from '../ui/Why.tsx';
 import { say, told } from '../wire/words.ts';
 import type { FieldInputProps, InputProps } from './input.ts';
 import { ProblemLine } from './ProblemLine.tsx';
@@ -26,18 +28,29 @@ export function LineItemsInput({
   describedBy,
   disabled,
   cells = [],
+  lines: may,
   Cell,
 }: LineItemsProps) {
   const typedLines = Array.isArray(value) ? (value as readonly RawRow[]) : [];
   const lines = typedLines.length > 0 ? typedLines : [{}];
-  const { cells: computed, sums } = useItemsShown(type, lines);
+  const locked = (may?.columns ?? []).filter(
+    ({ key, writable }) =>
+      !writable && type.columns.some((column) => column.key === key && column.formula === undefined),
+  );
+  const isLocked = ({ key }: ItemColumn): boolean => locked.some((each) => each.key === key);
+  const { cells: computed, sums } = useItemsShown(
+    type,
+    lines,
+    locked.map(({ key }) => key),
+  );
+  const unlocked = type.columns.filter((column) => !isLocked(column));
   const most = type.most ?? 200;
   const put = (row: number, column: string, cell: RawSingle): void =>
     onChange(lines.map((line, index) => (index === row ? { ...line, [column]: cell } : line)));
   const remove = (row: number): void => onChange(lines.filter((_, index) => index !== row));
   const add = (): void => {
     onChange([...lines, {}]);
-    const first = type.columns.find((column) => column.formula === undefined);
+    const first = unlocked.find((column) => column.formula === undefined);
     if (first) requestAnimationFrame(() => document.getElementById(cellId(id, lines.length, first.key))?.focus());
   };
   const paste = (event: React.ClipboardEvent, row: number, column: string): void => {
@@ -46,7 +59,9 @@ export function LineItemsInput({
     if (!/[\t\n]/.test(copied.trim())) return;
     event.preventDefault();
     void import('./pasted.ts').then(({ cellsOf, pasteInto }) =>
-      onChange(pasteInto(lines, type.columns, { row, column }, cellsOf(copied), most)),
+      onChange(
+        pasteInto(lines, unlocked, { row, column }, cellsOf(copied), may?.mayAdd === false ? lines.length : most),
+      ),
     );
   };
   const room = type.columns.length <= 6;
@@ -75,7 +90,7 @@ export function LineItemsInput({
                     className={`min-w-0 ${room ? shareOf(column) : ''}`}
                     onPaste={(event) => paste(event, row, column.key)}
                   >
-                    {column.formula === undefined ? (
+                    {column.formula === undefined && !isLocked(column) ? (
                       <>
                         <label
                           htmlFor={cell}
@@ -108,6 +123,7 @@ export function LineItemsInput({
                           className={`block text-[0.88em] text-soft ${room ? '@xl:mb-0.5 @xl:text-right' : ''} ${row > 0 && room ? '@xl:sr-only' : ''}`}
                         >
                           {column.label}
+                          {row === 0 ? <WhyLocked column={column} locked={locked} /> : null}
                         </span>
                         <output className={`block tabular-nums ${room ? '@xl:py-2 @xl:text-right' : ''}`}>
                           {told(computed[row]?.[column.key] ?? '—')}
@@ -117,7 +133,7 @@ export function LineItemsInput({
                   </div>
                 );
               })}
-              {lines.length > 1 || typedLines.length > 0 ? (
+              {may?.mayRemove !== false && (lines.length > 1 || typedLines.length > 0) ? (
                 <button
                   type="button"
                   className={`self-start py-1 text-[13.5px] text-brick underline ${row === 0 && room ? '@xl:mt-5' : ''}`}
@@ -150,12 +166,27 @@ export function LineItemsInput({
         </dl>
       ) : null}
       <p className="mt-2.5 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <Button disabled={disabled || lines.length >= most} onClick={add}>
-          {say('desk:addLine')}
-        </Button>
-        <span className="text-[0.88em] text-soft">{say('desk:pasteLines')}</span>
+        {may?.mayAdd === false ? null : (
+          <Button disabled={disabled || lines.length >= most} onClick={add}>
+            {say('desk:addLine')}
+          </Button>
+        )}
+        <span className="text-[0.88em] text-soft">
+          {may && !may.mayRemove ? say(may.mayAdd ? 'desk:linesStay' : 'desk:linesAsTheyAre') : say('desk:pasteLines')}
+        </span>
       </p>
     </div>
+  );
+}
+
+/** That a column can only be read, with the reason where that is known. */
+function WhyLocked({ column, locked }: { column: ItemColumn; locked: readonly VisibleColumn[] }) {
+  const found = locked.find(({ key }) => key === column.key);
+  if (!found) return null;
+  return (
+    <span className="ml-1 text-[0.93em]">
+      {say('desk:onlyRead')} {found.why ? <Why about={column.label}>{told(found.why)}</Why> : null}
+    </span>
   );
 }
 

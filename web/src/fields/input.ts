@@ -1,3 +1,4 @@
+import type { VisibleLines } from '@tolvek/core/access';
 import type {
   Field,
   Kind,
@@ -26,6 +27,8 @@ export interface InputProps<K extends KindName = KindName> {
   readonly disabled?: boolean | undefined;
   /** What is wrong in which cell of line items. */
   readonly cells?: readonly Problem[] | undefined;
+  /** What may be done with line items, where not the same may be done with all of their columns. */
+  readonly lines?: VisibleLines | undefined;
 }
 
 export interface FieldInputProps extends Omit<InputProps, 'type' | 'label' | 'fieldKey'> {

@@ -5,9 +5,14 @@ import { useAroundFields } from './input.ts';
 type Reckon = typeof import('./itemsShown.ts')['itemsShown'];
 const NOTHING: ItemsShown = { cells: [], sums: {} };
 
-/** Computed cells and sums of lines, as soon as what reckons them is here. */
-export function useItemsShown(type: Extract<Kind, { kind: 'line-items' }>, raw: RawAnswer): ItemsShown {
+/** Computed cells and sums of lines, and cells of some other columns, as soon as what reckons them is here. */
+export function useItemsShown(
+  type: Extract<Kind, { kind: 'line-items' }>,
+  raw: RawAnswer,
+  also: readonly string[] = [],
+): ItemsShown {
   const around = useAroundFields();
+  const told = also.join(' ');
   const [reckon, setReckon] = useState<{ readonly run: Reckon } | null>(null);
   useEffect(() => {
     let wanted = true;
@@ -20,5 +25,8 @@ export function useItemsShown(type: Extract<Kind, { kind: 'line-items' }>, raw: 
       wanted = false;
     };
   }, []);
-  return useMemo(() => reckon?.run(type, raw, around) ?? NOTHING, [reckon, type, raw, around]);
+  return useMemo(
+    () => reckon?.run(type, raw, around, told === '' ? [] : told.split(' ')) ?? NOTHING,
+    [reckon, type, raw, around, told],
+  );
 }

@@ -194,6 +194,7 @@ function SheetField({ sheet, field, reload, editing, setEditing }: SheetFieldPro
     <EditInPlace
       id={`sheet-${field.key}`}
       field={{ key: field.key, label: field.label, type }}
+      lines={field.lines}
       help={sheet.help[field.key] ?? ''}
       value={editing}
       set={setEditing}

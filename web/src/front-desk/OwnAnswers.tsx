@@ -71,6 +71,7 @@ export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) 
             key={field.key}
             id={`own-${field.key}`}
             field={{ key: field.key, label: field.label, type }}
+            lines={field.lines}
             help={changing.help[field.key] ?? ''}
             value={typed.value}
             set={(value) => setTyped({ field, value })}

@@ -155,4 +155,9 @@ export const answers: Same<typeof english> = {
   ruleRefuses: 'Eine Regel des Formulars lässt diese Änderung nicht zu.',
   askCoordinator: 'Fragen Sie die Koordination, welche Regel das ist.',
   writeToDesk: 'Schreiben Sie uns unten, wenn es sich ändern muss.',
+  leaveAsItStood: 'Lassen Sie es, wie es stand.',
+  linesNotAdded: 'Hier lässt sich keine Zeile ergänzen: Sie braucht eine Spalte, die Sie nicht ausfüllen können.',
+  removeNewLine: 'Entfernen Sie die neue Zeile.',
+  linesNotRemoved: 'Hier lässt sich keine Zeile entfernen: Eine ihrer Spalten können Sie nicht ändern.',
+  keepAllLines: 'Lassen Sie jede Zeile stehen.',
 };

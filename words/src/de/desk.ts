@@ -143,4 +143,7 @@ export const desk: Same<typeof english> = {
   corrected: 'Ihre Antwort ist berichtigt.',
   notAnyMore: '„{{label}}“ lässt sich nicht mehr berichtigen. Getippt war:',
   discardTyped: 'Verwerfen',
+  onlyRead: '(nur lesbar)',
+  linesStay: 'Zeilen lassen sich nicht entfernen: Nicht alle ihre Spalten können Sie ändern.',
+  linesAsTheyAre: 'Zeilen lassen sich weder ergänzen noch entfernen: Nicht alle ihre Spalten können Sie ändern.',
 };

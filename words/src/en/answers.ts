@@ -152,4 +152,9 @@ export const answers = {
   ruleRefuses: 'A rule of the form does not permit this change.',
   askCoordinator: 'Ask a coordinator which rule it is.',
   writeToDesk: 'Write to us below if it must change.',
+  leaveAsItStood: 'Leave it as it stood.',
+  linesNotAdded: 'No line can be added here: it needs a column that isn’t yours to fill in.',
+  removeNewLine: 'Remove the new line.',
+  linesNotRemoved: 'No line can be removed here: a column of it isn’t yours to change.',
+  keepAllLines: 'Leave every line in its place.',
 } as const;

@@ -135,4 +135,7 @@ export const desk = {
   corrected: 'Your answer was corrected.',
   notAnyMore: '“{{label}}” cannot be corrected any more. This was typed:',
   discardTyped: 'Discard it',
+  onlyRead: '(read only)',
+  linesStay: 'Lines can’t be removed: not all of their columns are yours to change.',
+  linesAsTheyAre: 'Lines can’t be added or removed: not all of their columns are yours to change.',
 } as const;

@@ -1,5 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { type AccessPlan, classTold, isPlaced, type Leak, leaksOf, type Read, type Sink } from '../../access/index.ts';
+import { fieldKeyOf, partsOf } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
 import { type FormSink, sinksOf } from '../sinks.ts';
 import type { Finding } from './finding.ts';
@@ -71,13 +72,13 @@ function findingOf(leak: Leak, design: FormDesign, plan: AccessPlan, groups: Rea
       readAt(sink, design, who),
     ],
     ...protecting(sink, source.key, plan),
-    ...(isPlaced(plan, source) ? {} : { place: [source.key] }),
+    ...(isPlaced(plan, source) ? {} : { place: [fieldKeyOf(source.key)] }),
     allow: { sink: sink.id, text: sink.text, source: source.key, what: how },
   };
 }
 
 export const nameIn = ({ fields }: FormDesign, key: string): string =>
-  fields.find((field) => field.key === key)?.label ?? key;
+  partsOf(fields).find((field) => field.key === key)?.label ?? key;
 
 export const howRead = ({ reads }: Sink, field: string): Read['how'] =>
   reads.some((read) => read.field === field && read.how === 'value') ? 'value' : 'verdict';

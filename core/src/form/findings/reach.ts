@@ -1,5 +1,6 @@
 import type { Words } from '@tolvek/words';
 import { classTold, leaksOf, Origins } from '../../access/index.ts';
+import { partsOf } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
 import { sinksOf } from '../sinks.ts';
 import { type Guarded, howRead, nameIn } from './flow.ts';
@@ -31,7 +32,7 @@ export function reachOf(
   const disclosures = (plan.disclosures ?? []).filter((each) => each.form === form);
   const leaks = leaksOf({ fields: design.fields, sinks, plan, disclosures });
   if (leaks === null) return null;
-  const origins = new Origins(design.fields, sinks, disclosures);
+  const origins = new Origins(partsOf(design.fields), sinks, disclosures);
   const bit = origins.bits.of(key);
   return sinks.flatMap((sink): Reached[] => {
     const told = origins.toldAt(sink);

@@ -11,7 +11,7 @@ import { email } from './email.ts';
 import { files } from './files.ts';
 import { type Around, isBlank, type KindWork, type NameOf, type ReadAnswer, type StoredForm, wrong } from './kind.ts';
 import { level } from './level.ts';
-import { type ItemsShown, lineItemsOf, rowScope } from './lineItems.ts';
+import { type ItemsShown, lineItemsOf, rowScope, type StoodLines } from './lineItems.ts';
 import { link } from './link.ts';
 import { money, number } from './number.ts';
 import { people, person } from './person.ts';
@@ -70,6 +70,17 @@ export function readAnswer(field: Named, raw: RawAnswer, around: Around): ReadAn
   return work.read(raw, field.type, around);
 }
 
+/** Understands lines as somebody changed them who may not change all of their columns. */
+export function readLines(
+  { type }: { readonly type: Extract<Kind, { kind: 'line-items' }> },
+  raw: RawAnswer,
+  around: Around,
+  stood: StoodLines,
+): ReadAnswer {
+  if (!Array.isArray(raw) && !isBlank(raw)) return wrong(said('answers:listOfAnswers'), said('answers:giveList'));
+  return lineItems.readChanged(raw, type, around, stood);
+}
+
 /**
  * What is known by name around an answer: people, terms, and the requests references can point to.
  */
@@ -123,8 +134,12 @@ export const storedForm = (field: Named): StoredForm => workOf(field.type).store
 export const scopeTypeOf = (field: Named): ScopeType => workOf(field.type).scopeType(field.type);
 
 /** Line items while they are typed: the computed cells and sums that can be known already. */
-export const itemsShown = (type: Extract<Kind, { kind: 'line-items' }>, raw: RawAnswer, around: Around): ItemsShown =>
-  lineItems.shownWhile(raw, type, around);
+export const itemsShown = (
+  type: Extract<Kind, { kind: 'line-items' }>,
+  raw: RawAnswer,
+  around: Around,
+  also: readonly string[] = [],
+): ItemsShown => lineItems.shownWhile(raw, type, around, also);
 
 /** The names that formulas in the rows of line items may use. */
 export const itemScope = (type: Extract<Kind, { kind: 'line-items' }>) => rowScope(type, (each) => workOf(each));

@@ -10,7 +10,7 @@ import {
   type ScopeType,
   type Value,
 } from '../../expression/index.ts';
-import { own } from '../../own/index.ts';
+import { isSame, own } from '../../own/index.ts';
 import type {
   FieldValue,
   ItemColumn,
@@ -22,11 +22,45 @@ import type {
   Single,
   SingleKind,
 } from '../field.ts';
-import { isRowId, ROW_ID } from '../rowIds.ts';
-import { type Around, EMPTY, isBlank, type KindWork, STORED_APART, type WrongCell, wrong } from './kind.ts';
+import { isRowId, ROW_ID, rowIdOf } from '../rowIds.ts';
+import {
+  type Around,
+  EMPTY,
+  isBlank,
+  type KindWork,
+  type ReadAnswer,
+  STORED_APART,
+  type WrongCell,
+  wrong,
+} from './kind.ts';
 
 type LineItems = Extract<Kind, { kind: 'line-items' }>;
 type WorkOf = (type: SingleKind) => KindWork<KindName>;
+
+/** Lines as they stood, and what somebody may do with those of their columns that they may read. */
+export interface StoodLines {
+  readonly rows: readonly ItemRow[];
+  readonly columns: readonly { readonly key: string; readonly writable: boolean }[];
+}
+
+/**
+ * Whether somebody may add lines and take them away, who may do this with their columns: a new line needs what has to be
+ * filled in, and with one that goes all that stands in it is gone.
+ */
+export function linesComeAndGo(
+  type: LineItems,
+  columns: StoodLines['columns'],
+): { readonly mayAdd: boolean; readonly mayRemove: boolean } {
+  const locked = type.columns.filter(
+    (column) => isAsked(column) && !columns.some(({ key, writable }) => writable && key === column.key),
+  );
+  return { mayAdd: !locked.some(({ required }) => required), mayRemove: locked.length === 0 };
+}
+
+const isLine = (line: RawRow | undefined): line is RawRow =>
+  typeof line === 'object' && line !== null && !Array.isArray(line);
+
+const idOf = (row: ItemRow, rows: readonly ItemRow[]): ItemRow => ({ [ROW_ID]: rowIdOf(row, rows.indexOf(row)) });
 
 /** Rows there may be unless the field says otherwise. */
 export const MOST_ROWS = 200;
@@ -54,7 +88,7 @@ interface Formula {
  * What the lines come to while they are typed: computed cells and the sums of columns, in words.
  */
 export interface ItemsShown {
-  /** By row, then by column; only computed columns. */
+  /** By row, then by column; only computed columns, and others that were asked for. */
   readonly cells: readonly Readonly<Record<string, Words>>[];
   /** Sums of computed money and number columns. */
   readonly sums: Readonly<Record<string, Words>>;
@@ -64,9 +98,10 @@ export interface ItemsShown {
  * Line items: a small row of fields that repeats. The kinds of its columns read, show and compare
  * their cells.
  */
-export function lineItemsOf(
-  workOf: WorkOf,
-): KindWork<'line-items'> & { readonly shownWhile: (raw: RawAnswer, type: LineItems, around: Around) => ItemsShown } {
+export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & {
+  readonly shownWhile: (raw: RawAnswer, type: LineItems, around: Around, also?: readonly string[]) => ItemsShown;
+  readonly readChanged: (raw: RawAnswer, type: LineItems, around: Around, stood: StoodLines) => ReadAnswer;
+} {
   const ready = new WeakMap<LineItems, readonly Formula[]>();
   const asked = new WeakMap<LineItems, ReadonlyMap<string, ItemColumn>>();
 
@@ -121,9 +156,9 @@ export function lineItemsOf(
 
   /**
    * Reads what can be read of each line, so that a line half filled in has what can be computed
-   * already.
+   * already. `also`: columns that are told of as they were typed.
    */
-  function shownWhile(raw: RawAnswer, type: LineItems, around: Around): ItemsShown {
+  function shownWhile(raw: RawAnswer, type: LineItems, around: Around, also: readonly string[] = []): ItemsShown {
     const lines = Array.isArray(raw) ? (raw as readonly RawRow[]) : [];
     const spoken = (kind: LineItems['columns'][number]['type'], value: FieldValue): Words => {
       const work = workOf(kind);
@@ -142,17 +177,100 @@ export function lineItemsOf(
       const value = workOf(column.type).fromExpression(sum, column.type);
       return value === undefined ? [] : [[column.key, spoken(column.type, value)]];
     });
+    const told = [...computed, ...type.columns.filter((column) => isAsked(column) && also.includes(column.key))];
     const cellsOf = (row: ItemRow): Record<string, Words> =>
       Object.fromEntries(
-        computed.flatMap((column) =>
+        told.flatMap((column) =>
           own(row, column.key) === undefined ? [] : [[column.key, spoken(column.type, row[column.key] as Single)]],
         ),
       );
     return { cells: rows.map(cellsOf), sums: Object.fromEntries(sums) };
   }
 
+  /**
+   * Reads lines as somebody changed them who may change only some of their columns: every other cell stays as it stood.
+   * Lines are known by their ids, or by what stands in them. One that is left out is refused, as its other cells would go
+   * with it, and so is a new one where it needs a column that is not theirs to fill in.
+   */
+  function readChanged(
+    raw: RawAnswer,
+    type: LineItems,
+    around: Around,
+    { rows: stood, columns }: StoodLines,
+  ): ReadAnswer {
+    const typed = (isBlank(raw) ? [] : raw) as readonly RawRow[];
+    const writable = new Set(columns.flatMap(({ key, writable: may }) => (may ? [key] : [])));
+    const shown = new Set(columns.map(({ key }) => key));
+    const { mayAdd, mayRemove } = linesComeAndGo(type, columns);
+    const all = type.columns.filter(isAsked);
+    const theirs: LineItems = { ...type, columns: all.filter(({ key }) => writable.has(key)) };
+    const left = new Map(stood.map((row, place) => [rowIdOf(row, place), row]));
+    const found = typed.map((line) => (isLine(line) ? claimed(line, left, all, shown) : undefined));
+    const rows: ItemRow[] = [];
+    const cells: WrongCell[] = [];
+    for (const [index, line] of typed.entries()) {
+      if (!isLine(line)) return wrong(said('answers:lineNeedsColumns'), said('answers:lineAsColumns'));
+      const was = found[index];
+      const at = { line: index + 1 };
+      for (const [key, cell] of Object.entries(line)) {
+        if (key === ROW_ID || writable.has(key)) continue;
+        const column = all.find((each) => each.key === key && shown.has(key));
+        if (!column) return wrong(said('answers:lineStranger', { ...at, column: key }), said('answers:removeIt'));
+        if (!isAsItStood(cell, was?.[key], column))
+          return wrong(
+            said('answers:lineSays', { ...at, message: said('answers:readOnly', { label: column.label }) }),
+            said('answers:leaveAsItStood'),
+          );
+      }
+      if (!was && Object.entries(line).every(([key, cell]) => key === ROW_ID || isBlank(cell))) continue;
+      if (!was && !mayAdd) return wrong(said('answers:linesNotAdded'), said('answers:removeNewLine'));
+      const kept = all.flatMap(({ key }) => (was?.[key] === undefined || writable.has(key) ? [] : [[key, was[key]]]));
+      const read = readRow(line, index, theirs, around, cells);
+      rows.push(completed({ ...Object.fromEntries(kept), ...read, ...(was ? idOf(was, stood) : {}) }, type));
+    }
+    if (cells[0])
+      return {
+        state: 'wrong',
+        message: said('answers:lineSays', { line: cells[0].place.row + 1, message: cells[0].message }),
+        fix: cells[0].fix,
+        cells,
+      };
+    if (left.size > 0 && !mayRemove) return wrong(said('answers:linesNotRemoved'), said('answers:keepAllLines'));
+    const { least = 0, most = MOST_ROWS } = type;
+    if (rows.length === 0 && least === 0) return EMPTY;
+    if (rows.length < least)
+      return wrong(said('answers:tooFewLines', { count: least, lines: rows.length }), said('answers:addLine'));
+    if (rows.length > most)
+      return wrong(
+        said('answers:tooManyLines', { most, lines: rows.length }),
+        said('answers:removeLines', { n: rows.length - most }),
+      );
+    return { state: 'value', value: rows };
+  }
+
+  /** The line that stood and that a typed one is, by its id, or else by what stands in it; it is no other’s then. */
+  function claimed(
+    line: RawRow,
+    left: Map<string, ItemRow>,
+    asked: readonly ItemColumn[],
+    shown: ReadonlySet<string>,
+  ): ItemRow | undefined {
+    const id = line[ROW_ID];
+    const isIt = (row: ItemRow): boolean =>
+      asked.every(({ key, ...column }) => !shown.has(key) || isAsItStood(own(line, key) ?? null, row[key], column));
+    const found = id === undefined ? [...left].find(([, row]) => isIt(row)) : [...left].find(([known]) => known === id);
+    if (found) left.delete(found[0]);
+    return found?.[1];
+  }
+
+  function isAsItStood(cell: RawRow[string], stood: Single | undefined, { type }: Pick<ItemColumn, 'type'>): boolean {
+    if (stood === undefined) return isBlank(cell);
+    return isSame(cell, workOf(type).typed(stood, type));
+  }
+
   return {
     shownWhile,
+    readChanged,
     listed: true,
     read: (raw, type, around) => {
       const typed = (isBlank(raw) ? [] : raw) as readonly RawRow[];

@@ -1,5 +1,6 @@
 import { type PlanRules, placedByName } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
+import { partsOf } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Button } from '../../ui/Button.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
@@ -41,9 +42,9 @@ export function AccessPlan({ register }: { register: string }) {
 function OpenPlan({ plan }: { plan: Plan }) {
   const editing = usePlan(plan);
   const [open, setOpen] = useState<string | null>(null);
-  const add = (recipe: Recipe, fields: readonly string[] = []): void => {
+  const add = (recipe: Recipe, fields: readonly string[] = [], called?: string): void => {
     const id = `rule-${crypto.randomUUID().slice(0, 8)}`;
-    const named = plan.fields.find(({ key }) => key === fields[0])?.label;
+    const named = called ?? partsOf(plan.fields).find(({ key }) => key === fields[0])?.label;
     const name =
       recipe === 'empty' ? '' : say(`accessPlan:recipeName.${recipe}`, { field: named ?? say('accessPlan:aField') });
     editing.change(addRule(id, recipe, { name, fields }));

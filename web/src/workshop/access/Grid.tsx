@@ -1,49 +1,88 @@
 import { ACTIVITIES, type Activity } from '@tolvek/core/access';
+import { columnNamed, columnsOf, fieldKeyOf, partsOf } from '@tolvek/core/register';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { say, told } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
-import { RECIPES, type Recipe } from './planEdits.ts';
+import { type One, OnePerson } from './Chosen.tsx';
+import { type Cells, FieldRow, type RowProps, TogetherRow } from './GridRows.tsx';
 import type { Plan } from './usePlan.ts';
 
-const LOOKS = { hidden: 'font-semibold text-brick', read: 'text-soft', write: 'text-ink' } as const;
+const PICKS = 'border-green border-b bg-transparent font-semibold text-green';
 
-interface GridProps {
+interface GridProps extends Pick<RowProps, 'add' | 'change' | 'noted' | 'note'> {
   readonly plan: Plan;
-  readonly add: (recipe: Recipe, fields: readonly string[]) => void;
-  /** Opens a rule, to be changed. */
-  readonly change: (id: string) => void;
-  /** Keys of the fields whose reading is recorded, and what has it recorded, or not any more. */
-  readonly noted: readonly string[];
-  readonly note: (field: string) => void;
 }
 
-/** What comes of a plan, field by field for each group: a cell is pressed for its reason, and for a rule about its field. */
-export function Grid({ plan, add, change, noted, note }: GridProps) {
+/**
+ * What comes of a plan, field by field for each group, as fields stand together in their forms: a cell is pressed for its
+ * reason, and for a rule about its field or about all that stand with it.
+ */
+export function Grid({ plan, ...work }: GridProps) {
   const { fields, draft, stages } = plan;
   const [stage, setStage] = useState('');
   const [activity, setActivity] = useState<Activity | ''>('');
-  const isWhole = stage === '' && activity === '';
+  const [who, setWho] = useState('');
+  const [person, setPerson] = useState<One | null>(null);
+  const one = who === 'person' && person ? person : null;
+  const isWhole = stage === '' && activity === '' && !one;
   const { data: part } = workshopApi.useAccessPlanGridQuery(
     {
       key: plan.key,
-      query: { ...(stage === '' ? {} : { stage }), ...(activity === '' ? {} : { activity }) },
+      query: {
+        ...(stage === '' ? {} : { stage }),
+        ...(activity === '' ? {} : { activity }),
+        ...(one ? { person: one[0] } : {}),
+      },
     },
     { skip: isWhole },
   );
   const grid = isWhole ? plan.grid : (part ?? plan.grid);
   // Whoever comes from a field looks at it first.
   const asked = useSearchParams()[0].get('field');
-  const from = fields.find(({ key }) => key === asked)?.label ?? '';
+  const parts = partsOf(fields);
+  const from = parts.find(({ key }) => key === asked)?.label ?? '';
   const [find, setFind] = useState(from);
   const head = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
     if (from !== '') head.current?.scrollIntoView({ block: 'start' });
   }, [from]);
   const [open, setOpen] = useState<readonly [string, number] | null>(null);
+  const [spread, setSpread] = useState<readonly string[]>([]);
   const looked = find.trim().toLowerCase();
-  const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? key;
-  const rows = grid.rows.filter(({ field }) => labelOf(field).toLowerCase().includes(looked));
+  const labelOf = (key: string): string => parts.find((field) => field.key === key)?.label ?? key;
+  const rowOf = new Map(grid.rows.map((row) => [row.field, row.cells]));
+  const last = grid.seats.length - 1;
+  const seats = grid.seats.map((_, index) => index);
+  const shown = one
+    ? part
+      ? [last]
+      : []
+    : seats.filter((index) => who === '' || who === 'person' || who === `${index}`);
+  const isShown = (key: string): boolean => {
+    if (looked !== '') return labelOf(key).toLowerCase().includes(looked);
+    const lines = fieldKeyOf(key);
+    if (lines === key || spread.includes(lines)) return true;
+    // A column that is otherwise than its lines is always there.
+    const [own, whole] = [rowOf.get(key), rowOf.get(lines)];
+    const field = fields.find((each) => each.key === lines);
+    // What is computed is never changed.
+    const most = field && columnNamed(field, key)?.formula !== undefined ? 'read' : 'write';
+    const levels = (cell: Cells[number] | undefined): string =>
+      [cell?.level, cell?.most].map((level) => (level === 'write' ? most : level)).join();
+    return shown.some((seat) => levels(own?.[seat]) !== levels(whole?.[seat]));
+  };
+  const sections = plan.together.flatMap((each) => {
+    const keys = each.fields
+      .flatMap((key) => fields.filter((field) => field.key === key))
+      .flatMap((field) => [field.key, ...columnsOf(field).map(({ key }) => key)])
+      .filter(isShown);
+    return keys.length > 0 ? [{ ...each, keys }] : [];
+  });
+  const row: RowProps = {
+    ...{ seats: grid.seats, shown, labelOf, rules: draft.rules, open, setOpen, unplaced: plan.unplaced },
+    ...work,
+  };
   return (
     <>
       <div className="mt-8 flex flex-wrap items-baseline gap-4">
@@ -61,12 +100,21 @@ export function Grid({ plan, add, change, noted, note }: GridProps) {
       </div>
       <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px] text-soft">
         <label>
+          {say('accessPlan:gridWho')}{' '}
+          <select className={PICKS} value={who} onChange={(event) => setWho(event.target.value)}>
+            <option value="">{say('accessPlan:anybody')}</option>
+            {plan.grid.seats.map((seat, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: it is the seat’s place that is chosen
+              <option key={index} value={`${index}`}>
+                {told(seat)}
+              </option>
+            ))}
+            <option value="person">{say('accessPlan:onePersonMore')}</option>
+          </select>
+        </label>
+        <label>
           {say('accessPlan:whileAt')}{' '}
-          <select
-            className="border-green border-b bg-transparent font-semibold text-green"
-            value={stage}
-            onChange={(event) => setStage(event.target.value)}
-          >
+          <select className={PICKS} value={stage} onChange={(event) => setStage(event.target.value)}>
             <option value="">{say('accessPlan:anyStage')}</option>
             {stages.map(({ key, label }) => (
               <option key={key} value={key}>
@@ -78,7 +126,7 @@ export function Grid({ plan, add, change, noted, note }: GridProps) {
         <label>
           {say('accessPlan:doing')}{' '}
           <select
-            className="border-green border-b bg-transparent font-semibold text-green"
+            className={PICKS}
             value={activity}
             onChange={(event) => setActivity(event.target.value as Activity | '')}
           >
@@ -92,6 +140,11 @@ export function Grid({ plan, add, change, noted, note }: GridProps) {
         </label>
         <span>{say('accessPlan:gridHint')}</span>
       </p>
+      {who === 'person' ? (
+        <div className="mt-1 flex">
+          <OnePerson id="grid-person" person={person} set={setPerson} />
+        </div>
+      ) : null}
       <div className="overflow-x-auto">
         <table className="mt-1 w-full border-collapse">
           <thead>
@@ -99,95 +152,52 @@ export function Grid({ plan, add, change, noted, note }: GridProps) {
               <th scope="col" className="py-1.5 pr-3 font-semibold">
                 {say('workshop:field')}
               </th>
-              {grid.seats.map((who) => (
-                <th key={told(who)} scope="col" className="py-1.5 pr-3 font-semibold first-letter:uppercase">
-                  {told(who)}
+              {shown.map((seat) => (
+                <th key={seat} scope="col" className="py-1.5 pr-3 font-semibold first-letter:uppercase">
+                  {told(grid.seats[seat] ?? '')}
                 </th>
               ))}
             </tr>
           </thead>
-          <tbody>
-            {rows.map(({ field, cells }) => {
-              const at = open?.[0] === field ? open[1] : null;
-              const cell = at === null ? undefined : cells[at];
-              return [
-                <tr key={field} className="border-b border-rule">
-                  <th scope="row" className="py-1 pr-3 text-left font-normal">
-                    {labelOf(field)}
-                    {plan.unplaced.includes(field) ? (
-                      <span className="block text-[11.5px] text-brass">{say('accessPlan:isNew')}</span>
-                    ) : null}
-                    {noted.includes(field) ? (
-                      <span className="block text-[11.5px] text-soft">{say('accessPlan:isNoted')}</span>
-                    ) : null}
-                  </th>
-                  {cells.map(({ level, most, was }, index) => (
-                    <td key={told(grid.seats[index] ?? '')} className="py-1 pr-3">
-                      <button
-                        type="button"
-                        aria-expanded={at === index}
-                        className={`-ml-1 rounded px-1 text-left hover:underline ${LOOKS[level]} ${was === null ? '' : 'bg-green-wash outline outline-1 outline-green'}`}
-                        onClick={() => setOpen(at === index ? null : [field, index])}
-                      >
-                        {say(`accessPlan:cell.${level}`)}
-                        {most === null ? null : (
-                          <span className="font-normal text-soft">
-                            {' '}
-                            {say('accessPlan:cellOr', { most: say(`accessPlan:cell.${most}`) })}
-                          </span>
-                        )}
-                        {was === null ? null : (
-                          <span className="block text-[11.5px] font-normal text-soft">
-                            {say('accessPlan:cellWas', { was: say(`accessPlan:cell.${was}`) })}
-                          </span>
-                        )}
-                      </button>
-                    </td>
-                  ))}
-                </tr>,
-                cell ? (
-                  <tr key={`${field} why`}>
-                    <td colSpan={cells.length + 1} className="border-l-[3px] border-green bg-sheet px-3 py-2">
-                      {say('accessPlan:because', {
-                        who: told(grid.seats[at ?? 0] ?? ''),
-                        field: labelOf(field),
-                        level: say(`accessPlan:cell.${cell.level}`),
-                        rule: told(cell.rule),
-                      })}{' '}
-                      {cell.most === null
-                        ? null
-                        : say('accessPlan:becauseMost', { most: say(`accessPlan:cell.${cell.most}`) })}
-                      <span className="mt-1 flex flex-wrap gap-4">
-                        {draft.rules
-                          .filter(({ name }) => name.trim() === told(cell.rule))
-                          .map(({ id }) => (
-                            <button key={id} type="button" className="text-green underline" onClick={() => change(id)}>
-                              {say('accessPlan:changeThis')}
-                            </button>
-                          ))}
-                        {RECIPES.map((recipe) => (
-                          <button
-                            key={recipe}
-                            type="button"
-                            className="text-green underline"
-                            onClick={() => add(recipe, [field])}
-                          >
-                            {say(`accessPlan:forField.${recipe}`)}
-                          </button>
-                        ))}
-                        <button type="button" className="text-green underline" onClick={() => note(field)}>
-                          {say(noted.includes(field) ? 'accessPlan:noteNoMore' : 'accessPlan:noteReading')}
-                        </button>
-                      </span>
-                    </td>
-                  </tr>
-                ) : null,
-              ];
-            })}
-          </tbody>
+          {sections.map(({ keys, ...section }) => (
+            <tbody key={`${section.form} ${section.title} ${section.kind}`}>
+              {plan.together.length > 1 ? (
+                <TogetherRow
+                  {...row}
+                  section={section}
+                  cells={section.fields.flatMap((key) => {
+                    const cells = rowOf.get(key);
+                    return cells ? [cells] : [];
+                  })}
+                />
+              ) : null}
+              {keys.map((key) => {
+                const field = fields.find((each) => each.key === key);
+                return (
+                  <FieldRow
+                    key={key}
+                    {...row}
+                    field={key}
+                    cells={rowOf.get(key) ?? []}
+                    columns={
+                      field && looked === '' && columnsOf(field).length > 0
+                        ? {
+                            isOpen: spread.includes(key),
+                            toggle: () =>
+                              setSpread(
+                                spread.includes(key) ? spread.filter((each) => each !== key) : [...spread, key],
+                              ),
+                          }
+                        : null
+                    }
+                  />
+                );
+              })}
+            </tbody>
+          ))}
         </table>
       </div>
-      {rows.length === 0 ? <p className="py-2 text-soft">{say('accessPlan:noField')}</p> : null}
+      {sections.length === 0 ? <p className="py-2 text-soft">{say('accessPlan:noField')}</p> : null}
     </>
   );
 }

@@ -1,4 +1,5 @@
 import type { AccessRule } from '@tolvek/core/access';
+import { fieldKeyOf } from '@tolvek/core/register';
 import { useId } from 'react';
 import { DayField } from '../../fields/DateInput.tsx';
 import { Button } from '../../ui/Button.tsx';
@@ -9,7 +10,17 @@ import { workshopApi } from '../endpoints.ts';
 import { Chosen } from './Chosen.tsx';
 import { Exceptions } from './Exceptions.tsx';
 import { Meets } from './Meets.tsx';
-import { hides, type Meant, meaning, meantBy, toggled, withRequester, wordsMeant } from './planEdits.ts';
+import {
+  hides,
+  type Meant,
+  meaning,
+  meantBy,
+  nameable,
+  toggled,
+  withField,
+  withRequester,
+  wordsMeant,
+} from './planEdits.ts';
 import { profileScopeOf, scopeOf } from './ruleWords.ts';
 import type { Plan } from './usePlan.ts';
 
@@ -40,6 +51,7 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
   const at = (field: string): string => `rules ${rule.id} ${field}`;
   const set = (next: Partial<AccessRule>): void => change((before) => ({ ...before, ...next }));
   const setFields = (fields: AccessRule['fields']): void => set({ fields });
+  const offered = rule.fields === 'all' ? [] : nameable(plan.fields, rule.fields);
   return (
     <div className="border-l-[3px] border-green bg-sheet px-4 py-3">
       <div className="grid grid-cols-[9rem_1fr] items-start gap-x-4 gap-y-3">
@@ -85,13 +97,16 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
           </label>
           {rule.fields === 'all' ? null : (
             <span className="mt-1 grid grid-cols-2 gap-x-5 gap-y-1 xl:grid-cols-3">
-              {plan.fields.map((field) => (
-                <label key={field.key} className="flex min-h-6 items-center gap-2">
+              {offered.map((field) => (
+                <label
+                  key={field.key}
+                  className={`flex min-h-6 items-center gap-2 ${fieldKeyOf(field.key) === field.key ? '' : 'pl-5'}`}
+                >
                   <input
                     type="checkbox"
                     className="accent-green"
                     checked={rule.fields.includes(field.key)}
-                    onChange={() => setFields(toggled(rule.fields as readonly string[], field.key))}
+                    onChange={() => setFields(withField(rule.fields as readonly string[], field.key))}
                   />
                   {field.label}
                 </label>

@@ -1,4 +1,5 @@
 import type { AccessRule, PlanRules } from '@tolvek/core/access';
+import { partsOf } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
@@ -72,7 +73,7 @@ function RuleLine({ rule, plan, found, isOn, isOpen, toggle, edit }: RuleLinePro
   const labels =
     rule.fields === 'all'
       ? [say('accessPlan:everyField')]
-      : rule.fields.map((key) => plan.fields.find((field) => field.key === key)?.label ?? key);
+      : rule.fields.map((key) => partsOf(plan.fields).find((field) => field.key === key)?.label ?? key);
   const who = plan.told[rule.id]?.who;
   const name = rule.name || say('accessPlan:unnamed');
   return (

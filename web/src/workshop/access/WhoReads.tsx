@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { partsOf } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { DayField } from '../../fields/DateInput.tsx';
@@ -57,7 +58,7 @@ export function WhoReads({ plan }: { plan: Plan }) {
             onChange={(event) => setField(event.target.value)}
           >
             <option value="">{say('accessPlan:whichField')}</option>
-            {plan.fields.map(({ key, label }) => (
+            {partsOf(plan.fields).map(({ key, label }) => (
               <option key={key} value={key}>
                 {label}
               </option>

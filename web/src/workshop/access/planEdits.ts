@@ -9,6 +9,7 @@ import {
 import { isSame } from '@tolvek/core/design';
 import type { Scope } from '@tolvek/core/expression';
 import type { Audience, RELATION_WORDS } from '@tolvek/core/people';
+import { type Field, fieldKeyOf, partsOf } from '@tolvek/core/register';
 import { firstCondition } from '../../conditions/firstCondition.ts';
 
 type Edit = (plan: PlanRules) => PlanRules;
@@ -224,3 +225,14 @@ export const hides = ({ level, exceptions = [] }: AccessRule): boolean =>
 
 export const toggled = (list: readonly string[], key: string): readonly string[] =>
   list.includes(key) ? list.filter((each) => each !== key) : [...list, key];
+
+/** The fields of a rule with one of them more, or less; a field of lines stands for all of its columns. */
+export const withField = (fields: readonly string[], key: string): readonly string[] =>
+  toggled(
+    fields.filter((each) => each === key || fieldKeyOf(each) !== key),
+    key,
+  );
+
+/** What a rule can name: fields, and columns of those lines that it does not name as a whole. */
+export const nameable = (fields: readonly Field[], named: readonly string[]): readonly Field[] =>
+  partsOf(fields).filter(({ key }) => fieldKeyOf(key) === key || !named.includes(fieldKeyOf(key)));
