@@ -246,6 +246,8 @@ export const accessRules = exactly<AccessPlan['rules']>()(
         from: z.iso.date().optional(),
         until: z.iso.date().optional(),
         looksEmpty: z.literal(true).optional(),
+        /** It also holds while somebody asks. */
+        asking: z.literal(true).optional(),
       }),
     )
     .max(100)

@@ -146,7 +146,8 @@ export const accessRoutes = routesOf(accessHeads, {
     params: keyed,
     query: z.strictObject({
       stage: z.string().max(64).optional(),
-      activity: activity.optional(),
+      /** `asking`: while somebody asks. */
+      activity: z.union([activity, z.literal('asking')]).optional(),
       person: z.string().max(64).optional(),
     }),
     answer: grid,
@@ -261,6 +262,8 @@ export const accessRoutes = routesOf(accessHeads, {
       fields: z.array(
         z.object({ ...change, activity, people: z.int(), requests: z.int(), names: z.array(z.string()) }),
       ),
+      /** What changes while somebody asks, by the forms in force: for how many of the staff, and for people from outside. */
+      asking: z.array(z.object({ ...change, people: z.int(), names: z.array(z.string()), outside: z.boolean() })),
       /** What changes for the caller on requests they work on. */
       yours: z.array(z.object(change)),
       /** Ways by which forms in force would tell somebody more than before. */

@@ -177,6 +177,8 @@ export const formRoutes = routesOf(formHeads, {
       planHistory: z.array(z.object({ at: moment, who: z.string(), words })),
       /** What the release in force tells to somebody who may not read it, as the plan is now. */
       waysInForce: z.array(finding),
+      /** The rules of the plan in force that hold while somebody asks as well. */
+      asking: accessRules,
       /** The fields that this viewer may read on requests that are not their own. */
       reads: z.array(z.string()),
       access: z.array(

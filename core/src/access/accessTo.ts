@@ -99,7 +99,7 @@ export function planned(field: Field, plan: Deciding, viewer: Somebody, relation
   // A column is never further open than its lines.
   const own =
     lines === field.key ? access : stricter(byRules({ ...field, key: lines }, plan, viewer, relation, at), access);
-  return isPlaced(plan, field) ? own : stricter(unplacedAccess(field, relation), own);
+  return isPlaced(plan, field) || at.activity === 'asking' ? own : stricter(unplacedAccess(field, relation), own);
 }
 
 /** The stricter of two, the other one where they are alike. */
@@ -112,7 +112,7 @@ function unplacedAccess({ source }: Field, { isDesk, isRequester, builds = false
 }
 
 function byRules(field: Field, plan: Deciding, viewer: Somebody, relation: Relation, at: Circumstance): Access {
-  const base = baseAccess(field, relation, plan.base);
+  const base = at.activity === 'asking' ? ASKED : baseAccess(field, relation, plan.base);
   if (!relation.isDesk && !relation.isRequester) return base;
   const applying = plan.rules.flatMap((rule) => {
     const level = isAbout(rule, field.key) && belongs(rule.audience, viewer, relation) ? levelIn(rule, at) : null;
@@ -128,6 +128,9 @@ function byRules(field: Field, plan: Deciding, viewer: Somebody, relation: Relat
     ? { level, rule: rule.name, looksEmpty: true }
     : { level, rule: rule.name };
 }
+
+/** Whoever asks fills in what they are asked. */
+const ASKED: Access = { level: 'write', rule: said('access:whoeverAsks') };
 
 function baseAccess(field: Field, relation: Relation, base: BaseLevels | undefined): Access {
   if (relation.isDesk && base) return { level: base.desk, rule: said('access:planBase') };

@@ -1,4 +1,11 @@
-import { ACTIVITIES, type AccessLevel, type AccessRule, type Activity, type RuleException } from './plan.ts';
+import {
+  ACTIVITIES,
+  type AccessLevel,
+  type AccessRule,
+  type Activity,
+  type Doing,
+  type RuleException,
+} from './plan.ts';
 
 /** What of a request, and of the day, rules may hang on. */
 export interface RequestMoment {
@@ -12,14 +19,20 @@ export interface RequestMoment {
 
 /** All that a rule may hang on besides who looks. */
 export interface Circumstance extends RequestMoment {
-  readonly activity: Activity;
+  readonly activity: Doing;
 }
 
 /** At none of the stages that rules name, where no condition of theirs holds, on a day before any of them begins. */
-export const ORDINARY: Circumstance = { activity: 'working', stage: '', day: '', holds: () => false };
+export const ORDINARY: Circumstance & { readonly activity: Activity } = {
+  activity: 'working',
+  stage: '',
+  day: '',
+  holds: () => false,
+};
 
 /** One of the circumstances that rules tell apart. */
 export interface KnownCircumstance extends Circumstance {
+  readonly activity: Activity;
   /** The names of the rules of which an exception holds there. */
   readonly exceptional: readonly string[];
 }
@@ -28,13 +41,14 @@ export interface KnownCircumstance extends Circumstance {
 const MOST = 4_096;
 
 const holdsIn = ({ activities, stages, when }: RuleException, at: Circumstance): boolean =>
-  (!activities || activities.includes(at.activity)) &&
+  (!activities || (at.activity !== 'asking' && activities.includes(at.activity))) &&
   (!stages || stages.includes(at.stage)) &&
   (!when || at.holds(when));
 
 /** What a rule says in some circumstance; null: nothing. */
 export function levelIn(rule: AccessRule, at: Circumstance): AccessLevel | null {
   const { from, until, exceptions, level } = rule;
+  if (at.activity === 'asking' && !rule.asking) return null;
   if ((from && at.day < from) || (until && at.day > until)) return null;
   const said = exceptions?.find((each) => holdsIn(each, at))?.level ?? level;
   return said === 'none' ? null : said;
@@ -71,9 +85,9 @@ export function circumstancesOf(
     for (let bits = 0; bits < 2 ** conditions.length; bits += 1)
       for (const stage of stages)
         for (const activity of doing) {
-          const at: Circumstance = {
+          const at = {
             ...{ activity, stage, day },
-            holds: (condition) => ((bits >> conditions.indexOf(condition)) & 1) === 1,
+            holds: (condition: string) => ((bits >> conditions.indexOf(condition)) & 1) === 1,
           };
           const said = rules.map((rule) => levelIn(rule, at) ?? '-').join(' ');
           if (!found.has(said)) found.set(said, { ...at, exceptional: exceptionalIn(rules, at) });

@@ -1,4 +1,5 @@
 export { type Access, accessTo, planned, type Relation } from './accessTo.ts';
+export { accessAsking, levelsAsking, momentArriving, speaksToAskers } from './asking.ts';
 export {
   type Circumstance,
   circumstancesOf,
@@ -30,6 +31,7 @@ export {
   type BaseLevels,
   type Deciding,
   type Disclosure,
+  type Doing,
   isPlaced,
   type PlanRules,
   placedByName,

@@ -9,6 +9,8 @@ export const RANK: Readonly<Record<AccessLevel, number>> = { hidden: 0, read: 1,
 /** What is done with a request when a rule is asked: worked on, listed, looked for, taken out, written to somebody. */
 export const ACTIVITIES = ['working', 'browsing', 'searching', 'taking-out', 'letters'] as const;
 export type Activity = (typeof ACTIVITIES)[number];
+/** The same, and while it is asked for: before there is one. */
+export type Doing = Activity | 'asking';
 
 /** Where a rule says something else: when all that it names holds. One that names nothing always does. */
 export interface RuleException {
@@ -42,6 +44,8 @@ export interface AccessRule {
   readonly until?: string;
   /** What it hides looks as if nothing were filled in. */
   readonly looksEmpty?: true;
+  /** It also holds while somebody asks: what it hides is not asked of them, what it lets them read they find filled in. */
+  readonly asking?: true;
 }
 
 /** What holds of fields where no rule says otherwise. */

@@ -1,3 +1,4 @@
+export { askedBy, type Unasked } from './askedBy.ts';
 export { askedForm } from './askedForm.ts';
 export { compareDesigns, type DesignChange } from './compare.ts';
 export {

@@ -21,6 +21,7 @@ import { protectionFor } from '../request/protection.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { usedOf } from './admission.ts';
+import { askedAt } from './asking.ts';
 
 type Refusal = Extract<Admission, { admitted: false }>;
 
@@ -80,7 +81,13 @@ export function answersHeld(
  * with what the house holds, routed, planned. All ways in come by here.
  */
 export function consider(db: Reader, arriving: Arriving, now: number): Considered {
-  const { release, door, comesBy, asks, admits, answers, picked, through, beside } = arriving;
+  const { door, comesBy, asks, admits, answers, picked, through, beside } = arriving;
+  // What the desk takes in itself is asked as it stands.
+  const asked =
+    through.by === 'sheet of rows'
+      ? releaseById(db, arriving.release.id)
+      : askedAt(db, arriving.release, { kind: comesBy, id: comesBy === 'staff' ? (asks?.id ?? null) : null }, now);
+  const { release } = asked;
   const { design } = release;
   const register = registerOfForm(db, release.formId);
   const calendar = calendarOf(db, design.deadline.calendar);
@@ -92,8 +99,8 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
     numbers: through.by === 'trial' ? {} : numbersToCome(db, register.id, design.fields, told.today),
   };
   const used = door ? usedOf(db, door, { personId: asks?.id ?? null, now, zone: calendar.zone }) : () => 0;
-  const asked = { now, calendar, facts, requester: admits, used, holds: register.holds };
-  const intake = releaseById(db, release.id).takeIn(door?.design ?? null, answers, asked);
+  const context = { now, calendar, facts, requester: admits, used, holds: register.holds };
+  const intake = asked.takeIn(door?.design ?? null, answers, context);
   const here = { facts, calendar };
   if ('refusal' in intake) return { ...here, is: 'refused', refusal: intake.refusal };
   const held = answersHeld(db, release, { values: intake.values, facts, asker: asks?.id ?? null }, { through, beside });

@@ -27,6 +27,7 @@ import { offersOf } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { admissionOf, comerOf, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
+import { askedAt } from './asking.ts';
 import { forgetKept } from './kept.ts';
 
 export interface Submission {
@@ -179,13 +180,14 @@ function openDoor(db: Reader, viewer: Viewer | null, slug: string, now: number):
 function completedAt(
   db: Reader,
   viewer: Viewer | null,
-  { door, release }: ReturnType<typeof doorBySlug>,
+  { door, release: inForce }: ReturnType<typeof doorBySlug>,
   answers: RawAnswers,
   now: number,
 ) {
   const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
+  const { release, complete } = askedAt(db, inForce, { kind: door.kind, id: requester?.id ?? null }, now);
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
-  return { facts, values: releaseById(db, release.id).complete(answers, facts).values, asker: requester?.id ?? null };
+  return { release, facts, values: complete(answers, facts).values, asker: requester?.id ?? null };
 }
 
 /**
@@ -200,8 +202,8 @@ export function checkAnswers(
   now: number,
 ): readonly FieldProblem[] {
   const at = openDoor(db, viewer, slug, now);
-  const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
-  return answersHeld(db, at.release, { values, facts, asker });
+  const { release, facts, values, asker } = completedAt(db, viewer, at, answers, now);
+  return answersHeld(db, release, { values, facts, asker });
 }
 
 /** What a reference of a form offers with the answers so far. */
@@ -213,10 +215,9 @@ export function offersAt(
   now: number,
 ): AnswerOf<'offers'> {
   const at = openDoor(db, viewer, slug, now);
-  const { release } = at;
+  const { release, facts, values, asker } = completedAt(db, viewer, at, answers, now);
   if (!release.design.parts.some((part) => part.part === 'question' && part.field === field))
     throw notFound('question');
-  const { facts, values, asker } = completedAt(db, viewer, at, answers, now);
   return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker });
 }
 

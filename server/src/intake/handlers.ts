@@ -15,6 +15,7 @@ import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
 import { admissionOf } from './admission.ts';
+import { askedAt } from './asking.ts';
 import {
   backToAnswers,
   checkAnswers,
@@ -46,9 +47,10 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   return {
     door: ({ params, viewer }) => {
       const { door, release } = doorBySlug(db, params.slug);
-      const { design } = release;
       const refused = refusedAt(db, door, viewer, clock.now());
       const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
+      const asking = { kind: door.kind, id: requester?.id ?? null };
+      const { design } = askedAt(db, release, asking, clock.now()).release;
       // The labels and options are called what their register calls them now.
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
       const asked = askedForm({ ...design, fields });
@@ -96,7 +98,9 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const admission = admissionOf(db, door, call.viewer, clock.now());
       if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
-      await takeBody(house, call, { formId: release.formId, field: askedFor(release.design, field), name });
+      const asking = { kind: door.kind, id: door.kind === 'staff' ? (call.viewer?.personId ?? null) : null };
+      const { design } = askedAt(db, release, asking, clock.now()).release;
+      await takeBody(house, call, { formId: release.formId, field: askedFor(design, field), name });
     },
     submit: ({ params, body, viewer, key, language }) =>
       submit(house, viewer, { slug: params.slug, ...body, key, language }),

@@ -10,7 +10,7 @@ import { and, desc, eq } from 'drizzle-orm';
 import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
 import { doors, keptAnswers } from '../door/tables.ts';
 import { filesNamed } from '../files/commands.ts';
-import { currentRelease, formById, releaseById, releaseInForce } from '../form/queries.ts';
+import { currentRelease, formById, releaseInForce } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
 import { groupsOf } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -23,6 +23,7 @@ import { factsFor } from '../request/facts.ts';
 import { offerProblems } from '../request/references.ts';
 import { linkEnds } from '../settings/links.ts';
 import { admissionOf } from './admission.ts';
+import { askedAt } from './asking.ts';
 
 /** Answers to what a form asks: nothing else is kept, whatever is sent. */
 function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {
@@ -42,6 +43,9 @@ export function keptBy(db: Reader, doorId: string, viewer: Viewer | null) {
   );
 }
 
+/** As whom an outside door knows whoever comes. */
+const STRANGER = { kind: 'outside', id: null } as const;
+
 /**
  * Keeps what one of the staff types, for any device they sign in on; nothing typed is nothing kept.
  */
@@ -54,7 +58,10 @@ export function keepForStaff(
   return write(house, ({ tx, now }) => {
     const { door, release } = doorBySlug(tx, slug);
     const known = keptBy(tx, door.id, viewer);
-    const answers = askedOnly(release.design, typed);
+    const answers = askedOnly(
+      askedAt(tx, release, { kind: door.kind, id: viewer.personId }, now).release.design,
+      typed,
+    );
     if (Object.keys(answers).length === 0) {
       if (known) tx.delete(keptAnswers).where(eq(keptAnswers.id, known.id)).run();
       return { kept: false };
@@ -88,7 +95,7 @@ export function keepByLink(
     const problems = contactProblems({ name: name || '-', email });
     if (problems.length > 0) throw wrongFields(problems);
     roomForLetter(tx, email, now);
-    const answers = askedOnly(release.design, typed);
+    const answers = askedOnly(askedAt(tx, release, STRANGER, now).release.design, typed);
     const id = newId();
     tx.insert(keptAnswers)
       .values({ id, doorId: door.id, name, email, answers, typedAt, language, expiresAt: linkEnds(tx, 'resume', now) })
@@ -131,9 +138,11 @@ export function namedIn(
 ) {
   const release = releaseInForce(db, door.formId);
   if (!release) return { files: [], references: [] };
-  const { fields } = release.design;
-  const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
-  const { values } = releaseById(db, release.id).complete(answers, facts);
+  const asked = askedAt(db, release, { kind: door.kind, id: requester?.id ?? null }, now);
+  const { design } = asked.release;
+  const { fields } = design;
+  const facts = factsFor(db, { door, design, requester, now, named: answers });
+  const { values } = asked.complete(answers, facts);
   const asker = requester?.id ?? null;
   // A closed door names nothing.
   const viewer = requester && { personId: requester.id, kind: requester.kind, groups: groupsOf(db, requester.id) };
@@ -157,7 +166,7 @@ export function keepBehind(
     const name = contact.name.trim();
     const problems = contactProblems({ name: name || '-', email: kept.email ?? '' });
     if (problems.length > 0) throw wrongFields(problems);
-    const answers = askedOnly(doorBySlug(tx, door.slug).release.design, typed);
+    const answers = askedOnly(askedAt(tx, doorBySlug(tx, door.slug).release, STRANGER, now).release.design, typed);
     tx.update(keptAnswers).set({ answers, name, typedAt }).where(eq(keptAnswers.id, kept.id)).run();
     return { kept: true };
   });

@@ -3,9 +3,10 @@ import {
   type Access,
   type AccessLevel,
   type AccessPlan,
-  type Activity,
+  accessAsking,
   accessTo,
   circumstancesOf,
+  type Doing,
   deskRelation,
   type PlanRules,
   type Protection,
@@ -178,7 +179,7 @@ export function protectionsBy(
 /** Of what a grid is told: requests at one stage, in one of the things that are done with them; of all where none is said. */
 export interface GridOf {
   readonly stage?: string | undefined;
-  readonly activity?: Activity | undefined;
+  readonly activity?: Doing | undefined;
   /** Somebody who is looked at besides, as one who works on requests. @throws Problem 404 for who is not here. */
   readonly person?: string | undefined;
 }
@@ -202,7 +203,9 @@ export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { st
     ...seatsOf(db, groups, named, (word) => names.get(word) ?? word),
     ...(person === undefined ? [] : [seatOf(db, register, person)]),
   ];
-  const circumstances = circumstancesOf(both, activity ? [activity] : ACTIVITIES, {
+  const isAsking = activity === 'asking';
+  const told = isAsking ? both.map((rule) => (rule.asking ? rule : { ...rule, exceptions: [] })) : both;
+  const circumstances = circumstancesOf(told, isAsking ? ['working'] : activity ? [activity] : ACTIVITIES, {
     ...(stage === undefined ? {} : { stage }),
     day: todayAt(db, nowIn(db)),
   });
@@ -217,7 +220,11 @@ export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { st
         const at = (protections: readonly Protection[]) =>
           rangeOf(
             protections.flatMap((protection) =>
-              (circumstances ?? []).map((each) => accessTo(field, protection, viewer, relation, each)),
+              (circumstances ?? []).map((each) =>
+                isAsking
+                  ? accessAsking(field, protection.plan, viewer, each)
+                  : accessTo(field, protection, viewer, relation, each),
+              ),
             ),
           );
         const [was, is] = [at(before), at(after)];

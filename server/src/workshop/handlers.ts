@@ -101,6 +101,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         waysInForce: [...waysInForce(db, form, register)],
         reads: [...readBy(db, form, register, viewer)],
         ...accessView(db, register, form),
+        asking: register.access.rules.filter(({ asking }) => asking),
       };
     },
     ground: () => ({

@@ -35,6 +35,7 @@ import { type RegisterRow, registerById, registerNamed } from '../register/queri
 import { meetingCount } from '../request/readings.ts';
 import { knownStanding } from '../request/standing.ts';
 import { audienceToday, type GridOf, gridOf, protectionsBy } from './accessView.ts';
+import { askingChanges } from './askingEffect.ts';
 import { changePlan, fieldsFor, opensUnread, planProblems, wordNames } from './plan.ts';
 import { ownChanges, whatChanges } from './planEffect.ts';
 import { asWritten, planWritten } from './planWritten.ts';
@@ -344,6 +345,7 @@ export function planEffect(db: Reader, viewer: Viewer, key: string): AnswerOf<'a
   const after = { ...register, access: plan };
   return {
     ...whatChanges(db, register, after),
+    asking: askingChanges(db, register, after),
     yours: ownChanges(db, viewer, register, after),
     mayNotOpen: mayNotOpen(db, viewer, register, plan),
   };

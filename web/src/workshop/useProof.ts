@@ -1,8 +1,11 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type FormDesign, prepareCompletion, questionsOf } from '@tolvek/core/form';
+import { levelsAsking, momentArriving } from '@tolvek/core/access';
+import { askedBy, type FormDesign, prepareCompletion, questionsOf } from '@tolvek/core/form';
+import { profileConditionsIn, type Viewer } from '@tolvek/core/people';
 import {
   type KnownFile,
   type KnownRequest,
+  personMeets,
   type RawAnswer,
   type RequestFacts,
   requestScope,
@@ -39,6 +42,15 @@ function factsAtSeat(
   };
 }
 
+/** Who sits there, as far as rules of access tell people apart. */
+const viewerAtSeat = (seat: Seat, facts: RequestFacts, rules: AnswerOf<'form'>['asking']): Viewer => ({
+  ...{ personId: facts.requesterId ?? '', kind: seat === 'outside' ? 'contact' : 'staff' },
+  ...{ groups: facts.requesterGroups, rights: [] },
+  meets: rules
+    .flatMap(({ audience }) => profileConditionsIn(audience))
+    .filter((condition) => personMeets(condition, facts.profile)),
+});
+
 /**
  * The draft as the chosen person meets it, with the answers typed into the proof: what rules and
  * routing are tried on.
@@ -47,12 +59,11 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const { groups, people, profile, vocabularies } = form;
   const [seat, setSeat] = useState<Seat>(form.doors.some((door) => door.kind === 'outside') ? 'outside' : 'staff');
   const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
-  const { fields, parts, rules } = draft;
   const know = useCallback(
     (known: KnownRequest) => setReferences((before) => [...before.filter((each) => each.id !== known.id), known]),
     [],
   );
-  const complete = useMemo(() => prepareCompletion({ fields, parts, rules }), [fields, parts, rules]);
+  const { fields } = draft;
   const scope = useMemo(
     () =>
       requestScope(fields, {
@@ -67,6 +78,19 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const [files, setFiles] = useState<readonly KnownFile[]>([]);
   const hold = useCallback((file: KnownFile) => setFiles((before) => [...before, file]), []);
   const facts = useMemo(() => factsAtSeat(seat, form, references, files), [seat, form, references, files]);
+  // What the access plan lets whoever sits there fill in while they ask.
+  const { parts, ...asked } = useMemo(() => {
+    const whole = { fields: draft.fields, parts: draft.parts, rules: draft.rules };
+    const rules = form.asking;
+    if (rules.length === 0) return whole;
+    const at = { form: form.key, stage: form.stages[0]?.key ?? '', day: facts.today };
+    const moment = momentArriving(draft.fields, at, () => facts);
+    return askedBy(whole, levelsAsking(draft.fields, { rules }, viewerAtSeat(seat, facts, rules), moment));
+  }, [draft.fields, draft.parts, draft.rules, form.asking, form.key, form.stages, seat, facts]);
+  const complete = useMemo(
+    () => prepareCompletion({ fields: asked.fields, rules: asked.rules, parts }),
+    [asked.fields, asked.rules, parts],
+  );
   const known = useMemo(() => {
     const asked = new Set(questionsOf(parts).map((question) => question.field));
     return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));

@@ -24,4 +24,5 @@ export const access: Same<typeof english> = {
   planBase: 'So sagt es der Zugriffsplan, wo keine Regel etwas sagt',
   notPlaced: 'Es hat noch keinen Platz im Zugriffsplan und ist deshalb verschlossen',
   keptAsSent: 'Dateien, Personen und Verweise bleiben, wie sie gesendet wurden',
+  whoeverAsks: 'Wer anfragt, füllt aus, wonach gefragt wird',
 };

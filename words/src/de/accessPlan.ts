@@ -306,4 +306,18 @@ export const accessPlan: Same<typeof english> = {
   'all.differs': 'verschieden',
   allOf: 'Alles von „{{section}}“ für {{who}}',
   ruleForAll: 'Eine Regel für alles von „{{section}}“: {{fields, names}}.',
+  asking: 'Auch während gefragt wird',
+  'askingHint.hidden':
+    'Ihnen wird die Frage nicht gestellt. Sonst füllt, wer anfragt, alles aus, wonach das Formular fragt.',
+  'askingHint.read':
+    'Sie finden es ausgefüllt vor und können es nicht ändern. Sonst füllt, wer anfragt, alles aus, wonach das Formular fragt.',
+  activityAsking: 'dem Formular, während jemand anfragt',
+  'asks.hidden': 'Während jemand anfragt: „{{field}}“ wird nicht mehr gefragt.',
+  'asks.read': 'Während jemand anfragt: „{{field}}“ lässt sich nicht mehr ausfüllen.',
+  'asks.write': 'Während jemand anfragt: „{{field}}“ wird von da an gefragt.',
+  asksStaff_one: '{{count, number}} vom Personal: {{names, list}}.',
+  asksStaff_other: '{{count, number}} vom Personal, etwa {{names, list}}.',
+  asksOutside: 'Und Personen von außen.',
+  'alsoAsking.hidden': 'Sie werden auch nicht danach gefragt.',
+  'alsoAsking.read': 'Wenn sie anfragen, finden sie es ausgefüllt vor.',
 };

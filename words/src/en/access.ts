@@ -21,4 +21,5 @@ export const access = {
   planBase: 'The access plan says so where no rule does',
   notPlaced: 'It has no place in the access plan yet, so it is closed',
   keptAsSent: 'Files, people and references stay as they were sent',
+  whoeverAsks: 'Requesters fill in what they are asked',
 } as const;

@@ -33,10 +33,10 @@ export function Effect({ register }: { register: string }) {
   const [open, setOpen] = useState(false);
   if (error) return <Trouble error={error} />;
   if (!data) return <p className="text-soft">{say('accessPlan:looking')}</p>;
-  const { fields, people, more, yours, opens, closes, mayNotOpen } = data;
+  const { fields, asking, people, more, yours, opens, closes, mayNotOpen } = data;
   return (
     <div className={isFetching ? 'opacity-60' : ''} aria-live="polite">
-      {fields.length === 0 ? <p>{say('accessPlan:nothingForNow')}</p> : null}
+      {fields.length === 0 && asking.length === 0 ? <p>{say('accessPlan:nothingForNow')}</p> : null}
       <ul>
         {alike(fields).map((each) => {
           const how = becomes(each);
@@ -56,6 +56,20 @@ export function Effect({ register }: { register: string }) {
           );
         })}
       </ul>
+      {asking.length > 0 ? (
+        <ul>
+          {asking.map((each) => (
+            <li
+              key={`${each.field} ${each.before} ${each.after}`}
+              className={`my-1.5 border-l-[3px] pl-2.5 ${RANK[each.after] > RANK[each.before] ? 'border-green' : 'border-brick'}`}
+            >
+              {say(`accessPlan:asks.${each.after}`, { field: each.label })}{' '}
+              {each.people > 0 ? say('accessPlan:asksStaff', { count: each.people, names: each.names }) : null}{' '}
+              {each.outside ? say('accessPlan:asksOutside') : null}
+            </li>
+          ))}
+        </ul>
+      ) : null}
       {yours.map((each) => (
         <p key={each.field} className="my-1.5">
           {say(`accessPlan:you.${becomes(each)}`, { field: each.label })}

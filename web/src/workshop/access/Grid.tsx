@@ -1,4 +1,4 @@
-import { ACTIVITIES, type Activity } from '@tolvek/core/access';
+import { ACTIVITIES, type Doing } from '@tolvek/core/access';
 import { columnNamed, columnsOf, fieldKeyOf, partsOf } from '@tolvek/core/register';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -21,7 +21,7 @@ interface GridProps extends Pick<RowProps, 'add' | 'change' | 'noted' | 'note'> 
 export function Grid({ plan, ...work }: GridProps) {
   const { fields, draft, stages } = plan;
   const [stage, setStage] = useState('');
-  const [activity, setActivity] = useState<Activity | ''>('');
+  const [activity, setActivity] = useState<Doing | ''>('');
   const [who, setWho] = useState('');
   const [person, setPerson] = useState<One | null>(null);
   const one = who === 'person' && person ? person : null;
@@ -128,7 +128,7 @@ export function Grid({ plan, ...work }: GridProps) {
           <select
             className={PICKS}
             value={activity}
-            onChange={(event) => setActivity(event.target.value as Activity | '')}
+            onChange={(event) => setActivity(event.target.value as Doing | '')}
           >
             <option value="">{say('accessPlan:anything')}</option>
             {ACTIVITIES.map((each) => (
@@ -136,6 +136,7 @@ export function Grid({ plan, ...work }: GridProps) {
                 {say(`accessPlan:activity.${each}`)}
               </option>
             ))}
+            <option value="asking">{say('accessPlan:activityAsking')}</option>
           </select>
         </label>
         <span>{say('accessPlan:gridHint')}</span>

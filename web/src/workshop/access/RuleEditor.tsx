@@ -166,6 +166,25 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
             </label>
           </>
         ) : null}
+        {rule.level !== 'write' ? (
+          <>
+            <span />
+            <label className="flex items-start gap-2">
+              <input
+                type="checkbox"
+                className="mt-1 accent-green"
+                checked={rule.asking ?? false}
+                onChange={(event) =>
+                  change(({ asking: _, ...before }) => (event.target.checked ? { ...before, asking: true } : before))
+                }
+              />
+              <span>
+                {say('accessPlan:asking')}
+                <span className="block text-[13px] text-soft">{say(`accessPlan:askingHint.${rule.level}`)}</span>
+              </span>
+            </label>
+          </>
+        ) : null}
         <label htmlFor={`${id}-who`} className="pt-1.5 text-soft">
           {say('accessPlan:for')}
         </label>

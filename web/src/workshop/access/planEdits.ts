@@ -95,7 +95,7 @@ export const RECIPES = [
 
 const EVERYONE = { in: { everyone: true }, outOf: [] } as const;
 
-const BEGINS: Readonly<Record<Recipe, Pick<AccessRule, 'audience' | 'level' | 'exceptions'>>> = {
+const BEGINS: Readonly<Record<Recipe, Pick<AccessRule, 'audience' | 'level' | 'exceptions' | 'asking'>>> = {
   'only-some': { audience: { ...EVERYONE, requester: 'out' }, level: 'hidden' },
   'staff-only': { audience: { in: { anyOf: [] }, outOf: [], requester: 'in' }, level: 'hidden' },
   'requester-reads': { audience: { in: { anyOf: [] }, outOf: [], requester: 'in' }, level: 'read' },
@@ -119,7 +119,8 @@ const BEGINS: Readonly<Record<Recipe, Pick<AccessRule, 'audience' | 'level' | 'e
     level: 'hidden',
     exceptions: [{ id: 'in-house', level: 'none', activities: ['working', 'browsing', 'searching'] }],
   },
-  empty: { audience: { in: { anyOf: [] }, outOf: [] }, level: 'hidden' },
+  // One rule for all that is done, with no surprise in what is asked.
+  empty: { audience: { in: { anyOf: [] }, outOf: [] }, level: 'hidden', asking: true },
 };
 
 /** A new rule, made of what every rule is made of. */

@@ -30,7 +30,7 @@ export const profileScopeOf = (ground: AnswerOf<'ground'> | undefined): Scope | 
 
 /** Where a rule says something else, and on which days it holds: a sentence for each. */
 export function exceptionsInWords(
-  { exceptions = [], from, until }: AccessRule,
+  { exceptions = [], from, until, asking, level }: AccessRule,
   { stages }: Plan,
   scope: Scope,
 ): readonly string[] {
@@ -39,7 +39,7 @@ export function exceptionsInWords(
     ...(until ? [say('accessPlan:saysUntil', { day: until })] : []),
   ];
   return [
-    ...exceptions.map(({ level, stages: at = [], activities = [], when }) => {
+    ...exceptions.map(({ level: says, stages: at = [], activities = [], when }) => {
       const parsed = when ? parseExpression(when) : null;
       const where = [
         ...(at.length > 0
@@ -64,8 +64,9 @@ export function exceptionsInWords(
               ? [when]
               : []),
       ];
-      return say('accessPlan:saysException', { level: say(`accessPlan:level.${level}`), where });
+      return say('accessPlan:saysException', { level: say(`accessPlan:level.${says}`), where });
     }),
+    ...(asking && level !== 'write' ? [say(`accessPlan:alsoAsking.${level}`)] : []),
     ...days,
   ];
 }
