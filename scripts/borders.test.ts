@@ -159,6 +159,7 @@ describe('the import borders', () => {
       'server/src/request/open.ts',
       'server/src/request/references.ts',
       // These look at a plan, at no request.
+      'server/src/request/sharedResults.ts',
       'server/src/workshop/accessView.ts',
       'server/src/workshop/plan.ts',
     ]);

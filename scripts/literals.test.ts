@@ -14,7 +14,7 @@ const STAY: Readonly<Record<string, string>> = {
   'contract/src/house/routes.ts': 'summaries of that document',
   'contract/src/intake/routes.ts': 'summaries of that document',
   'contract/src/notice/routes.ts': 'summaries of that document',
-  'contract/src/view/routes.ts': 'summaries of that document',
+  'contract/src/view/': 'summaries of that document',
   'contract/src/workshop/': 'summaries of that document',
   'contract/src/groundwork/': 'summaries of that document',
   'contract/src/directory/': 'summaries of that document',

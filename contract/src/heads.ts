@@ -17,7 +17,7 @@ import {
 import { houseHeads } from './house/heads.ts';
 import { intakeHeads } from './intake/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
-import { viewHeads } from './view/heads.ts';
+import { sharedHeads, viewHeads } from './view/heads.ts';
 import {
   accessHeads,
   calendarHeads,
@@ -35,6 +35,7 @@ export const heads = {
   ...houseHeads,
   ...intakeHeads,
   ...viewHeads,
+  ...sharedHeads,
   ...deskHeads,
   ...noticeHeads,
   ...formHeads,

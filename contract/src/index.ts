@@ -20,6 +20,7 @@ export {
 } from './routes.ts';
 export type { viewRoutes } from './view/routes.ts';
 export { type TrayKey, trayKeys } from './view/shapes.ts';
+export type { sharedRoutes } from './view/shared.ts';
 export type { ProblemDocument } from './wire/problem.ts';
 export {
   type AboutRegister,

@@ -6,6 +6,7 @@ import { houseRoutes } from './house/routes.ts';
 import { intakeRoutes } from './intake/routes.ts';
 import { noticeRoutes } from './notice/routes.ts';
 import { viewRoutes } from './view/routes.ts';
+import { sharedRoutes } from './view/shared.ts';
 import { workshopRoutes } from './workshop/routes.ts';
 
 /** The routes of each area. */
@@ -13,6 +14,7 @@ export const areas = {
   house: houseRoutes,
   intake: intakeRoutes,
   view: viewRoutes,
+  shared: sharedRoutes,
   desk: deskRoutes,
   notice: noticeRoutes,
   workshop: workshopRoutes,
@@ -25,6 +27,7 @@ export const routes = {
   ...houseRoutes,
   ...intakeRoutes,
   ...viewRoutes,
+  ...sharedRoutes,
   ...deskRoutes,
   ...noticeRoutes,
   ...workshopRoutes,

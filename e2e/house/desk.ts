@@ -95,6 +95,10 @@ export class Desk {
     return found;
   }
 
+  hasRegister(key: string): boolean {
+    return registerByKey(this.running.house.db, key) !== undefined;
+  }
+
   /** Puts another access plan of a register in force, as a page for it will. */
   protect(key: string, access: AccessPlan): void {
     const { db, clock } = this.running.house;

@@ -43,6 +43,57 @@ function seenAs(desk: Desk): readonly Input[] {
  * A call of each route that lays the ground, with which it does something: on people and groups made
  * for it. `tick`: what happens between two calls.
  */
+/** Everything that who reads most can share of some registers, for all staff and by a link; and what is done with it. */
+async function sharedCalls(
+  desk: Desk,
+  registers: readonly string[],
+): Promise<Partial<Record<RouteName, readonly Input[]>>> {
+  const ada = await desk.as('Ada Quillfeather');
+  const rights = { give: ['read:all', 'share:all', 'export:all'], take: [] };
+  await well(ada.call('changeRights', { params: { subject: `@${desk.idOf('Oskar Veldhuis')}` }, body: rights }));
+  const oskar = await desk.as('Oskar Veldhuis');
+  const all = { in: { everyone: true as const }, outOf: [] };
+  const bodies: { readonly register: string }[] = [];
+  const ids: string[] = [];
+  for (const register of registers) {
+    const { shares } = await well(oskar.call('sharable', { params: { key: register } }));
+    for (const audience of [all, null]) {
+      const what = { facts: ['number', 'stage', 'arrived', 'finished'], fields: shares, when: '', takesOut: true };
+      const body = { register, name: 'All there is', ...what, audience, until: '2027-11-30' };
+      bodies.push(body);
+      const input = { headers: key(`share-${register}-${audience === null}`), body };
+      ids.push((await well(oskar.call('shareResult', input))).id);
+    }
+  }
+  const { mine } = await well(oskar.call('sharedResults'));
+  const tokens = (mine as { path: string }[]).flatMap(({ path }) => path.split('/shared/link/')[1] ?? []);
+  // What is changed, and ended, is somebody else’s.
+  const maren = await desk.as('Maren Okafor');
+  const few = {
+    ...{ name: 'A few', facts: ['number' as const], fields: [], when: '', audience: all, until: '2027-11-30' },
+    takesOut: false,
+  };
+  const theirs: string[] = [];
+  for (const name of ['changed', 'ended'])
+    theirs.push(
+      (
+        await well(
+          maren.call('shareResult', { headers: key(`share-${name}`), body: { register: registers[0] ?? '', ...few } }),
+        )
+      ).id,
+    );
+  const [changed = '', ended = ''] = theirs;
+  return {
+    sharable: registers.map((register) => ({ params: { key: register }, query: { find: 'bo' } })),
+    lookAtShared: bodies.map((body) => ({ body })),
+    shareResult: bodies.map((body, place) => ({ headers: key(`share-again-${place}`), body })),
+    sharedResult: ids.map((id) => ({ params: { id } })),
+    sharedByLink: tokens.map((token) => ({ params: { token } })),
+    changeShared: [{ params: { id: changed }, body: { ...few, name: 'Changed' } }],
+    endShared: [{ params: { id: ended } }],
+  };
+}
+
 export async function groundCalls(
   desk: Desk,
   tick: () => void = () => undefined,
@@ -54,6 +105,10 @@ export async function groundCalls(
     tick();
     return body;
   };
+  const shared = await sharedCalls(
+    desk,
+    ['site-access', 'tell-tale', 'pointing'].filter((register) => desk.hasRegister(register)),
+  );
   const hand = { kind: 'staff', name: 'Nell Hartwick', email: 'nell.hartwick@skerrow.example' } as const;
   const { id } = await made('addPerson', { headers: key('hand-made'), body: hand });
   const { key: divers } = await made('addGroup', { headers: key('divers'), body: { name: 'Divers', isTeam: false } });
@@ -107,6 +162,7 @@ export async function groundCalls(
     .run();
   db.update(user).set({ twoFactorEnabled: true }).where(eq(user.id, yusuf)).run();
   return {
+    ...shared,
     invitation: [{ params: { token } }],
     acceptInvitation: [{ params: { token }, body: { password: 'gulls over grey water' } }],
     forgotPassword: [{ body: { email: 'nobody@nowhere.example' } }],

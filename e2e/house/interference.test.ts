@@ -626,6 +626,8 @@ async function live(hidden: Hidden): Promise<Heard> {
     for (const caller of callers.values())
       for (const input of inputs[route] ?? [{}]) await ask(caller, route, input as Parameters<Caller['call']>[1]);
   const idIn = (ref: string): string => ref.split('/')[0] ?? '';
+  const sharedOnes = (inputs.sharedResult ?? []) as readonly { readonly params: { readonly id: string } }[];
+  const sharedByLinks = (inputs.sharedByLink ?? []) as readonly { readonly params: { readonly token: string } }[];
   for (const caller of callers.values()) {
     const headers: Record<string, string> = caller.cookie ? { cookie: caller.cookie } : {};
     const bytes = async (route: RouteName, path: string, body?: Uint8Array): Promise<void> => {
@@ -638,6 +640,8 @@ async function live(hidden: Hidden): Promise<Heard> {
     };
     for (const each of ['tell-tale', 'pointing', 'site-access', 'permit', 'concern-report'])
       await bytes('takeOut', `forms/${each}/requests.csv?among=all`);
+    for (const { params } of sharedOnes) await bytes('sharedFile', `shared-results/${params.id}/rows.csv`);
+    for (const { params } of sharedByLinks) await bytes('sharedFileByLink', `shared/${params.token}/rows.csv`);
     await bytes('peopleSheet', 'people.csv?kind=staff');
     await bytes('portrait', `people/${desk.idOf('Maren Okafor')}/portrait`);
     await bytes('deskLogo', 'desk/logo');

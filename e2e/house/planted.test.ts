@@ -17,7 +17,7 @@ const PLANTED = 'zq-planted-7f3a91';
 /** More fields that are closed as the note is: what is planted in each, and every way to write it. */
 const CLOSED: readonly { kind: Kind; answer: RawAnswer; needles: readonly string[]; column?: string }[] = [
   { kind: { kind: 'number', places: 0 }, answer: '7310429', needles: ['7310429', '7,310,429'] },
-  { kind: { kind: 'money', currency: 'EUR' }, answer: '9174.53', needles: ['917453', '9,174.53'] },
+  { kind: { kind: 'money', currency: 'EUR' }, answer: '9174.53', needles: ['917453', '9,174.53', '9174.53'] },
   { kind: { kind: 'date' }, answer: '2031-07-19', needles: ['2031-07-19', '19 July 2031'] },
   { kind: { kind: 'date-time' }, answer: '2031-08-21T04:56', needles: ['2031-08-21T04:56', '21 August 2031'] },
   { kind: { kind: 'duration' }, answer: '1 day 3 h 17 min', needles: [':1637', '1 day 3 h 17 min'] },
@@ -518,6 +518,7 @@ describe('a value in the restricted field', () => {
       'Ilse Brandvold: follow',
       'Maren Okafor: follow',
       'Oskar Veldhuis: follow',
+      'Oskar Veldhuis: sharedResult',
       'Oskar Veldhuis: sheet',
       'Priya Nakamura-Lind: follow',
       'Priya Nakamura-Lind: myRequest',

@@ -64,6 +64,8 @@ const WAYS: Readonly<Partial<Record<RefusalName, Way>>> = {
   confirmExpired: 'front-desk',
   decideExpired: 'sign-in',
   followExpired: 'email',
+  sharedOver: 'front-desk',
+  sharedClosed: 'front-desk',
   busy: 'again',
   diskFull: 'again',
   findingGone: 'reload',

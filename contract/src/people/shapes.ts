@@ -29,6 +29,8 @@ export const planAudience = audienceOf(
       .regex(/^\?[\s\S]+$/),
   ]),
 );
+/** Whom a shared result is for: all staff, groups and people. */
+export const sharedAudience = audienceOf(z.union([key, z.string().regex(/^@[\w-]{1,64}$/)]));
 export const person = z.object({ id: z.string(), name: z.string() });
 export const group = z.object({ key: z.string(), name: z.string(), isTeam: z.boolean(), members: z.int() });
 /** A language of pages and emails. */

@@ -16,3 +16,17 @@ export const viewHeads = {
   myRequest: { method: 'GET', path: '/api/my/requests/:number', caller: 'staff' },
   takeOut: { method: 'GET', path: '/api/forms/:key/requests.csv', caller: 'staff', right: 'export', gives: 'csv' },
 } as const satisfies Heads;
+
+/** Shared results. */
+export const sharedHeads = {
+  sharedResults: { method: 'GET', path: '/api/shared-results', caller: 'staff' },
+  sharable: { method: 'GET', path: '/api/registers/:key/sharable', caller: 'staff' },
+  lookAtShared: { method: 'POST', path: '/api/shared-results/look', caller: 'staff' },
+  shareResult: { method: 'POST', path: '/api/shared-results', caller: 'staff', guard: 'Idempotency-Key' },
+  changeShared: { method: 'PUT', path: '/api/shared-results/:id', caller: 'staff' },
+  endShared: { method: 'POST', path: '/api/shared-results/:id/end', caller: 'staff' },
+  sharedResult: { method: 'GET', path: '/api/shared-results/:id', caller: 'staff' },
+  sharedByLink: { method: 'GET', path: '/api/shared/:token', caller: 'link' },
+  sharedFile: { method: 'GET', path: '/api/shared-results/:id/rows.csv', caller: 'staff', gives: 'csv' },
+  sharedFileByLink: { method: 'GET', path: '/api/shared/:token/rows.csv', caller: 'link', gives: 'csv' },
+} as const satisfies Heads;

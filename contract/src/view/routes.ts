@@ -24,6 +24,8 @@ export const viewRoutes = routesOf(viewHeads, {
           promise: words.nullable(),
         }),
       ),
+      /** The shared results that are for the caller. */
+      shared: z.array(z.object({ id: z.string(), name: z.string(), by: z.string(), until: z.iso.date() })),
     }),
   },
   trays: {

@@ -181,6 +181,8 @@ export const formRoutes = routesOf(formHeads, {
       asking: accessRules,
       /** The fields that this viewer may read on requests that are not their own. */
       reads: z.array(z.string()),
+      /** The same for columns of lines. */
+      readsColumns: z.array(z.string()),
       access: z.array(
         z.object({
           name: z.string(),

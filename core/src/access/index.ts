@@ -70,5 +70,6 @@ export type {
   VisibleReason,
   VisibleValues,
 } from './revealed.ts';
+export { isSharedTo, SHARED_FACTS, SHARED_READER, type SharedFact, type SharedResult } from './sharedResult.ts';
 export { type Guard, type Read, type Readers, SINKS, type Sink, type SinkKind } from './sinks.ts';
 export { type Purpose, prepareAccess, type Reading, type Situation } from './situation.ts';

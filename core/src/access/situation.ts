@@ -414,6 +414,40 @@ export class Reading {
     return cells as unknown as Revealed<readonly string[]>;
   }
 
+  /**
+   * The values of some fields, in words; empty where one may not be read. `keys`: of the fields, in their order, and of the
+   * columns that are told of lines.
+   */
+  row(keys: readonly string[], values: Values, nameOf: NameOf): Revealed<readonly Words[]> {
+    const told = this.among(keys, values).map((each) => (each ? sayValue(...each, nameOf) : ''));
+    return told as unknown as Revealed<readonly Words[]>;
+  }
+
+  /** The same as cells of a sheet. */
+  rowCells(
+    keys: readonly string[],
+    values: Values,
+    nameOf: NameOf,
+    around: Parameters<typeof cellOf>[3],
+  ): Revealed<readonly string[]> {
+    const cells = this.among(keys, values).map((each) => (each ? cellOf(...each, nameOf, around) : ''));
+    return cells as unknown as Revealed<readonly string[]>;
+  }
+
+  private among(keys: readonly string[], values: Values): readonly (readonly [Field, FieldValue] | null)[] {
+    const named = new Set(keys);
+    return keys.flatMap((key) => {
+      if (fieldKeyOf(key) !== key) return [];
+      const field = this.protection.fields.find((each) => each.key === key);
+      const value = field && this.levelOf(key).level !== 'hidden' ? own(values, key) : undefined;
+      if (!field || value === undefined) return [null];
+      this.note(key);
+      const [as, told] = this.toldOf(field, value);
+      if (field.type.kind !== 'line-items') return [[as, told] as const];
+      return [[withColumns(as, named), withCells(field, told as readonly ItemRow[], named)] as const];
+    });
+  }
+
   /** The values of fields that may be read, for computing with what may be told. */
   only(values: Values): Values {
     return Object.fromEntries(Object.entries(values).filter(([key]) => this.readable.has(key)));

@@ -63,6 +63,11 @@ const OFFERED = 8;
 /** Groups and staff with whom a request can be shared, by part of their names. @throws Problem 403, 404 */
 export function shareTargets(db: Reader, viewer: Viewer, number: string, find: string): AnswerOf<'shareTargets'> {
   openTo(db, viewer, number, 'share');
+  return targetsFound(db, find);
+}
+
+/** Groups and staff by part of their names. */
+export function targetsFound(db: Reader, find: string): AnswerOf<'shareTargets'> {
   const text = find.trim().toLocaleLowerCase();
   return {
     groups: allGroups(db)

@@ -27,6 +27,7 @@ import { renameInPlans } from '../register/commands.ts';
 import { allRegisters } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { requestById } from '../request/queries.ts';
+import { shareAsOther } from '../request/sharedResults.ts';
 import { shareWithOther } from '../request/shares.ts';
 
 /** Two records of one person: the one that stays, and the one that becomes a part of it. */
@@ -167,6 +168,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   tx.update(links).set({ personId: to }).where(eq(links.personId, from)).run();
   tx.update(notices).set({ personId: to }).where(eq(notices.personId, from)).run();
   shareWithOther(tx, from, to);
+  shareAsOther(tx, from, to);
   keepAnswers(work, from, to);
   tx.update(absences).set({ substituteId: to }).where(eq(absences.substituteId, from)).run();
   tx.delete(absences).where(eq(absences.personId, from)).run();

@@ -26,6 +26,7 @@ import { speakFor, wishedBy } from '../platform/words.ts';
 import { by, write } from '../platform/work.ts';
 import { deskOf } from '../settings/queries.ts';
 import { viewHandlers } from '../view/handlers.ts';
+import { sharedHandlers } from '../view/sharedHandlers.ts';
 import { workshopHandlers } from '../workshop/handlers.ts';
 import { houseHandlers } from './handlers.ts';
 
@@ -74,6 +75,7 @@ export function createApp(house: House, auth: Auth): Express {
   serve(router, bound, areas.house, houseHandlers(house));
   serve(router, bound, areas.intake, intakeHandlers(house));
   serve(router, bound, areas.view, viewHandlers(house));
+  serve(router, bound, areas.shared, sharedHandlers(house));
   serve(router, bound, areas.desk, deskHandlers(house));
   serve(router, bound, areas.notice, noticeHandlers(house));
   serve(router, bound, areas.workshop, workshopHandlers(house));

@@ -39,6 +39,7 @@ const USED = {
   follow: 'linkUsed',
   resume: 'linkUsed',
   sent: 'linkUsed',
+  shared: 'linkUsed',
   'first-start': 'firstStartUsed',
   invite: 'inviteUsed',
   reset: 'inviteUsed',
@@ -50,6 +51,7 @@ const EXPIRED = {
   follow: 'followExpired',
   resume: 'keptExpired',
   sent: 'confirmExpired',
+  shared: 'sharedOver',
   'first-start': 'firstStartExpired',
   invite: 'inviteExpired',
   reset: 'inviteExpired',
@@ -80,6 +82,11 @@ export function renewLink(tx: Transaction, secret: string, id: string): void {
 /** Lets a link lead somewhere else from now on. */
 export function turnLink(tx: Transaction, id: string, targetId: string): void {
   tx.update(links).set({ targetId }).where(eq(links.id, id)).run();
+}
+
+/** Lets a link open for longer, or shorter. */
+export function lengthenLink(tx: Transaction, id: string, expiresAt: number): void {
+  tx.update(links).set({ expiresAt }).where(eq(links.id, id)).run();
 }
 
 export function spendLink(tx: Transaction, link: Link, now: number): void {

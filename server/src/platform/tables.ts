@@ -155,7 +155,7 @@ export const links = sqliteTable(
     id: text().primaryKey(),
     tokenHash: text().notNull().unique(),
     purpose: text({
-      enum: ['confirm', 'follow', 'decide', 'resume', 'sent', 'first-start', 'invite', 'reset'],
+      enum: ['confirm', 'follow', 'decide', 'resume', 'sent', 'first-start', 'invite', 'reset', 'shared'],
     }).notNull(),
     personId: text().notNull(),
     /** The waiting submission, the request, or the approval it opens. */

@@ -8,6 +8,7 @@ import {
   type Revealed,
   readsAlso,
   relationTo,
+  SHARED_READER,
   type Situation,
   type ValueChange,
   type VisibleChange,
@@ -170,6 +171,29 @@ export function openRequest<Row extends ShownRow>(
   if (purpose !== 'letter') noteTold(request, register, reading, (looker?.reading ?? reading).situation);
   const { design } = releaseById(db, request.releaseId).release;
   return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker);
+}
+
+/**
+ * Opens a stored request for somebody it is shown to in a shared result: what who shared it may read, and what the plan hides
+ * from nobody who reads it so. Null where who shared it may not share it.
+ */
+export function openShared(
+  db: Reader,
+  request: ShownRow,
+  { reader, sharer }: { readonly reader: Viewer; readonly sharer: Viewer },
+  purpose: 'list' | 'taking-out',
+  shared: { readonly register: RegisterRow; readonly registers: Registers; readonly names: NameOf },
+): { readonly row: Reading['row']; readonly cells: Reading['rowCells'] } | null {
+  const by = openRequest(db, request, sharer, purpose, shared);
+  if (!by.relation.isDesk || !by.may('share') || (purpose === 'taking-out' && !by.may('export'))) return null;
+  const { register, registers } = shared;
+  const at = momentOf(db, request, register);
+  const protection = protectionFor(db, register, request, registers);
+  const reading = prepareAccess(protection)({ viewer: reader, relation: SHARED_READER, purpose, at }).through(
+    by.reading,
+  );
+  noteTold(request, register, reading, reading.situation);
+  return { row: reading.row.bind(reading), cells: reading.rowCells.bind(reading) };
 }
 
 /**

@@ -1,4 +1,5 @@
-import type { ValueChange } from '@tolvek/core/access';
+import type { SharedResult, ValueChange } from '@tolvek/core/access';
+import type { Audience } from '@tolvek/core/people';
 import { priorities, type Values } from '@tolvek/core/register';
 import type { RequestChange } from '@tolvek/core/request';
 import type { KeptRouting, Routed } from '@tolvek/core/routing';
@@ -174,6 +175,34 @@ export const shares = sqliteTable(
     at: integer().notNull(),
   },
   (table) => [primaryKey({ columns: [table.requestId, table.holder] }), index('shares_holder').on(table.holder)],
+);
+
+/** Requests of a register that somebody lets others read: some of their fields, of those that meet a condition, until a day. */
+export const sharedResults = sqliteTable(
+  'shared_results',
+  {
+    id: text().primaryKey(),
+    registerId: text().notNull(),
+    name: text().notNull(),
+    facts: text({ mode: 'json' }).notNull().$type<SharedResult['facts']>(),
+    /** Keys of fields, and of columns of lines. */
+    fields: text({ mode: 'json' }).notNull().$type<SharedResult['fields']>(),
+    /** FEEL; empty: every request. */
+    when: text().notNull(),
+    /** Null: whoever holds its link. */
+    audience: text({ mode: 'json' }).$type<Audience>(),
+    /** ISO 8601, at the desk. */
+    until: text().notNull(),
+    takesOut: integer({ mode: 'boolean' }).notNull(),
+    /** Who shared it, by id: nothing is told that they may not read. */
+    by: text().notNull(),
+    at: integer().notNull(),
+    /** When it was ended by hand. */
+    endedAt: integer(),
+    /** The id of its link, where there is one. */
+    linkId: text(),
+  },
+  (table) => [index('shared_results_by').on(table.by)],
 );
 
 /** Which requests are read by whom by what stands in them; the reader by its register and its id in the access plan. */

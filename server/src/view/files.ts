@@ -16,7 +16,7 @@ import type { Handlers } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
 import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById, requestByNumber } from '../request/queries.ts';
-import { csvLine, takeOut } from './takeOut.ts';
+import { csvLine, type SheetLine, takeOut } from './takeOut.ts';
 
 /** What comes and goes as bytes; what is allowed is decided as anywhere. */
 export function fileHandlers(
@@ -43,24 +43,38 @@ export function fileHandlers(
         for await (const _ of inTurns(taken().lines));
         await settleReads(house);
       }
-      response.set({
-        'Content-Type': 'text/csv; charset=utf-8',
-        'Content-Disposition': `attachment; filename="${params.key}.csv"`,
-        'Cache-Control': 'private, no-store',
-      });
-      // Whoever reads slowly is waited for, until they go: nothing piles up here. One listener for all
-      // of it: what packs the answer takes listeners, and gives none back.
-      let goOn = (): void => undefined;
-      for (const event of ['drain', 'close']) response.on(event, () => goOn());
-      const isTaken = (words: string): boolean => response.write(words) || response.destroyed;
-      response.write(`\uFEFF${csvLine(head)}`);
-      for await (const { fixed, cells } of inTurns(lines)) {
-        if (response.destroyed) return;
-        if (!isTaken(csvLine([...fixed, ...cells]))) await new Promise<void>((done) => (goOn = done));
-      }
-      response.end();
+      await sendSheet(response, `${params.key}.csv`, withHead(head, inTurns(lines)));
     },
   };
+}
+
+async function* withHead(head: readonly string[], lines: AsyncIterable<SheetLine>): AsyncGenerator<readonly string[]> {
+  yield head;
+  for await (const { fixed, cells } of lines) yield [...fixed, ...cells];
+}
+
+/** Sends lines as a file of comma-separated values, its head first. */
+export async function sendSheet(
+  response: Response,
+  name: string,
+  lines: AsyncIterable<readonly string[]>,
+): Promise<void> {
+  response.set({
+    'Content-Type': 'text/csv; charset=utf-8',
+    'Content-Disposition': `attachment; filename="${name}"`,
+    'Cache-Control': 'private, no-store',
+  });
+  // Whoever reads slowly is waited for, until they go: nothing piles up here. One listener for all
+  // of it: what packs the answer takes listeners, and gives none back.
+  let goOn = (): void => undefined;
+  for (const event of ['drain', 'close']) response.on(event, () => goOn());
+  const isTaken = (words: string): boolean => response.write(words) || response.destroyed;
+  response.write('\uFEFF');
+  for await (const line of lines) {
+    if (response.destroyed) return;
+    if (!isTaken(csvLine(line))) await new Promise<void>((done) => (goOn = done));
+  }
+  response.end();
 }
 
 /**

@@ -10,6 +10,7 @@ import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { requestById, requestByNumber } from '../request/queries.ts';
 import { ownRequests } from './ownRequests.ts';
+import { sharedFor } from './sharedResults.ts';
 import { requesterViewOf } from './sheet.ts';
 
 /** What people read of what they asked, and where they can ask. */
@@ -23,6 +24,9 @@ export function requesterHandlers(
       forms: formsFor(db, viewer, clock.now()),
       begun: viewer ? begunBy(db, viewer) : [],
       mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
+      shared: viewer
+        ? sharedFor(db, viewer, clock.now()).map(({ id, name, by, until }) => ({ id, name, by, until }))
+        : [],
     }),
 
     follow: ({ params }) => {

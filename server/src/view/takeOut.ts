@@ -22,7 +22,7 @@ import { readOnce } from './readOnce.ts';
 const FIXED = ['number', 'stage', 'requester', 'team', 'handler', 'arrived', 'due', 'finished'] as const;
 
 /** A line of a sheet: what every request has, and its fields as whoever takes it out may read them. */
-interface SheetLine {
+export interface SheetLine {
   readonly fixed: readonly string[];
   readonly cells: Revealed<readonly string[]>;
 }

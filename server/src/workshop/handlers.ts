@@ -2,6 +2,7 @@ import type { workshopRoutes } from '@tolvek/contract';
 import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
 import { compareDesigns } from '@tolvek/core/form';
 import { calledApart } from '@tolvek/core/people';
+import { fieldKeyOf } from '@tolvek/core/register';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
@@ -99,7 +100,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         plan: { rules: register.access.rules },
         ...planView(db, form, register),
         waysInForce: [...waysInForce(db, form, register)],
-        reads: [...readBy(db, form, register, viewer)],
+        ...readParts(readBy(db, form, register, viewer)),
         ...accessView(db, register, form),
         asking: register.access.rules.filter(({ asking }) => asking),
       };
@@ -197,3 +198,9 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     tryCondition: ({ viewer, params, body }) => apart(house, TRY_CONDITION, [viewer, params.key, body]),
   };
 }
+
+/** What somebody reads, fields and columns of lines apart. */
+const readParts = (keys: readonly string[]): { reads: string[]; readsColumns: string[] } => ({
+  reads: keys.filter((key) => fieldKeyOf(key) === key),
+  readsColumns: keys.filter((key) => fieldKeyOf(key) !== key),
+});

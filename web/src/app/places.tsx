@@ -31,6 +31,9 @@ const Confirm = later(() => import('../front-desk/Confirm.tsx'), 'Confirm');
 const SentPage = later(() => import('../front-desk/Sent.tsx'), 'SentPage');
 const Follow = later(() => import('../front-desk/Follow.tsx'), 'Follow');
 const MyRequest = later(() => import('../front-desk/Follow.tsx'), 'MyRequest');
+const SharedPage = later(() => import('../front-desk/SharedPage.tsx'), 'SharedPage');
+const SharedByLink = later(() => import('../front-desk/SharedPage.tsx'), 'SharedByLink');
+const SharedResults = later(() => import('../floor/SharedResults.tsx'), 'SharedResults', 'workshop');
 const DecideByLink = later(() => import('../front-desk/DecideByLink.tsx'), 'DecideByLink');
 const Floor = later(() => import('../floor/Floor.tsx'), 'Floor', 'floor');
 const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf', 'workshop');
@@ -78,11 +81,14 @@ export const Places = () => (
       <Route path="follow/:token" Component={Follow} />
       <Route path="my/:number" Component={MyRequest} />
       <Route path="decide/:token" Component={DecideByLink} />
+      <Route path="shared/link/:token" Component={SharedByLink} />
+      <Route path="shared/:id" Component={SharedPage} />
       <Route path="start/:token" Component={FirstStart} />
       <Route path="forgot" Component={Forgot} />
       <Route path="account" Component={Account} />
       <Route path="welcome/:token" Component={Welcome} />
       <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
+      <Route path="floor/shared-results" Component={SharedResults} />
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />

@@ -66,6 +66,9 @@ export function Floor() {
             </li>
           ))}
         </ul>
+        <NavLink to="/floor/shared-results" className="mt-5 block text-[13px] text-soft">
+          {say('floor:sharedResults')}
+        </NavLink>
         <Shortcuts />
       </nav>
       <div

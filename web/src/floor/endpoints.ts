@@ -57,6 +57,24 @@ export const floorApi = api.injectEndpoints({
       query: call('deleteRequest'),
       invalidatesTags: ['ledger'],
     }),
+    sharedResults: build.query<AnswerOf<'sharedResults'>, Asked<'sharedResults'>>({
+      query: call('sharedResults'),
+      providesTags: ['shared'],
+    }),
+    sharable: build.query<AnswerOf<'sharable'>, Asked<'sharable'>>({ query: call('sharable') }),
+    lookAtShared: build.query<AnswerOf<'lookAtShared'>, Asked<'lookAtShared'>>({ query: call('lookAtShared') }),
+    shareResult: build.mutation<AnswerOf<'shareResult'>, Asked<'shareResult'>>({
+      query: call('shareResult'),
+      invalidatesTags: ['shared'],
+    }),
+    changeShared: build.mutation<AnswerOf<'changeShared'>, Asked<'changeShared'>>({
+      query: call('changeShared'),
+      invalidatesTags: ['shared'],
+    }),
+    endShared: build.mutation<AnswerOf<'endShared'>, Asked<'endShared'>>({
+      query: call('endShared'),
+      invalidatesTags: ['shared'],
+    }),
     comment: build.mutation<AnswerOf<'comment'>, Asked<'comment'>>({
       query: call('comment'),
       invalidatesTags: ['sheet'],

@@ -71,6 +71,19 @@ export function FrontDesk() {
               <RequestList requests={finished} />
             </details>
           ) : null}
+          {data.shared.length > 0 ? (
+            <>
+              <h2 className="section-head mt-8">{say('sharedPage:withYou')}</h2>
+              <ul>
+                {data.shared.map(({ id, name, by, until }) => (
+                  <li key={id} className="border-b border-rule py-2.5">
+                    <Link to={`/shared/${id}`}>{name}</Link>
+                    <span className="block text-soft">{say('sharedPage:byUntil', { name: by, day: until })}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          ) : null}
         </>
       ) : (
         <p className="mt-8 text-soft">

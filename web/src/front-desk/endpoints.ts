@@ -24,6 +24,8 @@ export const frontDeskApi = api.injectEndpoints({
     sendAgain: build.mutation<AnswerOf<'sendAgain'>, Asked<'sendAgain'>>({ query: call('sendAgain') }),
     backToAnswers: build.mutation<AnswerOf<'backToAnswers'>, Asked<'backToAnswers'>>({ query: call('backToAnswers') }),
     follow: build.query<AnswerOf<'follow'>, Asked<'follow'>>({ query: call('follow'), providesTags: ['mine'] }),
+    sharedResult: build.query<AnswerOf<'sharedResult'>, Asked<'sharedResult'>>({ query: call('sharedResult') }),
+    sharedByLink: build.query<AnswerOf<'sharedByLink'>, Asked<'sharedByLink'>>({ query: call('sharedByLink') }),
     followMessage: build.mutation<AnswerOf<'followMessage'>, Asked<'followMessage'>>({
       query: call('followMessage'),
       invalidatesTags: ['mine'],

@@ -16,6 +16,7 @@ export const api = createApi({
     'ledger',
     'sheet',
     'mine',
+    'shared',
     'forms',
     'form',
     'register',

@@ -131,7 +131,7 @@ function Allowing({ finding, formKey, done }: Pick<WayProps, 'finding' | 'formKe
   return (
     <form onSubmit={send} className="mt-6 border-t border-rule-strong pt-4" noValidate>
       <h3 className="font-semibold">{say('workshop:way.orPermit')}</h3>
-      {form.reads.includes(way.source) ? (
+      {[...form.reads, ...form.readsColumns].includes(way.source) ? (
         <>
           <p className="mt-1 text-soft">
             {say(way.what === 'value' ? 'workshop:way.learnValue' : 'workshop:way.learnSomething', { label })}{' '}

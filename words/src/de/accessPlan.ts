@@ -312,12 +312,12 @@ export const accessPlan: Same<typeof english> = {
   'askingHint.read':
     'Sie finden es ausgefüllt vor und können es nicht ändern. Sonst füllt, wer anfragt, alles aus, wonach das Formular fragt.',
   activityAsking: 'dem Formular, während jemand anfragt',
-  'asks.hidden': 'Während jemand anfragt: „{{field}}“ wird nicht mehr gefragt.',
-  'asks.read': 'Während jemand anfragt: „{{field}}“ lässt sich nicht mehr ausfüllen.',
-  'asks.write': 'Während jemand anfragt: „{{field}}“ wird von da an gefragt.',
-  asksStaff_one: '{{count, number}} vom Personal: {{names, list}}.',
-  asksStaff_other: '{{count, number}} vom Personal, etwa {{names, list}}.',
-  asksOutside: 'Und Personen von außen.',
+  'asks.hidden': 'Während jemand anfragt, wird „{{field}}“ nicht mehr gefragt: {{whom, list}}.',
+  'asks.read': 'Während jemand anfragt, lässt sich „{{field}}“ nicht mehr ausfüllen: {{whom, list}}.',
+  'asks.write': 'Während jemand anfragt, wird „{{field}}“ von da an gefragt: {{whom, list}}.',
+  asksStaff_one: '{{count, number}} Person vom Personal',
+  asksStaff_other: '{{count, number}} Personen vom Personal',
+  asksOutside: 'Personen von außen',
   'alsoAsking.hidden': 'Sie werden auch nicht danach gefragt.',
   'alsoAsking.read': 'Wenn sie anfragen, finden sie es ausgefüllt vor.',
 };

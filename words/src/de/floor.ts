@@ -156,4 +156,5 @@ export const floor: Same<typeof english> = {
   discardTyped: 'Verwerfen',
   whoSees: 'Wer es sehen kann',
   whoSeesField: '{{label}}: wer es sehen kann',
+  sharedResults: 'Geteilte Ergebnisse',
 };

@@ -44,6 +44,8 @@ export { rules } from './rules.ts';
 export { scim } from './scim.ts';
 export { settings } from './settings.ts';
 export { share } from './share.ts';
+export { shared } from './shared.ts';
+export { sharedPage } from './sharedPage.ts';
 export { sheet } from './sheet.ts';
 export { sheets } from './sheets.ts';
 export { signIn } from './signIn.ts';

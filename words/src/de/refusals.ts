@@ -317,4 +317,10 @@ export const refusals: Same<typeof english> = {
   'closesToYourself.happened': 'Diese Regeln nehmen auch Ihnen etwas: {{fields, list}}.',
   'closesToYourself.saved': 'Der Entwurf ist gespeichert. Noch ist nichts in Kraft.',
   'closesToYourself.now': 'Bestätigen Sie, dass Sie das wollen, oder nehmen Sie sich aus der Regel heraus.',
+  'sharedOver.happened': 'Was hier geteilt war, wird nicht mehr gezeigt.',
+  'sharedOver.saved': 'Nichts wurde geändert.',
+  'sharedOver.now': 'Fragen Sie, wer Ihnen den Link gegeben hat.',
+  'sharedClosed.happened': 'Was hier geteilt war, wird nicht mehr gezeigt: {{why}}',
+  'sharedClosed.saved': 'Nichts wurde geändert.',
+  'sharedClosed.now': 'Fragen Sie, wer es geteilt hat.',
 };

@@ -38,4 +38,5 @@ export const things: Same<typeof english> = {
   code: 'Ein Code nach dem Passwort',
   passkey: 'Dieser Passkey',
   picture: 'Dieses Bild',
+  sharedResult: 'Dieses geteilte Ergebnis',
 };

@@ -32,6 +32,8 @@ export { rights } from './rights.ts';
 export { routing } from './routing.ts';
 export { rules } from './rules.ts';
 export { settings } from './settings.ts';
+export { share } from './share.ts';
+export { shared } from './shared.ts';
 export { sheet } from './sheet.ts';
 export { sheets } from './sheets.ts';
 export { signIn } from './signIn.ts';

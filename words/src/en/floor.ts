@@ -153,4 +153,5 @@ export const floor = {
   discardTyped: 'Discard it',
   whoSees: 'Who can see it',
   whoSeesField: '{{label}}: who can see it',
+  sharedResults: 'Shared results',
 } as const;

@@ -9,6 +9,7 @@ export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';
 export { rights } from './rights.ts';
 export { share } from './share.ts';
+export { shared } from './shared.ts';
 export { sheet } from './sheet.ts';
 export { troubles } from './troubles.ts';
 export { work } from './work.ts';

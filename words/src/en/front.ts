@@ -7,6 +7,7 @@ export { doors } from './doors.ts';
 export { hops } from './hops.ts';
 export { people } from './people.ts';
 export { refusals } from './refusals.ts';
+export { sharedPage } from './sharedPage.ts';
 export { things } from './things.ts';
 export { values } from './values.ts';
 export { wire } from './wire.ts';

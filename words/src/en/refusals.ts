@@ -299,4 +299,10 @@ export const refusals = {
   'closesToYourself.happened': 'These rules take something from you as well: {{fields, list}}.',
   'closesToYourself.saved': 'The draft is saved. Nothing is in force yet.',
   'closesToYourself.now': 'Say that you want this, or leave yourself out of the rule.',
+  'sharedOver.happened': 'What was shared here is not shown any more.',
+  'sharedOver.saved': 'Nothing was changed.',
+  'sharedOver.now': 'Ask whoever gave you the link.',
+  'sharedClosed.happened': 'What was shared here is not shown any more: {{why}}',
+  'sharedClosed.saved': 'Nothing was changed.',
+  'sharedClosed.now': 'Ask whoever shared it.',
 } as const;

@@ -35,4 +35,5 @@ export const things = {
   code: 'A code after the password',
   passkey: 'This passkey',
   picture: 'This picture',
+  sharedResult: 'This shared result',
 } as const;

@@ -63,9 +63,20 @@ export function Effect({ register }: { register: string }) {
               key={`${each.field} ${each.before} ${each.after}`}
               className={`my-1.5 border-l-[3px] pl-2.5 ${RANK[each.after] > RANK[each.before] ? 'border-green' : 'border-brick'}`}
             >
-              {say(`accessPlan:asks.${each.after}`, { field: each.label })}{' '}
-              {each.people > 0 ? say('accessPlan:asksStaff', { count: each.people, names: each.names }) : null}{' '}
-              {each.outside ? say('accessPlan:asksOutside') : null}
+              {say(`accessPlan:asks.${each.after}`, {
+                field: each.label,
+                whom: [
+                  ...(each.people > 0 ? [say('accessPlan:asksStaff', { count: each.people })] : []),
+                  ...(each.outside ? [say('accessPlan:asksOutside')] : []),
+                ],
+              })}{' '}
+              {each.people > 0 ? (
+                <span className="text-soft">
+                  {say(each.names.length < each.people ? 'accessPlan:effectNames' : 'accessPlan:effectAll', {
+                    names: each.names,
+                  })}
+                </span>
+              ) : null}
             </li>
           ))}
         </ul>

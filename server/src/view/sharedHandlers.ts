@@ -1,0 +1,50 @@
+import type { sharedRoutes } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import { changeShared, endShared, shareResult } from '../desk/sharedResults.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { openLink } from '../platform/links.ts';
+import { settleReads } from '../platform/reads.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { inTurns } from '../platform/turns.ts';
+import { sharedById } from '../request/sharedResults.ts';
+import { sendSheet } from './files.ts';
+import { linkedPage, lookAtShared, sharableOf, sharedLines, sharedList, sharedPage } from './sharedResults.ts';
+
+const STRANGER: Viewer = { personId: '', kind: 'contact', rights: [], groups: [] };
+
+/** What is shared of requests, by whom and with whom. */
+export function sharedHandlers(house: House): Handlers<typeof sharedRoutes> {
+  const { db, clock, config } = house;
+  const byLink = (reader: Reader, token: string) =>
+    sharedById(reader, openLink(reader, token, 'shared', clock.now()).targetId);
+  return {
+    sharedResults: ({ viewer }) => sharedList(db, config.secret, viewer, clock.now()),
+    sharable: ({ viewer, params, query }) => sharableOf(db, viewer, params.key, query.find),
+    lookAtShared: ({ viewer, body }) => lookAtShared(db, viewer, body),
+    shareResult: ({ viewer, body, key }) => shareResult(house, viewer, body, key),
+    changeShared: ({ viewer, params, body }) => changeShared(house, viewer, params.id, body),
+    endShared: ({ viewer, params }) => endShared(house, viewer, params.id),
+    sharedResult: ({ viewer, params, query }) => sharedPage(db, viewer, params.id, query, clock.now()),
+    sharedByLink: ({ params, query }) => linkedPage(db, params.token, query, clock.now()),
+    sharedFile: async ({ viewer, params, response }) => {
+      const lines = () => sharedLines(db, sharedById(db, params.id), viewer, clock.now(), false);
+      await sendLines(house, lines, response);
+    },
+    sharedFileByLink: async ({ params, response }) => {
+      const lines = () => sharedLines(db, byLink(db, params.token), STRANGER, clock.now(), true);
+      await sendLines(house, lines, response);
+    },
+  };
+}
+
+/** Sends lines as a file. All of it is gone through once before: whose reading is noted is written down first. */
+async function sendLines(
+  house: House,
+  lines: () => Generator<readonly string[]>,
+  response: Parameters<typeof sendSheet>[0],
+): Promise<void> {
+  for await (const _ of inTurns(lines()));
+  await settleReads(house);
+  await sendSheet(response, 'shared.csv', inTurns(lines()));
+}

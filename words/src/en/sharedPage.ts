@@ -1,0 +1,20 @@
+/** What the page of a shared result says to whoever reads it. */
+export const sharedPage = {
+  'fact.number': 'Number',
+  'fact.stage': 'Stage',
+  'fact.arrived': 'Arrived',
+  'fact.finished': 'Finished',
+  matches_one: '{{count, number}} request',
+  matches_other: '{{count, number}} requests',
+  moreThan: 'more than {{count, number}} requests',
+  sharedBy: 'Shared by {{name}}, until {{day, date}}. Nothing can be changed here.',
+  empty: 'There is nothing here at the moment. What arrives and fits appears by itself.',
+  takeFile: 'Take it as a file',
+  more: 'Show more',
+  withYou: 'Shared with you',
+  byUntil: '{{name}}, until {{day, date}}',
+  wasEnded: 'it was ended.',
+  isOver: 'its last day is over.',
+  mayNotShare: '{{name}} may not share it any more.',
+  closedAsksHidden: 'The condition asks for what is hidden from some people: {{fields, names}}.',
+} as const;
