@@ -263,8 +263,10 @@ export const accessPlan: Same<typeof english> = {
   saysGrace_other: 'in den ersten {{count, number}} Minuten',
   graceFirst: 'in den ersten',
   graceMinutes: 'Minuten nach dem Eingang',
-  wholeRequests: 'Wer ganze Anfragen lesen, ändern, weitergeben oder exportieren darf:',
-  rightsHere: 'Rechte dieses Registers',
+  wholeRequests: 'Was jemand mit ganzen Anfragen tun darf',
+  wholeHint:
+    'Jedes Recht für sich, über dem, was der Empfang gibt. Anders als bei den Regeln gilt eine Änderung hier sofort.',
+  rightsHere: 'Wer was geändert hat',
   'written.placed': 'Bekommen ihren Platz: {{fields, names}}.',
   newFields: 'Neue Felder, verschlossen, bis sie einen Platz haben',
   newFieldsHint:

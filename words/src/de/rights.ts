@@ -62,8 +62,8 @@ export const rights: Same<typeof english> = {
   ownOnly: 'Nur eigene Rechte',
   sameAsDesk: 'Wie ganzer Empfang',
   linkTo: 'Rechte in {{name}}: {{words}}',
-  asDesk:
-    '„{{name}}“ hat die Rechte des ganzen Empfangs. Wählen Sie in einer Zelle etwas anderes, um ein Recht nur in diesem Register zu geben oder zu nehmen.',
+  asDesk: '„{{name}}“ hat die Rechte des ganzen Empfangs.',
+  asDeskHint: 'Wählen Sie in einer Zelle etwas anderes, um ein Recht nur in diesem Register zu geben oder zu nehmen.',
   differs_one: '„{{name}}“ hat die Rechte des ganzen Empfangs, außer bei {{count, number}} Recht.',
   differs_other: '„{{name}}“ hat die Rechte des ganzen Empfangs, außer bei {{count, number}} Rechten.',
   isApart:

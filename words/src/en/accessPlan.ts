@@ -260,8 +260,9 @@ export const accessPlan = {
   saysGrace_other: 'in the first {{count, number}} minutes',
   graceFirst: 'in the first',
   graceMinutes: 'minutes after it arrived',
-  wholeRequests: 'Who may read, change, move or export whole requests:',
-  rightsHere: 'Rights of this register',
+  wholeRequests: 'What people may do with whole requests',
+  wholeHint: 'Each right by itself, over what the desk gives. Unlike the rules, a change here counts at once.',
+  rightsHere: 'Who changed what',
   'written.placed': 'Get their place: {{fields, names}}.',
   newFields: 'New fields, closed until they have a place',
   newFieldsHint:

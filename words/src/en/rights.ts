@@ -59,8 +59,8 @@ export const rights = {
   ownOnly: 'Its own rights only',
   sameAsDesk: 'As the whole desk',
   linkTo: 'Rights in {{name}}: {{words}}',
-  asDesk:
-    '“{{name}}” has the rights of the whole desk. Choose something else in a cell to give or take a right in this register only.',
+  asDesk: '“{{name}}” has the rights of the whole desk.',
+  asDeskHint: 'Choose something else in a cell to give or take a right in this register only.',
   differs_one: '“{{name}}” has the rights of the whole desk, except for {{count, number}} right.',
   differs_other: '“{{name}}” has the rights of the whole desk, except for {{count, number}} rights.',
   isApart:

@@ -2,11 +2,13 @@ import { type PlanRules, placedByName } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import { partsOf } from '@tolvek/core/register';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { DeskMoment } from '../../wire/DeskMoment.tsx';
 import { say } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
+import { RegisterRights } from '../groundwork/RegisterRights.tsx';
 import { Kept } from '../Kept.tsx';
 import { Base } from './Base.tsx';
 import { Grid } from './Grid.tsx';
@@ -37,6 +39,22 @@ export function AccessPlan({ register }: { register: string }) {
       </div>
     );
   return data ? <OpenPlan key={data.key} plan={data} /> : null;
+}
+
+/** What may be done with whole requests: each right in a row of its own, over what the desk gives. It counts at once. */
+function Whole({ register }: { register: string }) {
+  return (
+    <section aria-labelledby="whole-requests">
+      <h2 id="whole-requests" className="section-head mt-8">
+        {say('accessPlan:wholeRequests')}
+      </h2>
+      <p className="mt-2 text-soft">
+        {say('accessPlan:wholeHint')}{' '}
+        <Link to={`/workshop/groundwork/rights?register=${register}`}>{say('accessPlan:rightsHere')}</Link>
+      </p>
+      <RegisterRights register={register} isPart />
+    </section>
+  );
 }
 
 function OpenPlan({ plan }: { plan: Plan }) {
@@ -96,7 +114,8 @@ function OpenPlan({ plan }: { plan: Plan }) {
       )}
       <Unplaced {...{ plan, add }} change={editing.change} />
       <Rules {...{ plan, editing, open, setOpen, add }} />
-      <Base register={plan.key} plan={editing.content} change={editing.change} />
+      <Base plan={editing.content} change={editing.change} />
+      <Whole register={plan.key} />
       <Readers plan={plan} readers={editing.content.readers ?? []} change={editing.change} />
       <Grid
         {...{ plan, add }}

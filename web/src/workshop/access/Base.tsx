@@ -1,6 +1,5 @@
 import { type AccessLevel, type PlanRules, USUAL_BASE } from '@tolvek/core/access';
 import { useId } from 'react';
-import { Link } from 'react-router';
 import { say } from '../../wire/words.ts';
 import type { Keeping } from '../useEditing.ts';
 import { withBase } from './planEdits.ts';
@@ -8,13 +7,12 @@ import { withBase } from './planEdits.ts';
 const PARTS = ['answers', 'made', 'staffOnly'] as const;
 
 interface BaseProps {
-  readonly register: string;
   readonly plan: PlanRules;
   readonly change: Keeping<PlanRules>['change'];
 }
 
 /** What holds of fields where no rule says otherwise: for the desk, and for whoever asked. */
-export function Base({ register, plan, change }: BaseProps) {
+export function Base({ plan, change }: BaseProps) {
   const id = useId();
   const { base = USUAL_BASE } = plan;
   const { desk, requester } = base;
@@ -59,12 +57,6 @@ export function Base({ register, plan, change }: BaseProps) {
           ))}
         </span>
       </fieldset>
-      <p className="mt-2 text-soft">
-        {say('accessPlan:wholeRequests')}{' '}
-        <Link to={`/workshop/groundwork/rights?register=${register}`} className="text-green underline">
-          {say('accessPlan:rightsHere')}
-        </Link>
-      </p>
     </>
   );
 }

@@ -13,8 +13,8 @@ import { RightsTable } from './RightsTable.tsx';
 type Opened = AnswerOf<'registerRights'>;
 type Becomes = BodyOf<'setRegisterRights'>['to'];
 
-/** To whom rights are given in one register, beside what the desk gives. */
-export function RegisterRights({ register }: { register: string }) {
+/** To whom rights are given in one register, beside what the desk gives. `isPart`: of a page that is about more than them. */
+export function RegisterRights({ register, isPart = false }: { register: string; isPart?: boolean }) {
   const { data, error, refetch } = groundApi.useRegisterRightsQuery({ key: register });
   if (error)
     return (
@@ -25,12 +25,12 @@ export function RegisterRights({ register }: { register: string }) {
   if (!data) return null;
   return (
     <>
-      <Standing opened={data} />
+      <Standing opened={data} isPart={isPart} />
       <RightsTable
         key={register}
         {...{ rights: data.rights, subjects: data.subjects, mayChange: data.mayChange, register }}
       />
-      <GroundHistory lines={data.history} />
+      {isPart ? null : <GroundHistory lines={data.history} />}
     </>
   );
 }
@@ -46,8 +46,8 @@ const countDifferences = ({ subjects }: Opened): number =>
   );
 
 /** How a register stands to the desk, and what changes that. */
-function Standing({ opened }: { opened: Opened }) {
-  const { apart, name, mayChange } = opened;
+function Standing({ opened, isPart }: { opened: Opened; isPart: boolean }) {
+  const { apart, name, mayChange, givers } = opened;
   const count = countDifferences(opened);
   const words = apart
     ? say('rights:isApart', { name })
@@ -56,7 +56,12 @@ function Standing({ opened }: { opened: Opened }) {
       : say('rights:asDesk', { name });
   return (
     <div className="mt-4">
-      <p>{words}</p>
+      <p>
+        {words} {mayChange && !apart && count === 0 ? say('rights:asDeskHint') : null}
+      </p>
+      {mayChange || !isPart ? null : (
+        <p className="mt-1 text-soft">{say('ground:rightsReadOnly', { people: givers })}</p>
+      )}
       {mayChange ? (
         <p className="mt-2 flex flex-wrap gap-2">
           {apart || count > 0 ? <Become opened={opened} to="desk" /> : null}
