@@ -46,6 +46,7 @@ const requestsOf = (size: number): readonly AskedAlike[] =>
   Array.from({ length: size }, (_, n) => ({
     ...{ sort: `r${n % 3} s${n % 5}`, n: 1 },
     ...{ requesterId: `p${(n * 31) % 4_000}`, handlerId: `p${(n * 17) % PEOPLE}`, team: group(n * 13) },
+    ...{ onBehalfId: null, enteredById: null },
     deciders: [group(n * 11), `@p${(n * 29) % PEOPLE}`],
   }));
 

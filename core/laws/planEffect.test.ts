@@ -58,6 +58,8 @@ const requests = fc.array(
     requesterId: fc.option(who),
     handlerId: fc.option(who),
     team: fc.option(fc.constantFrom(...GROUPS)),
+    onBehalfId: fc.option(who, { freq: 3 }),
+    enteredById: fc.option(who, { freq: 3 }),
     deciders: fc.array(
       fc.oneof(
         fc.constantFrom(...GROUPS),
@@ -151,6 +153,12 @@ test('what a plan would change is what each request says for each person, read o
           const relation = relationTo({ ...request, register: 'r', deskGroups: ['g4'] }, { ...viewer });
           const { release, stage, holding } = JSON.parse(request.sort) as Sort;
           const { isDesk, isRequester, onlyReads, as = [] } = relation;
+          // Whose it is, and what else they are to it, said by hand.
+          expect([isRequester, as.includes('behalf'), as.includes('entered')]).toEqual([
+            [request.requesterId, request.onBehalfId].includes(viewer.personId),
+            request.onBehalfId === viewer.personId,
+            request.enteredById === viewer.personId,
+          ]);
           const builds = isDesk && viewer.rights.includes('configure');
           const look = { ...viewer, isDesk, isRequester, as, stage, day: DAY, holding, builds };
           // What is read of one request is read of those that are like it.

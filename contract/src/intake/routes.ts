@@ -61,7 +61,11 @@ export const intakeRoutes = routesOf(intakeHeads, {
   submit: {
     says: 'Sends a request through a door. At an outside door it waits for the address to be confirmed.',
     params: slugged,
-    body: z.strictObject({ release: z.int(), answers: rawAnswers, contact: contact.optional() }),
+    body: z.strictObject({
+      ...{ release: z.int(), answers: rawAnswers, contact: contact.optional() },
+      /** One of the staff on whose behalf somebody asks at a staff door, by id. */
+      onBehalf: z.string().max(64).optional(),
+    }),
     answer: z.discriminatedUnion('state', [
       z.object({ state: z.literal('arrived'), number: z.string(), due: moment.nullable() }),
       z.object({

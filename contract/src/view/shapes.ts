@@ -50,6 +50,9 @@ export const requesterView = z.object({
   number: z.string(),
   version: z.int(),
   form: z.string(),
+  /** Who asked on the caller’s behalf, and on whose behalf the caller asked; by name. */
+  askedBy: z.string().nullable(),
+  onBehalf: z.string().nullable(),
   subject: visibleSubject,
   stage: z.string(),
   finished: z.boolean(),

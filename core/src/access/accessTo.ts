@@ -1,6 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Somebody } from '../people/index.ts';
-import { columnNamed, type Field, fieldKeyOf, isFilled, type Kind, type MoverRelation } from '../register/index.ts';
+import { columnNamed, type Field, fieldKeyOf, isFilled, type Kind, type PartyRelation } from '../register/index.ts';
 import { type Circumstance, levelIn } from './circumstance.ts';
 import { type AccessLevel, type BaseLevels, type Deciding, isAbout, isPlaced, RANK, USUAL_BASE } from './plan.ts';
 import type { Protection } from './protection.ts';
@@ -13,7 +13,7 @@ export interface Relation {
   /** Works on it without the right to change it. */
   readonly onlyReads?: boolean;
   /** What else they are to it. */
-  readonly as?: readonly MoverRelation[];
+  readonly as?: readonly PartyRelation[];
   /** May build the forms of its register. */
   readonly builds?: boolean;
 }

@@ -1,6 +1,6 @@
 import { said, type Words } from '@tolvek/words';
 import { belongs, CONTACT, isGroup, isRelation, RELATION_WORDS, type Somebody, wordsIn } from '../people/index.ts';
-import { MOVERS, type MoverRelation } from '../register/index.ts';
+import { PARTY_RELATIONS, type PartyRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 import { circumstancesOf, type KnownCircumstance, levelIn } from './circumstance.ts';
 import { type AccessPlan, type AccessRule, type Activity, rulesAbout } from './plan.ts';
@@ -74,7 +74,7 @@ export function classesOf(
       // Nobody from outside works at the desk.
       const isContact = members.includes(CONTACT);
       if (isContact && usual.isDesk) continue;
-      const as = members.flatMap((word) => (isRelation(word) ? [word.slice(1) as MoverRelation] : []));
+      const as = members.flatMap((word) => (isRelation(word) ? [word.slice(1) as PartyRelation] : []));
       const meets = members.flatMap((word) => (word.startsWith('?') ? [word.slice(1)] : []));
       const relation = as.length > 0 ? { ...usual, as } : usual;
       const person = members.find((word) => word.startsWith('@'))?.slice(1);
@@ -105,16 +105,16 @@ const sizeOf = ({ groups, personId, relation, kind, meets = [] }: ViewerClass): 
   (relation.as?.length ?? 0);
 
 /** What somebody can be to a request, as far as rules name it. */
-export const moversNamed = ({ rules }: Pick<AccessPlan, 'rules'>): readonly MoverRelation[] =>
-  MOVERS.filter((each) => rules.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
+export const moversNamed = ({ rules }: Pick<AccessPlan, 'rules'>): readonly PartyRelation[] =>
+  PARTY_RELATIONS.filter((each) => rules.some(({ audience }) => wordsIn(audience).includes(`~${each}`)));
 
-const stands = new WeakMap<Pick<AccessPlan, 'rules'>, readonly (readonly MoverRelation[])[]>();
+const stands = new WeakMap<Pick<AccessPlan, 'rules'>, readonly (readonly PartyRelation[])[]>();
 
 /** Every way in which somebody can stand to a request as far as rules tell these apart, beside asking it. */
-export function waysToStand(plan: Pick<AccessPlan, 'rules'>): readonly (readonly MoverRelation[])[] {
+export function waysToStand(plan: Pick<AccessPlan, 'rules'>): readonly (readonly PartyRelation[])[] {
   let found = stands.get(plan);
   if (!found) {
-    found = moversNamed(plan).reduce<readonly (readonly MoverRelation[])[]>(
+    found = moversNamed(plan).reduce<readonly (readonly PartyRelation[])[]>(
       (ways, each) => ways.flatMap((way) => [way, [...way, each]]),
       [[]],
     );

@@ -1,5 +1,5 @@
 import { belongs, type Viewer } from '../people/index.ts';
-import type { MoverRelation } from '../register/index.ts';
+import type { PartyRelation } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 import { levelIn, type RequestMoment } from './circumstance.ts';
 import { moversNamed, waysToStand } from './classes.ts';
@@ -161,7 +161,7 @@ function numberOf(protection: Protection): number {
 const relationKey = (
   sort: string,
   { isDesk, isRequester, onlyReads = false, builds = false, as = [] }: Relation,
-  named: readonly MoverRelation[],
+  named: readonly PartyRelation[],
   builders: boolean,
 ): string =>
   `${sort} ${Number(isDesk)}${Number(isRequester)}${Number(onlyReads)}${Number(builders && builds)} ${named.filter((each) => as.includes(each)).join()}`;

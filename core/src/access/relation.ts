@@ -8,7 +8,7 @@ import {
   type Standing,
   type Viewer,
 } from '../people/index.ts';
-import { MOVERS, type MoverRelation } from '../register/index.ts';
+import { MOVERS, type MoverRelation, PARTY_RELATIONS } from '../register/index.ts';
 import type { Relation } from './accessTo.ts';
 import type { AccessPlan, RequestReader } from './plan.ts';
 
@@ -18,6 +18,9 @@ export interface RequestParties {
   readonly register: string;
   /** Null where nobody said who asks. */
   readonly requesterId: string | null;
+  /** On whose behalf it was asked, and who typed it in, where that is somebody else. */
+  readonly onBehalfId: string | null;
+  readonly enteredById: string | null;
   readonly handlerId: string | null;
   /** Null for things: no team works on them. */
   readonly team: string | null;
@@ -41,7 +44,9 @@ function standsOf(viewer: Viewer): Stands {
   if (found) return found;
   const held = new Set(holdersOf(viewer));
   const groups = new Set(viewer.groups);
-  const bitsOf = ({ handlerId, team, deciders }: RequestParties): number =>
+  const bitsOf = ({ handlerId, team, deciders, enteredById, onBehalfId }: RequestParties): number =>
+    (enteredById === viewer.personId ? ENTERED : 0) |
+    (onBehalfId === viewer.personId ? BEHALF : 0) |
     (handlerId === viewer.personId ? HANDLER : 0) |
     (team !== null && groups.has(team) ? TEAM : 0) |
     (deciders.some((word) => held.has(word)) ? DECIDER : 0);
@@ -49,7 +54,9 @@ function standsOf(viewer: Viewer): Stands {
   const standing = (request: RequestParties): Standing => standingBy(bitsOf(request), isOfDesk(request));
   const known = new Map<string, Relation>();
   const relation = (request: RequestParties): Relation => {
-    const [bits, works, asks] = [bitsOf(request), isOfDesk(request), request.requesterId === viewer.personId];
+    const [bits, works] = [bitsOf(request), isOfDesk(request)];
+    // What is asked on somebody’s behalf is theirs as it is whose who asked.
+    const asks = request.requesterId === viewer.personId || (bits & BEHALF) !== 0;
     const key = `${request.register} ${bits} ${works} ${asks}`;
     let related = known.get(key);
     if (!related) known.set(key, (related = relationBy(viewer, request.register, standingBy(bits, works), bits, asks)));
@@ -74,7 +81,8 @@ export interface Gathered {
 }
 
 /** Requests that are of one sort and have the same people, and how many they are. */
-export interface AskedAlike extends Pick<RequestParties, 'requesterId' | 'handlerId' | 'team' | 'deciders'> {
+export interface AskedAlike
+  extends Pick<RequestParties, 'requesterId' | 'onBehalfId' | 'enteredById' | 'handlerId' | 'team' | 'deciders'> {
   /** What besides its people decides about a request, as one word: the release it came by, where it stands. */
   readonly sort: string;
   readonly n: number;
@@ -86,8 +94,10 @@ export interface AskedAlike extends Pick<RequestParties, 'requesterId' | 'handle
 const HANDLER = 1;
 const TEAM = 2;
 const DECIDER = 4;
-const ASKED = 8;
-const BITS = 16;
+const ENTERED = 8;
+const BEHALF = 16;
+const ASKED = 32;
+const BITS = 64;
 
 /**
  * Gathers requests of a register by the people they have: whom most of them do not concern is not held against each.
@@ -105,6 +115,8 @@ export function gather(
   const bySort: number[][] = sorts.map(() => []);
   const by = {
     requester: new Map<string, number[]>(),
+    behalf: new Map<string, number[]>(),
+    entered: new Map<string, number[]>(),
     handler: new Map<string, number[]>(),
     team: new Map<string, number[]>(),
     decider: new Map<string, number[]>(),
@@ -115,9 +127,11 @@ export function gather(
     if (known) known.push(index);
     else to.set(key, [index]);
   };
-  for (const [index, { requesterId, handlerId, team, deciders, n }] of requests.entries()) {
+  for (const [index, { requesterId, onBehalfId, enteredById, handlerId, team, deciders, n }] of requests.entries()) {
     bySort[sortOf[index] as number]?.push(index);
     add(by.requester, requesterId, index);
+    add(by.behalf, onBehalfId, index);
+    add(by.entered, enteredById, index);
     add(by.handler, handlerId, index);
     add(by.team, team, index);
     for (const word of deciders) add(by.decider, word, index);
@@ -136,6 +150,8 @@ export function gather(
     for (const word of holdersOf(viewer)) mark(by.decider.get(word), DECIDER);
     for (const group of viewer.groups) mark(by.team.get(group), TEAM);
     mark(by.requester.get(viewer.personId), ASKED);
+    mark(by.behalf.get(viewer.personId), ASKED | BEHALF);
+    mark(by.entered.get(viewer.personId), ENTERED);
     const isOfDesk = deskGroups.some((group) => viewer.groups.includes(group));
     // By sort and by what somebody is to it; nothing, to most of them.
     const counts = new Array<number>(sorts.length * BITS).fill(0);
@@ -189,7 +205,7 @@ function relationBy(
 
 /** What each of the bits stands for, together. */
 const AS: readonly Pick<Relation, 'as'>[] = Array.from({ length: ASKED }, (_, bits) =>
-  bits === 0 ? {} : { as: MOVERS.filter((_relation, place) => ((bits >> place) & 1) === 1) },
+  bits === 0 ? {} : { as: PARTY_RELATIONS.filter((_relation, place) => ((bits >> place) & 1) === 1) },
 );
 
 /**
@@ -233,4 +249,4 @@ export const mayDo = (request: RequestParties, viewer: Viewer, right: RequestRig
 
 /** How somebody stands to a request, of what a move can ask for. */
 export const relationsTo = (request: RequestParties, viewer: Viewer): ReadonlySet<MoverRelation> =>
-  new Set(relationTo(request, viewer).as ?? []);
+  new Set(MOVERS.filter((each) => relationTo(request, viewer).as?.includes(each)));

@@ -85,7 +85,7 @@ describe('who may decide', () => {
     ['nobody again', { ...seat, state: 'refused' }, lead, 'ben', 'This was already refused.'],
     ['nobody too late', { ...seat, state: 'closed' }, lead, 'ben', 'This no longer needs a decision.'],
   ] as const)('%s', (_, at, viewer, requester, reason) =>
-    expect(english(mayNotDecide(at, viewer, requester)?.reason ?? null)).toBe(reason),
+    expect(english(mayNotDecide(at, viewer, [requester])?.reason ?? null)).toBe(reason),
   );
 
   it('a refusal needs a reason, an approval none', () => {

@@ -73,11 +73,12 @@ export function mayNotDecide(
   /** `holder`: who decides at it, as one word; `decidedBeside`: who decided at its step. */
   seat: { readonly state: SeatState; readonly holder: string; readonly decidedBeside: readonly string[] },
   viewer: Viewer,
-  requesterId: string | null,
+  /** Whose request it is: who asked, and on whose behalf. */
+  whose: readonly (string | null)[],
   by: DecidesBy = 'seat',
 ): { reason: Words; fix: Words } | null {
   if (seat.state !== 'open') return { reason: SHUT[seat.state], fix: said('answers:openToSee') };
-  if (viewer.personId === requesterId)
+  if (whose.includes(viewer.personId))
     return {
       reason: said('answers:notYourOwn'),
       fix: 'group' in holderOf(seat.holder) ? said('answers:otherMember') : said('answers:otherDecider'),

@@ -78,6 +78,8 @@ export const RELATION_WORDS = {
   '~handler': said('people:itsHandler'),
   '~team': said('people:itsTeam'),
   '~decider': said('people:itsDecider'),
+  '~entered': said('people:whoEntered'),
+  '~behalf': said('people:onWhoseBehalf'),
   [CONTACT]: said('people:contacts'),
 } as const satisfies Readonly<Record<string, Said>>;
 

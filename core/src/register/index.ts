@@ -84,6 +84,8 @@ export {
   MOVERS,
   type Move,
   type MoverRelation,
+  PARTY_RELATIONS,
+  type PartyRelation,
   type Phase,
   type Priority,
   priorities,

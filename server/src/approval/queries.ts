@@ -97,7 +97,7 @@ export const asked = (step: StepRow, { state, holder }: SeatRow) => ({
 export function seatFor(round: Round, viewer: Viewer, by: DecidesBy = 'seat'): SeatRow {
   const at = stepOf(round);
   const seat =
-    at.seats.find((each) => mayNotDecide(asked(at, each), viewer, null, by) === null) ??
+    at.seats.find((each) => mayNotDecide(asked(at, each), viewer, [], by) === null) ??
     at.seats.find(({ state }) => state === 'open') ??
     at.seats[0];
   if (!seat) throw new Error(`Step ${at.id} has no seat.`);
@@ -106,7 +106,7 @@ export function seatFor(round: Round, viewer: Viewer, by: DecidesBy = 'seat'): S
 
 /** By what somebody decides in a round: by a seat of theirs, or else by the right to, where they have it. */
 export const decidesBy = (round: Round, viewer: Viewer, hasRight: boolean): DecidesBy =>
-  hasRight && mayNotDecide(asked(stepOf(round), seatFor(round, viewer)), viewer, null) !== null ? 'right' : 'seat';
+  hasRight && mayNotDecide(asked(stepOf(round), seatFor(round, viewer)), viewer, []) !== null ? 'right' : 'seat';
 
 const seated = prepared((db) =>
   db

@@ -38,7 +38,7 @@ import { factsOfRequest } from '../request/facts.ts';
 import { stagesBefore } from '../request/history.ts';
 import { keepingOf } from '../request/keeping.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
-import { type RequestRow, requestByNumber } from '../request/queries.ts';
+import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { movesOf } from './moves.ts';
 import { openTo } from './openTo.ts';
@@ -75,7 +75,7 @@ export function changeOwn(
 ): AnswerOf<'changeFields'> {
   return write(house, (work) => {
     const request = requestByNumber(work.tx, input.number.toUpperCase());
-    if (request?.requesterId !== viewer.personId) throw notFound('request');
+    if (!request || !isOwnOf(request, viewer.personId)) throw notFound('request');
     if (!personById(work.tx, viewer.personId)?.active) throw notAllowed(refused('cannotWrite'));
     const open = openRequest(work.tx, request, viewer, 'following');
     const asks = (changes: RawAnswers, facts: RequestFacts) => asksAgain(work.tx, open, changes, facts);
@@ -362,7 +362,7 @@ export function comment(
 export function messageFromRequester(house: House, requesterId: string, requestNumber: string, text: string): void {
   write(house, (work) => {
     const request = requestByNumber(work.tx, requestNumber);
-    if (request?.requesterId !== requesterId) throw notFound('request');
+    if (!request || !isOwnOf(request, requesterId)) throw notFound('request');
     const requester = personById(work.tx, requesterId);
     if (!requester?.active) throw notAllowed(refused('cannotWrite'));
     changeRequest(by(work, requesterId), request, { kind: 'said', text, to: 'requester', byRequester: true });

@@ -115,7 +115,7 @@ function carryOut(
 ): Decided {
   const { tx, now } = work;
   const step = stepOfSeat(round, seat);
-  const objection = mayNotDecide(asked(step, seat), viewer, request.requesterId, how);
+  const objection = mayNotDecide(asked(step, seat), viewer, [request.requesterId, request.onBehalfId], how);
   if (objection)
     throw seat.state === 'open'
       ? notAllowed(refused('cannotDecide', objection))

@@ -18,7 +18,7 @@ import { notFound, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
-import { requestById } from '../request/queries.ts';
+import { isOwnOf, requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 
 /** Requests that are handed over in one write. */
@@ -65,7 +65,7 @@ function becomingOf(tx: Transaction, request: Row, leaver: string, taker: Person
     inArray(seats.state, ['open', 'ahead']),
   );
   const isAsked = tx.select({ id: seats.id }).from(seats).where(which).limit(1).get() !== undefined;
-  const mayDecide = taker !== null && taker.id !== request.requesterId;
+  const mayDecide = taker !== null && !isOwnOf(request, taker.id);
   const handles = request.handlerId === leaver && request.phase !== 'finished';
   const isTheirs = (): boolean =>
     taker !== null &&

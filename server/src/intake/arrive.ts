@@ -113,7 +113,8 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
 interface Parties {
   readonly doorId: string | null;
   readonly requesterId: string;
-  /** Who typed it in, where that is somebody else. */
+  /** On whose behalf it is asked, and who typed it in, where that is somebody else. */
+  readonly onBehalfId?: string | null;
   readonly enteredById?: string;
 }
 

@@ -2,7 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { contactProblems } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
-import { refused } from '@tolvek/words';
+import { refused, said } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
 import { keptByOthers } from '../door/admission.ts';
@@ -14,7 +14,7 @@ import { addPerson, type NewPerson } from '../people/commands.ts';
 import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
-import type { Reader } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { openLink, spendLink, turnLink } from '../platform/links.ts';
@@ -35,6 +35,8 @@ export interface Submission {
   readonly release: number;
   readonly answers: RawAnswers;
   readonly contact?: { readonly name: string; readonly email: string } | undefined;
+  /** On whose behalf one of the staff asks. */
+  readonly onBehalf?: string | undefined;
   readonly key: string;
   readonly language?: Language;
 }
@@ -55,7 +57,10 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
     const kept = keptByOthers(tx, door.formId, viewer);
     if (kept !== null) throw notAllowed(kept);
     const caller = door.kind === 'staff' && viewer ? viewer.personId : (input.contact?.email.toLowerCase() ?? '');
-    const content = { release: input.release, answers: input.answers, contact: input.contact };
+    const content = {
+      ...{ release: input.release, answers: input.answers, contact: input.contact },
+      ...(input.onBehalf === undefined ? {} : { onBehalf: input.onBehalf }),
+    };
     return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
       // A door that closed, or a release that changed meanwhile, is told before anything is stored.
       if (release.number !== input.release) {
@@ -64,7 +69,8 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
       if (door.kind === 'outside') return keepForConfirmation(house, work, { door, release, input });
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
-      const arrived = arriveBy(work, door, release, requester, input.answers);
+      const onBehalfId = behalfOf(tx, requester, input.onBehalf);
+      const arrived = arriveBy(work, door, release, requester, input.answers, onBehalfId);
       forgetKept(tx, door.id, { personId: requester.id });
       return { state: 'arrived', number: arrived.number, due: arrived.due };
     });
@@ -289,10 +295,27 @@ const contactOf = ({ name, email, language }: typeof waitingSubmissions.$inferSe
 const through = (door: DoorRow, release: ReleaseRow) =>
   ({ through: { by: 'door', kind: door.kind }, release, door, comesBy: door.kind }) as const;
 
+/** On whose behalf one of the staff asks, by id: nobody’s where they ask for themselves. @throws Problem 422 for who is not here */
+function behalfOf(tx: Transaction, requester: PersonRow, wanted: string | undefined): string | null {
+  if (wanted === undefined || wanted === requester.id) return null;
+  const person = personById(tx, wanted);
+  if (person?.kind === 'staff' && person.active) return person.id;
+  throw wrongFields([
+    { field: 'onBehalf', message: said('answers:nobodyToAskFor'), fix: said('answers:chooseColleague') },
+  ]);
+}
+
 /** Takes in what somebody who is known sent by a door. */
-function arriveBy(work: Work, door: DoorRow, release: ReleaseRow, requester: PersonRow, answers: RawAnswers) {
+function arriveBy(
+  work: Work,
+  door: DoorRow,
+  release: ReleaseRow,
+  requester: PersonRow,
+  answers: RawAnswers,
+  onBehalfId: string | null = null,
+) {
   const arriving = { ...through(door, release), asks: requester, admits: comerOf(work.tx, requester), answers };
-  const parties = { doorId: door.id, requesterId: requester.id };
+  const parties = { doorId: door.id, requesterId: requester.id, onBehalfId };
   const { request } = arrive(by(work, requester.id), arriving, parties);
   const { id, number, due } = request;
   return { id, number, due: due === null ? null : iso(due) };

@@ -51,7 +51,10 @@ export function askableOf(db: Reader, viewer: Viewer, register: RegisterRow, nam
     where: or(
       all.length > 0 ? inArray(requests.releaseId, all) : sql`0`,
       others.length > 0
-        ? and(inArray(requests.releaseId, others), sql`${requests.requesterId} is not ${viewer.personId}`)
+        ? and(
+            inArray(requests.releaseId, others),
+            sql`${requests.requesterId} is not ${viewer.personId} and ${requests.onBehalfId} is not ${viewer.personId}`,
+          )
         : undefined,
     ),
   };

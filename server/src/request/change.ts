@@ -52,6 +52,7 @@ interface Incoming {
   readonly doorId: string | null;
   readonly requesterId: string | null;
   /** Who typed it in, where that is somebody else. */
+  readonly onBehalfId?: string | null;
   readonly enteredById?: string;
   readonly taken: TakenIn;
   readonly through: Through;
@@ -72,7 +73,7 @@ const add = adding(requests);
  */
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
-  const { number, register, release, doorId, requesterId, enteredById, taken, through } = incoming;
+  const { number, register, release, doorId, requesterId, onBehalfId, enteredById, taken, through } = incoming;
   const { routed, routing, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
@@ -87,7 +88,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       computedBy: null,
       doorId,
       requesterId,
-      onBehalfId: null,
+      onBehalfId: onBehalfId ?? null,
       enteredById: enteredById ?? null,
     },
     ...{ stage: stage.key, phase: stage.phase, team: routed?.outcome.team ?? null, handlerId: null },

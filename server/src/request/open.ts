@@ -30,7 +30,7 @@ import { type RegisterRow, type Registers, registerById, registersOnce } from '.
 import { momentOf } from './moment.ts';
 import { nameOf } from './names.ts';
 import { protectionFor } from './protection.ts';
-import { partiesIn, type RequestRow, requestById, requestByNumber, type ShownRow } from './queries.ts';
+import { isOwnOf, partiesIn, type RequestRow, requestById, requestByNumber, type ShownRow } from './queries.ts';
 import { isSharedWith, sharesOf } from './shares.ts';
 
 /** What many requests have in common, read before. */
@@ -131,13 +131,13 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
  */
 const isAskedFor = (
   db: Reader,
-  { id, requesterId }: Pick<ShownRow, 'id' | 'requesterId'>,
+  request: Pick<ShownRow, 'id' | 'requesterId' | 'onBehalfId'>,
   { personId, standsIn = [] }: Viewer,
 ): boolean =>
   standsIn.length > 0 &&
-  requesterId !== personId &&
+  !isOwnOf(request, personId) &&
   db.all(
-    sql`select 1 from seats where request_id = ${id} and state = 'open' and holder in (select value from json_each(${listed(standsIn)})) limit 1`,
+    sql`select 1 from seats where request_id = ${request.id} and state = 'open' and holder in (select value from json_each(${listed(standsIn)})) limit 1`,
   ).length > 0;
 
 /**

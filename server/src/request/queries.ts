@@ -39,13 +39,21 @@ export const requestByNumber = (db: Reader, number: string): RequestRow | undefi
 export const requestById = (db: Reader, id: string): RequestRow | undefined => byId(db).get({ id });
 
 export const partiesIn = (
-  request: Pick<RequestRow, 'requesterId' | 'handlerId' | 'team' | 'deciders'>,
+  request: Pick<RequestRow, 'requesterId' | 'onBehalfId' | 'enteredById' | 'handlerId' | 'team' | 'deciders'>,
   register: RegisterRow,
 ): RequestParties => ({
   register: register.id,
   requesterId: request.requesterId,
+  onBehalfId: request.onBehalfId,
+  enteredById: request.enteredById,
   handlerId: request.handlerId,
   team: request.team,
   deciders: request.deciders?.split(' ') ?? [],
   deskGroups: register.deskGroups,
 });
+
+/** Whether a request is somebody’s own: they asked it, or it was asked on their behalf. */
+export const isOwnOf = (
+  { requesterId, onBehalfId }: Pick<RequestRow, 'requesterId' | 'onBehalfId'>,
+  personId: string,
+): boolean => requesterId === personId || onBehalfId === personId;

@@ -70,6 +70,7 @@ export const requests = sqliteTable(
     index('requests_team').on(table.team, table.phase, table.due, table.trial),
     index('requests_handler').on(table.handlerId, table.phase, table.due, table.trial),
     index('requests_requester').on(table.requesterId, table.createdAt),
+    index('requests_behalf').on(table.onBehalfId).where(sql`on_behalf_id is not null`),
     index('requests_door').on(table.doorId, table.createdAt, table.trial),
   ],
 );

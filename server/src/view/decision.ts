@@ -35,9 +35,9 @@ export function decisionIn(round: Round): Decision {
 export function whyNotDecide(
   round: Round,
   viewer: Viewer,
-  requesterId: string | null,
+  whose: readonly (string | null)[],
   by: DecidesBy = 'seat',
 ): Words | null {
   const seat = seatFor(round, viewer, by);
-  return mayNotDecide(asked(stepOfSeat(round, seat), seat), viewer, requesterId, by)?.reason ?? null;
+  return mayNotDecide(asked(stepOfSeat(round, seat), seat), viewer, whose, by)?.reason ?? null;
 }

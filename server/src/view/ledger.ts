@@ -67,6 +67,7 @@ function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL
         // Few wait for a decision: the look begins with them.
         sql`${requests.id} in (select request_id from seats where state = 'open' and ${inArray(seats.holder, [...seatsHeldBy(viewer)])})`,
         sql`${requests.requesterId} is not ${viewer.personId}`,
+        sql`${requests.onBehalfId} is not ${viewer.personId}`,
       );
     case 'shared':
       return sql`${requests.id} in ${sharedWith(db, viewer)}`;

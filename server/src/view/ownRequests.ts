@@ -1,5 +1,5 @@
 import type { Viewer } from '@tolvek/core/people';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
@@ -13,7 +13,12 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
   return db
     .select(SHOWN_COLUMNS)
     .from(requests)
-    .where(and(eq(requests.requesterId, viewer.personId), eq(requests.trial, false)))
+    .where(
+      and(
+        sql`${requests.id} in (select id from requests where requester_id = ${viewer.personId} union select id from requests where on_behalf_id = ${viewer.personId})`,
+        eq(requests.trial, false),
+      ),
+    )
     .orderBy(desc(requests.createdAt))
     .limit(100)
     .all()

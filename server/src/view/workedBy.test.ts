@@ -67,6 +67,7 @@ test('SQLite and core agree on who works on what, whatever the registers, groups
             const parties = {
               register: each.register_id,
               requesterId: each.requester_id,
+              ...{ onBehalfId: null, enteredById: null },
               handlerId: each.handler_id,
               team: each.team,
               deciders: each.deciders?.split(' ') ?? [],

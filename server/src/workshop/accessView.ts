@@ -30,7 +30,7 @@ import {
   type Viewer,
   wordsIn,
 } from '@tolvek/core/people';
-import { type Field, MOVERS, partsOf } from '@tolvek/core/register';
+import { type Field, PARTY_RELATIONS, partsOf } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import { type FormRow, onShelf } from '../form/queries.ts';
@@ -96,7 +96,7 @@ function seatsOf(
           },
         ]
       : []),
-    ...MOVERS.flatMap((as) =>
+    ...PARTY_RELATIONS.flatMap((as) =>
       named.includes(`~${as}`)
         ? [{ who: RELATION_WORDS[`~${as}`], viewer: staff, relation: { ...desk, as: [as] } }]
         : [],

@@ -14,7 +14,7 @@ import {
   waysToStand,
 } from '@tolvek/core/access';
 import type { Viewer } from '@tolvek/core/people';
-import type { MoverRelation } from '@tolvek/core/register';
+import type { PartyRelation } from '@tolvek/core/register';
 import { and, eq, gt, lt, sql } from 'drizzle-orm';
 import { currentRelease, formsOf } from '../form/queries.ts';
 import { conditionsNamed, metBy, viewerOf } from '../people/queries.ts';
@@ -78,6 +78,8 @@ function protectionsBy(db: Reader, before: RegisterRow, after: RegisterRow, cond
 
 const PEOPLE = {
   requesterId: requests.requesterId,
+  onBehalfId: requests.onBehalfId,
+  enteredById: requests.enteredById,
   handlerId: requests.handlerId,
   team: requests.team,
   deciders: requests.deciders,
@@ -119,15 +121,15 @@ export function askedAlike(
   for (const request of eachRequest(db, among)) {
     const { holds } = momentOf(db, request, register, true);
     const holding = conditions.flatMap((condition, index) => (holds(condition) ? [index] : []));
-    const { number, releaseId, stage, requesterId, handlerId, team, deciders } = request;
+    const { number, releaseId, stage, requesterId, onBehalfId, enteredById, handlerId, team, deciders } = request;
     const sort = JSON.stringify([releaseId, stage, holding] satisfies Sort);
-    const key = [sort, requesterId, handlerId, team, deciders].join(' ');
+    const key = [sort, requesterId, onBehalfId, enteredById, handlerId, team, deciders].join(' ');
     const known = found.get(key);
     if (known) known.n += 1;
     else
       found.set(key, {
         sort,
-        requesterId,
+        ...{ requesterId, onBehalfId, enteredById },
         handlerId,
         team,
         deciders: deciders?.split(' ') ?? [],
@@ -256,16 +258,24 @@ export function ownChanges(db: Reader, viewer: Viewer, before: RegisterRow, afte
 }
 
 /** What somebody is to any request of a register: counted, so that no request has to be read for it. */
-function standsAs(db: Reader, register: RegisterRow, viewer: Viewer): ReadonlySet<MoverRelation> {
-  const found = new Set<MoverRelation>();
+function standsAs(db: Reader, register: RegisterRow, viewer: Viewer): ReadonlySet<PartyRelation> {
+  const found = new Set<PartyRelation>();
   const { team, handlerId, deciders } = tallies;
   for (const each of db
     .selectDistinct({ team, handlerId, deciders })
     .from(tallies)
     .where(and(eq(tallies.registerId, register.id), gt(tallies.n, 0)))
     .all()) {
-    const parties = { ...each, register: register.id, requesterId: null, deskGroups: register.deskGroups };
+    const nobody = { requesterId: null, onBehalfId: null, enteredById: null };
+    const parties = { ...each, ...nobody, register: register.id, deskGroups: register.deskGroups };
     for (const is of relationsTo({ ...parties, deciders: each.deciders.split(' ') }, viewer)) found.add(is);
+  }
+  for (const [column, is] of [
+    [requests.onBehalfId, 'behalf'],
+    [requests.enteredById, 'entered'],
+  ] as const) {
+    const among = and(eq(requests.registerId, register.id), eq(column, viewer.personId));
+    if (db.select({ id: requests.id }).from(requests).where(among).limit(1).get()) found.add(is);
   }
   return found;
 }

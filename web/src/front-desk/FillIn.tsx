@@ -13,6 +13,7 @@ import { RefusalSaid } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
+import { ForSomebody, type OnBehalf } from './ForSomebody.tsx';
 import { allProblems, begun, factsWith, filled, hasTyped, isTold, knownAnswers, withoutBlanks } from './filling.ts';
 import { GoOnLater } from './GoOnLater.tsx';
 import { forget, type KeptAnswers, type KeptElsewhere, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
@@ -59,6 +60,7 @@ export function FillIn({
   const taken = useTaken(slug, form.together);
   const [ask] = frontDeskApi.useOffersMutation();
   const [isKept, setIsKept] = useState(false);
+  const [behalf, setBehalf] = useState<OnBehalf | null>(null);
   const summary = useRef<HTMLDivElement>(null);
   const top = useRef<HTMLHeadingElement>(null);
 
@@ -133,7 +135,11 @@ export function FillIn({
     const result = await submit({
       slug,
       once: typed.key,
-      body: { release: form.release, answers, ...(door.kind === 'outside' ? { contact: typed.contact } : {}) },
+      body: {
+        ...{ release: form.release, answers },
+        ...(door.kind === 'outside' ? { contact: typed.contact } : {}),
+        ...(behalf ? { onBehalf: behalf[0] } : {}),
+      },
     });
     if (!('error' in result)) return forget(slug);
     const problem = problemOf(result.error);
@@ -281,6 +287,7 @@ export function FillIn({
           })}
         </>
       ) : null}
+      {door.kind === 'staff' && isLast ? <ForSomebody behalf={behalf} set={setBehalf} /> : null}
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3 print:hidden">
         {at > 0 ? (
           <Button className="min-h-12 px-5 text-[16px]" onClick={() => turnTo(at - 1)}>

@@ -77,6 +77,8 @@ function OwnRequest({ request, fileAt, error, again, change, send, sendError }: 
     <Column>
       <p className="text-soft">
         <span className="font-mono text-[14px]">{request.number}</span> · {request.form}
+        {request.askedBy ? ` · ${say('desk:askedBy', { name: request.askedBy })}` : ''}
+        {request.onBehalf ? ` · ${say('desk:askedFor', { name: request.onBehalf })}` : ''}
       </p>
       <h1 className="mt-1 text-[28px]">{told(request.subject)}</h1>
       <p className="mt-3 text-[18px]">

@@ -26,6 +26,7 @@ export const frontDeskApi = api.injectEndpoints({
     follow: build.query<AnswerOf<'follow'>, Asked<'follow'>>({ query: call('follow'), providesTags: ['mine'] }),
     sharedResult: build.query<AnswerOf<'sharedResult'>, Asked<'sharedResult'>>({ query: call('sharedResult') }),
     sharedByLink: build.query<AnswerOf<'sharedByLink'>, Asked<'sharedByLink'>>({ query: call('sharedByLink') }),
+    colleagues: build.query<AnswerOf<'colleagues'>, Asked<'colleagues'>>({ query: call('colleagues') }),
     followMessage: build.mutation<AnswerOf<'followMessage'>, Asked<'followMessage'>>({
       query: call('followMessage'),
       invalidatesTags: ['mine'],

@@ -160,4 +160,6 @@ export const answers: Same<typeof english> = {
   removeNewLine: 'Entfernen Sie die neue Zeile.',
   linesNotRemoved: 'Hier lässt sich keine Zeile entfernen: Eine ihrer Spalten können Sie nicht ändern.',
   keepAllLines: 'Lassen Sie jede Zeile stehen.',
+  nobodyToAskFor: 'Die Person, für die Sie fragen, gibt es hier nicht mehr.',
+  chooseColleague: 'Wählen Sie jemand anderen, oder fragen Sie für sich selbst.',
 };

@@ -146,4 +146,12 @@ export const desk: Same<typeof english> = {
   onlyRead: '(nur lesbar)',
   linesStay: 'Zeilen lassen sich nicht entfernen: Nicht alle ihre Spalten können Sie ändern.',
   linesAsTheyAre: 'Zeilen lassen sich weder ergänzen noch entfernen: Nicht alle ihre Spalten können Sie ändern.',
+  askedBy: 'für Sie gefragt von {{name}}',
+  askedFor: 'für {{name}} gefragt',
+  youAskFor: 'Sie fragen für {{name}}.',
+  askForMyself: 'Für sich selbst fragen',
+  askForSomebody: 'Sie fragen für sich selbst. Für jemand anderen fragen …',
+  askForWhom: 'Für wen?',
+  findColleague: 'Namen eingeben',
+  noColleague: 'Niemand mit diesem Namen',
 };

@@ -24,4 +24,6 @@ export const people: Same<typeof english> = {
   profile: 'Profil',
   whoMeets: 'Personen, in deren Profil steht: {{condition}}',
   'who.meets': '{{who}}, {{what}}',
+  whoEntered: 'die Person, die es eingegeben hat',
+  onWhoseBehalf: 'die Person, für die gefragt wird',
 };

@@ -157,4 +157,6 @@ export const answers = {
   removeNewLine: 'Remove the new line.',
   linesNotRemoved: 'No line can be removed here: a column of it isn’t yours to change.',
   keepAllLines: 'Leave every line in its place.',
+  nobodyToAskFor: 'The person you ask for is not here any more.',
+  chooseColleague: 'Choose another colleague, or ask for yourself.',
 } as const;

@@ -138,4 +138,12 @@ export const desk = {
   onlyRead: '(read only)',
   linesStay: 'Lines can’t be removed: not all of their columns are yours to change.',
   linesAsTheyAre: 'Lines can’t be added or removed: not all of their columns are yours to change.',
+  askedBy: 'asked for you by {{name}}',
+  askedFor: 'asked for {{name}}',
+  youAskFor: 'You ask for {{name}}.',
+  askForMyself: 'Ask for yourself',
+  askForSomebody: 'You ask for yourself. Ask for a colleague …',
+  askForWhom: 'For which colleague?',
+  findColleague: 'Type a name',
+  noColleague: 'Nobody by that name',
 } as const;

@@ -21,4 +21,6 @@ export const people = {
   profile: 'Profile',
   whoMeets: 'people whose profile says {{condition}}',
   'who.meets': '{{who}}, {{what}}',
+  whoEntered: 'the person who typed it in',
+  onWhoseBehalf: 'the person it is asked for',
 } as const;

@@ -15,7 +15,13 @@ import { firstCondition } from '../../conditions/firstCondition.ts';
 type Edit = (plan: PlanRules) => PlanRules;
 
 /** What somebody can be to a request, as words of an audience. */
-export const RELATIONS = ['~handler', '~team', '~decider'] as const satisfies readonly (keyof typeof RELATION_WORDS)[];
+export const RELATIONS = [
+  '~handler',
+  '~team',
+  '~decider',
+  '~entered',
+  '~behalf',
+] as const satisfies readonly (keyof typeof RELATION_WORDS)[];
 
 /** The ordinary cases of an exception. */
 export const CASES = [

@@ -1,0 +1,1 @@
+CREATE INDEX `requests_behalf` ON `requests` (`on_behalf_id`) WHERE on_behalf_id is not null;
