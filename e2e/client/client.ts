@@ -26,6 +26,8 @@ export interface Known {
   readonly twin: string;
   readonly line: string;
   readonly test: string;
+  readonly shared: string;
+  readonly sharedLink: string;
 }
 
 /** Signs in and calls each route that reads, as somebody would who has the OpenAPI document and nothing else. */
@@ -132,6 +134,19 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('deletedIn', await staff.GET('/api/registers/{key}/deleted', path({ key: known.register })));
   note('deletionPlan', await staff.GET('/api/requests/{number}/deletion', path({ number: known.number })));
   note('shareTargets', await staff.GET('/api/requests/{number}/share-targets', path({ number: known.number })));
+  note('sharedResults', await staff.GET('/api/shared-results'));
+  note('sharable', await staff.GET('/api/registers/{key}/sharable', path({ key: known.register })));
+  note('sharedResult', await staff.GET('/api/shared-results/{id}', path({ id: known.shared })));
+  note('sharedByLink', await stranger.GET('/api/shared/{token}', path({ token: known.sharedLink })));
+  const asText = { parseAs: 'text' as const };
+  note(
+    'sharedFile',
+    await staff.GET('/api/shared-results/{id}/rows.csv', { ...path({ id: known.shared }), ...asText }),
+  );
+  note(
+    'sharedFileByLink',
+    await stranger.GET('/api/shared/{token}/rows.csv', { ...path({ token: known.sharedLink }), ...asText }),
+  );
   note('handOverPlan', await staff.GET('/api/people/{id}/hand-over', path({ id: known.person })));
   note('rightsOnDay', await staff.GET('/api/rights-on/{day}', path({ day: '2026-11-23' })));
   note('stepBackPlan', await staff.GET('/api/ground-history/{id}/back', path({ id: known.line })));

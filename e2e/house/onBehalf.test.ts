@@ -43,6 +43,8 @@ test('it stands among the own requests of both, and each is told who the other i
   ];
   expect([asked.askedBy, asked.onBehalf]).toEqual([null, 'Edda Kilbride']);
   expect([theirs.askedBy, theirs.onBehalf]).toEqual(['Priya Nakamura-Lind', null]);
+  expect(fields(theirs)).toEqual(fields(asked));
+  expect(fields(theirs)).toContain('visitor');
   const sheet = ok(await maren.call('sheet', { params: { number } }));
   expect([sheet.requester.name, sheet.onBehalf]).toEqual(['Priya Nakamura-Lind', 'Edda Kilbride']);
   ok(await edda.call('myMessage', { params: { number }, body: { text: 'It is for me.' } }));

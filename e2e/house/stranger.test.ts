@@ -78,6 +78,8 @@ async function known() {
     },
     ...{ test, invitation: ground.invitation?.[0]?.params?.token ?? '', person: ground.person?.[0]?.params?.id ?? '' },
     line: ground.stepBackPlan?.[0]?.params?.id ?? '',
+    shared: ground.sharedResult?.[0]?.params?.id ?? '',
+    sharedLink: ground.sharedByLink?.[0]?.params?.token ?? '',
     twin: ground.mergePlan?.[0]?.query?.other ?? '',
     followFile: theirs.id,
     job: desk.hadDone('Maren Okafor'),

@@ -10,29 +10,32 @@ import { promiseOf } from './sheet.ts';
 
 export function ownRequests(db: Reader, viewer: Viewer, now: number) {
   const shared = readOnce(db);
-  return db
-    .select(SHOWN_COLUMNS)
-    .from(requests)
-    .where(
-      and(
-        sql`${requests.id} in (select id from requests where requester_id = ${viewer.personId} union select id from requests where on_behalf_id = ${viewer.personId})`,
-        eq(requests.trial, false),
-      ),
-    )
-    .orderBy(desc(requests.createdAt))
-    .limit(100)
-    .all()
-    .map((request) => {
-      const register = shared.registers.byId(request.registerId);
-      const { design } = shared.form(request.releaseId);
-      const open = openRequest(db, request, viewer, 'following', { register, names: shared.nameOf });
-      return {
-        number: request.number,
-        form: design.title,
-        subject: open.subject,
-        stage: stageOf(register, request.stage).publicLabel,
-        finished: request.phase === 'finished',
-        promise: promiseOf(request, now),
-      };
-    });
+  return (
+    db
+      .select(SHOWN_COLUMNS)
+      .from(requests)
+      .where(
+        and(
+          sql`${requests.id} in (select id from requests where requester_id = ${viewer.personId} union select id from requests where on_behalf_id = ${viewer.personId})`,
+          eq(requests.trial, false),
+        ),
+      )
+      // Of what came at the same moment, the later one.
+      .orderBy(desc(requests.createdAt), sql`requests.rowid desc`)
+      .limit(100)
+      .all()
+      .map((request) => {
+        const register = shared.registers.byId(request.registerId);
+        const { design } = shared.form(request.releaseId);
+        const open = openRequest(db, request, viewer, 'following', { register, names: shared.nameOf });
+        return {
+          number: request.number,
+          form: design.title,
+          subject: open.subject,
+          stage: stageOf(register, request.stage).publicLabel,
+          finished: request.phase === 'finished',
+          promise: promiseOf(request, now),
+        };
+      })
+  );
 }
