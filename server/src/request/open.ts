@@ -38,6 +38,8 @@ interface Shared {
   readonly register?: RegisterRow;
   readonly registers?: Registers;
   readonly names?: NameOf;
+  /** The ids of requests that the viewer reads by what stands in them, where they were listed by that. */
+  readonly along?: ReadonlySet<string>;
   /** Who looks through the eyes of the viewer: what is hidden from them stays so, and it is they who look. */
   readonly looker?: OpenRequest;
 }
@@ -149,7 +151,13 @@ export function openRequest<Row extends ShownRow>(
   request: Row,
   viewer: Viewer,
   purpose: Purpose,
-  { register: read, registers = registersOnce(db, read && [read]), names = nameOf(db, registers), looker }: Shared = {},
+  {
+    register: read,
+    registers = registersOnce(db, read && [read]),
+    names = nameOf(db, registers),
+    along,
+    looker,
+  }: Shared = {},
 ): OpenRequest<Row> {
   const register = registers.byId(request.registerId);
   const own = relationTo(partiesIn(request, register), viewer);
@@ -160,7 +168,9 @@ export function openRequest<Row extends ShownRow>(
   const at = momentOf(db, request, register);
   const readsAlong =
     standsIn ||
-    (!own.isDesk && (readsAlso(register.access, viewer, own, at.holds).isDesk || isSharedWith(db, request.id, viewer)));
+    (!own.isDesk &&
+      ((along ? along.has(request.id) : readsAlso(register.access, viewer, own, at.holds).isDesk) ||
+        isSharedWith(db, request.id, viewer)));
   // To the plan they are who decides, as whom they stand in for.
   const placed = takesPlace ? { ...own, as: [...new Set([...(own.as ?? []), 'decider' as const])] } : own;
   const known = readsAlong ? { ...placed, isDesk: true, onlyReads: true as const } : placed;

@@ -364,12 +364,14 @@ function rowsOfAll({ db, viewer, registers }: Looking, tray: Tallied, place: Pla
   };
 }
 
+const withIds = prepared((db) => db.select(SHOWN_COLUMNS).from(requests).where(isListed(requests.id, 'ids')).prepare());
+
 function rowsFor(
   looking: Looking,
   { tray, words, place }: { readonly tray: TrayKey; readonly words: string; readonly place: Place | null },
   now: number,
 ): Listed {
-  const { db, viewer } = looking;
+  const { db } = looking;
   const found = words ? foundBy(looking, words) : null;
   const base = and(
     // Whoever looks for something finds what is shared with them as well.
@@ -391,16 +393,17 @@ function rowsFor(
   const isSparse = !found && tray !== 'deciding' && tray !== 'shared' && isFew(looking, tray, total);
   const near = isSparse ? and(wanted, idsNear(looking, inTray(looking, tray, now))) : wanted;
   // Only the ids are put in order, and those of the page are read: what an index holds is told by it alone.
-  const ids = sql`(select id from requests where ${near} order by ${order}, ${tie} limit ${PAGE + 1})`;
-  const isByIds = !worksOnAll(viewer) || found !== null;
-  const rows = db
-    .select(SHOWN_COLUMNS)
-    .from(requests)
-    .where(isByIds ? sql`${requests.id} in ${ids}` : wanted)
-    // As said, else all there is would be gone through in this order for the few that are wanted.
-    .orderBy(isByIds ? sql`+${sort}` : sort, tie)
-    .limit(PAGE + 1)
-    .all();
+  const ids = db
+    .all<{ readonly id: string }>(
+      sql`select id from requests where ${near} order by ${order}, ${tie} limit ${PAGE + 1}`,
+    )
+    .map(({ id }) => id);
+  const known = new Map(
+    withIds(db)
+      .all({ ids: listed(ids) })
+      .map((row) => [row.id, row]),
+  );
+  const rows = ids.flatMap((id) => known.get(id) ?? []);
   return { rows, total, newest: found?.isAll === false };
 }
 
@@ -499,8 +502,10 @@ function readPlace(after: string): Place {
 }
 
 /** What the rows of a page have in common, read once for all of them. */
-const sharedBy = ({ db, registers }: Looking, page: readonly ShownRow[]) => ({
+const sharedBy = ({ db, registers, along }: Looking, page: readonly ShownRow[]) => ({
   db,
+  /** Which of them are read by what stands in them. */
+  along: along && readAmong(db, along, page),
   names: namesOf(
     db,
     page.flatMap((row) => [row.requesterId ?? [], row.handlerId ?? []].flat()),
@@ -514,10 +519,20 @@ const sharedBy = ({ db, registers }: Looking, page: readonly ShownRow[]) => ({
   ...readOnce(db, registersOnce(db, registers)),
 });
 
+/** The ids of some requests that somebody reads by what stands in them. */
+const readAmong = (db: Reader, along: SQL, page: readonly ShownRow[]): ReadonlySet<string> =>
+  new Set(
+    db
+      .all<{ readonly id: string }>(
+        sql`select value as id from json_each(${listed(page.map(({ id }) => id))}) where value in ${along}`,
+      )
+      .map(({ id }) => id),
+  );
+
 function rowOf(
   viewer: Viewer,
   row: ShownRow,
-  { names, teams, deadlines, ...shared }: ReturnType<typeof sharedBy>,
+  { names, teams, deadlines, along, ...shared }: ReturnType<typeof sharedBy>,
   now: number,
 ): AnswerOf<'ledger'>['rows'][number] {
   const register = shared.registers.byId(row.registerId);
@@ -525,6 +540,7 @@ function rowOf(
   const deadline = deadlines.get(row.id);
   const open = openRequest(shared.db, row, viewer, 'list', {
     registers: shared.registers,
+    ...(along ? { along } : {}),
     names: (id, by) => names.get(id) ?? shared.nameOf(id, by),
   });
   return {
