@@ -66,16 +66,27 @@ function sharedBy(db: Reader, sharer: Viewer, register: RegisterRow): SQL | unde
   return workedBy({ ...lookingAt(db, viewer), along: undefined }, requests);
 }
 
-/** The requests that a shared result is of, the newest first, beyond a place; `wanted`: how many. */
+/** Where a list of requests goes on, the newest first. */
+interface Place {
+  readonly at: number;
+  readonly id: string;
+}
+
+/**
+ * The requests that a shared result is of, the newest first, beyond a place; `wanted`: how many. `reached`: how far it was
+ * looked, where there may be more; fewer than wanted are found where few of many are meant.
+ */
 function found(
   db: Reader,
   { register, sharer, when }: Shown,
   wanted: number,
-  after?: { readonly at: number; readonly id: string },
-): { readonly rows: readonly ShownRow[]; readonly isAll: boolean } {
+  after?: Place,
+): { readonly rows: readonly ShownRow[]; readonly reached: Place | null } {
   const { where, rest } = requestsMeant(register, { when });
   const base = and(countedIn(register.id, 'all'), sharedBy(db, sharer, register), where);
   const rows: ShownRow[] = [];
+  // What the database decides is read at once; of the rest many are looked at for one.
+  const size = rest ? 500 : Math.min(wanted, 500);
   let place = after;
   for (let looked = 0; looked < LOOKED_AT; ) {
     const beyond = place && sql`(${requests.createdAt}, ${requests.id}) < (${place.at}, ${place.id})`;
@@ -84,27 +95,27 @@ function found(
       .from(requests)
       .where(and(base, beyond))
       .orderBy(desc(requests.createdAt), desc(requests.id))
-      .limit(Math.min(wanted, 500))
+      .limit(size)
       .all();
     for (const row of page) {
       if (rest && !momentOf(db, row, register, true).holds(when)) continue;
       rows.push(row);
-      if (rows.length >= wanted) return { rows, isAll: false };
+      if (rows.length >= wanted) return { rows, reached: { at: row.createdAt, id: row.id } };
     }
     const last = page.at(-1);
-    if (!last || page.length < Math.min(wanted, 500)) return { rows, isAll: true };
+    if (!last || page.length < size) return { rows, reached: null };
     looked += page.length;
     place = { at: last.createdAt, id: last.id };
   }
-  return { rows, isAll: false };
+  return { rows, reached: place ?? null };
 }
 
 /** How many requests a shared result is of; of more than a thousand, that they are more. */
 function countOf(db: Reader, shown: Shown): { readonly total: number; readonly more: boolean } {
   const { where, rest } = requestsMeant(shown.register, shown);
   if (rest) {
-    const { rows, isAll } = found(db, shown, COUNTED);
-    return { total: rows.length, more: !isAll };
+    const { rows, reached } = found(db, shown, COUNTED);
+    return { total: rows.length, more: reached !== null };
   }
   const base = and(countedIn(shown.register.id, 'all'), sharedBy(db, shown.sharer, shown.register), where);
   const some = db
@@ -186,7 +197,7 @@ function shownTo(db: Reader, row: SharedRow | undefined, reader: Viewer, now: nu
   return { ...row, register: registerById(db, row.registerId), sharer: viewerOf(db, row.by) as Viewer };
 }
 
-function readPlace(after: string): { readonly at: number; readonly id: string } {
+function readPlace(after: string): Place {
   const [at = '', id = ''] = after.split('.');
   if (!/^\d+$/.test(at) || id === '') throw new Problem(400, 'not-understood', refused('noSuchPage'));
   return { at: Number(at), id };
@@ -198,8 +209,9 @@ interface Asked {
 
 /** A page of what is shared, for somebody. */
 function pageOf(db: Reader, row: SharedRow, shown: Shown, reader: Viewer, { after }: Asked): AnswerOf<'sharedResult'> {
-  const { rows } = found(db, shown, PAGE + 1, after === undefined ? undefined : readPlace(after));
+  const { rows, reached } = found(db, shown, PAGE + 1, after === undefined ? undefined : readPlace(after));
   const last = rows[PAGE - 1];
+  const next = rows.length > PAGE && last ? { at: last.createdAt, id: last.id } : reached;
   return {
     ...{ name: row.name, register: shown.register.name, by: nameOf(db, row.by), until: row.until },
     takesOut: row.takesOut,
@@ -207,7 +219,7 @@ function pageOf(db: Reader, row: SharedRow, shown: Shown, reader: Viewer, { afte
     columns: columnsOf(shown),
     rows: [...told(db, shown, reader, rows.slice(0, PAGE))],
     ...countOf(db, shown),
-    next: rows.length > PAGE && last ? `${last.createdAt}.${last.id}` : null,
+    next: next && `${next.at}.${next.id}`,
   };
 }
 
@@ -248,9 +260,9 @@ export function* sharedLines(
   const columns = columnsOf(shown);
   const keys = [...columns.map(({ key }) => key), ...shown.fields.filter((key) => key.includes('.'))];
   yield [...facts.map((fact) => fact), ...columns.map(({ label }) => label)];
-  let after: { readonly at: number; readonly id: string } | undefined;
+  let after: Place | undefined;
   for (;;) {
-    const { rows, isAll } = found(db, shown, PAGE, after);
+    const { rows, reached } = found(db, shown, PAGE, after);
     for (const each of rows) {
       const open = openShared(db, each, { reader, sharer }, 'taking-out', { register, registers, names });
       if (!open) continue;
@@ -258,9 +270,8 @@ export function* sharedLines(
       const cells: Revealed<readonly string[]> = open.cells(keys, each.values, names, { ...around, references });
       yield [...facts.map((fact) => factInFile(register, each, fact, zone, isLink)), ...cells];
     }
-    const last = rows.at(-1);
-    if (isAll || !last) return;
-    after = { at: last.createdAt, id: last.id };
+    if (reached === null) return;
+    after = reached;
   }
 }
 

@@ -1,13 +1,15 @@
 import type { VisibleColumn } from '@tolvek/core/access';
 import { type ItemColumn, type RawRow, type RawSingle, ROW_ID } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
-import type { ComponentType } from 'react';
+import { type ComponentType, lazy, Suspense } from 'react';
 import { Button } from '../ui/Button.tsx';
-import { Why } from '../ui/Why.tsx';
 import { say, told } from '../wire/words.ts';
 import type { FieldInputProps, InputProps } from './input.ts';
 import { ProblemLine } from './ProblemLine.tsx';
 import { useItemsShown } from './useItemsShown.ts';
+
+// Whoever asks is told no reasons: what floats is loaded for staff.
+const Why = lazy(() => import('../ui/Why.tsx').then((module) => ({ default: module.Why })));
 
 /** The id of a cell’s input, for the list of problems to link to. */
 export const cellId = (id: string, row: number, column: string): string => `${id}-${row}-${column}`;
@@ -185,7 +187,12 @@ function WhyLocked({ column, locked }: { column: ItemColumn; locked: readonly Vi
   if (!found) return null;
   return (
     <span className="ml-1 text-[0.93em]">
-      {say('desk:onlyRead')} {found.why ? <Why about={column.label}>{told(found.why)}</Why> : null}
+      {say('desk:onlyRead')}{' '}
+      {found.why ? (
+        <Suspense>
+          <Why about={column.label}>{told(found.why)}</Why>
+        </Suspense>
+      ) : null}
     </span>
   );
 }

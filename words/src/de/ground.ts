@@ -590,4 +590,5 @@ export const ground: Same<typeof english> = {
   lookAsMember: 'Hat {{requests, list}} als Mitarbeitende in {{groups, and}} angesehen',
   lookedOnDay: 'An diesem Tag gelesen',
   noLooksOnDay: 'Nichts von dem, was festgehalten wird, wurde gelesen.',
+  somebodyByLink: 'Jemand über einen Link',
 };

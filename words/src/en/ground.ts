@@ -580,4 +580,5 @@ export const ground = {
   lookAsMember: 'Looked at {{requests, list}} as staff in {{groups, and}}',
   lookedOnDay: 'Read on that day',
   noLooksOnDay: 'Nothing of what is recorded was read.',
+  somebodyByLink: 'Somebody by a link',
 } as const;

@@ -81,7 +81,7 @@ function OnDay({ day }: { day: string }) {
           <li key={id} className="border-b border-rule py-1.5">
             {told(words)}
             <p className="text-soft">
-              {by}, <DeskMoment at={at} />
+              {by === '' ? say('ground:somebodyByLink') : by}, <DeskMoment at={at} />
             </p>
           </li>
         ))}
