@@ -47,6 +47,9 @@ export interface Stands {
   readonly as?: readonly string[];
 }
 
+/** Somebody of whom nothing is known. */
+export const STRANGER: Viewer = { personId: '', kind: 'contact', rights: [], groups: [] };
+
 /** Whoever is known from outside, as a word of an audience. */
 export const CONTACT = '~contact';
 

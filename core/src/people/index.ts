@@ -13,6 +13,7 @@ export {
   profileConditionsIn,
   RELATION_WORDS,
   type Somebody,
+  STRANGER,
   type Stands,
   type Viewer,
   withoutPeople,

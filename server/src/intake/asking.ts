@@ -1,7 +1,7 @@
 import { levelsAsking, momentArriving, speaksToAskers } from '@tolvek/core/access';
 import { askedBy, type Unasked } from '@tolvek/core/form';
 import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
-import type { Viewer } from '@tolvek/core/people';
+import { STRANGER } from '@tolvek/core/people';
 import { LRUCache } from 'lru-cache';
 import { formById, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
@@ -9,9 +9,6 @@ import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import { firstStage, type RegisterRow } from '../register/queries.ts';
 import { factsFor } from '../request/facts.ts';
-
-/** Somebody of whom nothing is known, as every outside door looks at whoever comes. */
-const STRANGER: Viewer = { personId: '', kind: 'contact', rights: [], groups: [] };
 
 /** Who asks, by which kind of door. */
 export interface Asking {

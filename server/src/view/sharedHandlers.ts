@@ -1,5 +1,5 @@
 import type { sharedRoutes } from '@tolvek/contract';
-import type { Viewer } from '@tolvek/core/people';
+import { STRANGER } from '@tolvek/core/people';
 import { changeShared, endShared, shareResult } from '../desk/sharedResults.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -10,8 +10,6 @@ import { inTurns } from '../platform/turns.ts';
 import { sharedById } from '../request/sharedResults.ts';
 import { sendSheet } from './files.ts';
 import { linkedPage, lookAtShared, sharableOf, sharedLines, sharedList, sharedPage } from './sharedResults.ts';
-
-const STRANGER: Viewer = { personId: '', kind: 'contact', rights: [], groups: [] };
 
 /** What is shared of requests, by whom and with whom. */
 export function sharedHandlers(house: House): Handlers<typeof sharedRoutes> {

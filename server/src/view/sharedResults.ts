@@ -1,7 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { isSharedTo, type Revealed, type SharedFact, type SharedResult } from '@tolvek/core/access';
 import { dateAt } from '@tolvek/core/deadline';
-import { audienceInWords, belongs, NO_REQUEST, rightsAt, type Viewer } from '@tolvek/core/people';
+import { audienceInWords, belongs, NO_REQUEST, rightsAt, STRANGER, type Viewer } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import { and, desc, type SQL, sql } from 'drizzle-orm';
@@ -41,9 +41,6 @@ const PAGE = 50;
 const COUNTED = 1_000;
 /** Requests that are looked at for one page, where the database can’t decide which are meant. */
 const LOOKED_AT = 5_000;
-
-/** Whoever holds a link: nothing is known of them. */
-const STRANGER: Viewer = { personId: '', kind: 'contact', rights: [], groups: [] };
 
 /** What is shown of a register, by whom, as something that is kept or is only being looked at. */
 interface Shown extends Omit<SharedResult, 'name'> {

@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { levelsAsking, momentArriving, speaksToAskers } from '@tolvek/core/access';
 import { questionsOf } from '@tolvek/core/form';
-import type { Viewer } from '@tolvek/core/people';
+import { STRANGER, type Viewer } from '@tolvek/core/people';
 import { partsOf } from '@tolvek/core/register';
 import { doorsOf } from '../door/queries.ts';
 import { currentRelease, formsOf } from '../form/queries.ts';
@@ -13,8 +13,6 @@ import { factsFor } from '../request/facts.ts';
 import { concernedBy } from './planEffect.ts';
 
 type Asking = AnswerOf<'accessPlanEffect'>['asking'];
-
-const STRANGER: Viewer = { personId: '', kind: 'contact', rights: [], groups: [] };
 
 /** Some of those whom it concerns, by name. */
 const NAMED = 6;

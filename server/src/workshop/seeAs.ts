@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { Purpose } from '@tolvek/core/access';
-import { rightsAt, type Viewer } from '@tolvek/core/people';
+import { rightsAt, STRANGER, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
 import { groupNames, personById, viewerIn } from '../people/queries.ts';
 import { rightsOf } from '../people/rights.ts';
@@ -20,7 +20,7 @@ type As = BodyOf<'seeAs'>['as'];
 function eyesOf(db: Reader, as: As): { readonly viewer: Viewer; readonly who: Words } {
   if (as === null)
     return {
-      viewer: { personId: '', kind: 'contact', rights: [], groups: [] },
+      viewer: STRANGER,
       who: said('workshopErrors:somebodyUnknown'),
     };
   if ('person' in as) {

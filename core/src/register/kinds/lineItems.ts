@@ -228,16 +228,25 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & {
       const read = readRow(line, index, theirs, around, cells);
       rows.push(completed({ ...Object.fromEntries(kept), ...read, ...(was ? idOf(was, stood) : {}) }, type));
     }
-    if (cells[0])
+    if (cells.length === 0 && left.size > 0 && !mayRemove)
+      return wrong(said('answers:linesNotRemoved'), said('answers:keepAllLines'));
+    return counted(rows, cells, type, isBlank(raw));
+  }
+
+  /** Lines as they were read, unless a cell of them is wrong, or they are too few or too many. */
+  function counted(
+    rows: readonly ItemRow[],
+    cells: readonly WrongCell[],
+    { least = 0, most = MOST_ROWS }: LineItems,
+    isEmpty: boolean,
+  ): ReadAnswer {
+    const [first] = cells;
+    if (first)
       return {
-        state: 'wrong',
-        message: said('answers:lineSays', { line: cells[0].place.row + 1, message: cells[0].message }),
-        fix: cells[0].fix,
-        cells,
+        ...{ state: 'wrong', fix: first.fix, cells },
+        message: said('answers:lineSays', { line: first.place.row + 1, message: first.message }),
       };
-    if (left.size > 0 && !mayRemove) return wrong(said('answers:linesNotRemoved'), said('answers:keepAllLines'));
-    const { least = 0, most = MOST_ROWS } = type;
-    if (rows.length === 0 && least === 0) return EMPTY;
+    if (rows.length === 0 && (least === 0 || isEmpty)) return EMPTY;
     if (rows.length < least)
       return wrong(said('answers:tooFewLines', { count: least, lines: rows.length }), said('answers:addLine'));
     if (rows.length > most)
@@ -274,7 +283,7 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & {
     listed: true,
     read: (raw, type, around) => {
       const typed = (isBlank(raw) ? [] : raw) as readonly RawRow[];
-      const { least = 0, most = MOST_ROWS } = type;
+      const { most = MOST_ROWS } = type;
       if (typed.length > most + 50)
         return wrong(
           said('answers:tooManyLines', { most, lines: typed.length }),
@@ -291,23 +300,7 @@ export function lineItemsOf(workOf: WorkOf): KindWork<'line-items'> & {
         if (Object.entries(line).every(([key, cell]) => key === ROW_ID || isBlank(cell))) continue;
         rows.push(readRow(line, index, type, around, cells));
       }
-      if (cells[0])
-        return {
-          state: 'wrong',
-          message: said('answers:lineSays', { line: cells[0].place.row + 1, message: cells[0].message }),
-          fix: cells[0].fix,
-          cells,
-        };
-      if (rows.length === 0 && least === 0) return EMPTY;
-      if (rows.length === 0 && isBlank(raw)) return EMPTY;
-      if (rows.length < least)
-        return wrong(said('answers:tooFewLines', { count: least, lines: rows.length }), said('answers:addLine'));
-      if (rows.length > most)
-        return wrong(
-          said('answers:tooManyLines', { most, lines: rows.length }),
-          said('answers:removeLines', { n: rows.length - most }),
-        );
-      return { state: 'value', value: rows };
+      return counted(rows, cells, type, isBlank(raw));
     },
     show: (value, type, nameOf) =>
       rowsOf(value)

@@ -148,41 +148,25 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
         {hides(rule) ? (
           <>
             <span />
-            <label className="flex items-start gap-2">
-              <input
-                type="checkbox"
-                className="mt-1 accent-green"
-                checked={rule.looksEmpty ?? false}
-                onChange={(event) =>
-                  change(({ looksEmpty: _, ...before }) =>
-                    event.target.checked ? { ...before, looksEmpty: true } : before,
-                  )
-                }
-              />
-              <span>
-                {say('accessPlan:looksEmpty')}
-                <span className="block text-[13px] text-soft">{say('accessPlan:looksEmptyHint')}</span>
-              </span>
-            </label>
+            <Mark
+              label={say('accessPlan:looksEmpty')}
+              hint={say('accessPlan:looksEmptyHint')}
+              isOn={rule.looksEmpty ?? false}
+              set={(isOn) =>
+                change(({ looksEmpty: _, ...before }) => (isOn ? { ...before, looksEmpty: true } : before))
+              }
+            />
           </>
         ) : null}
         {rule.level !== 'write' ? (
           <>
             <span />
-            <label className="flex items-start gap-2">
-              <input
-                type="checkbox"
-                className="mt-1 accent-green"
-                checked={rule.asking ?? false}
-                onChange={(event) =>
-                  change(({ asking: _, ...before }) => (event.target.checked ? { ...before, asking: true } : before))
-                }
-              />
-              <span>
-                {say('accessPlan:asking')}
-                <span className="block text-[13px] text-soft">{say(`accessPlan:askingHint.${rule.level}`)}</span>
-              </span>
-            </label>
+            <Mark
+              label={say('accessPlan:asking')}
+              hint={say(`accessPlan:askingHint.${rule.level}`)}
+              isOn={rule.asking ?? false}
+              set={(isOn) => change(({ asking: _, ...before }) => (isOn ? { ...before, asking: true } : before))}
+            />
           </>
         ) : null}
         <label htmlFor={`${id}-who`} className="pt-1.5 text-soft">
@@ -306,3 +290,26 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
     </div>
   );
 }
+
+interface MarkProps {
+  readonly label: string;
+  readonly hint: string;
+  readonly isOn: boolean;
+  readonly set: (isOn: boolean) => void;
+}
+
+/** Something that a rule does or does not, with what that means. */
+const Mark = ({ label, hint, isOn, set }: MarkProps) => (
+  <label className="flex items-start gap-2">
+    <input
+      type="checkbox"
+      className="mt-1 accent-green"
+      checked={isOn}
+      onChange={(event) => set(event.target.checked)}
+    />
+    <span>
+      {label}
+      <span className="block text-[13px] text-soft">{hint}</span>
+    </span>
+  </label>
+);
