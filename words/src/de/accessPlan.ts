@@ -299,7 +299,7 @@ export const accessPlan: Same<typeof english> = {
   anybody: 'alle, die unterschieden werden',
   onePersonMore: 'eine Person …',
   columns: 'Spalten',
-  otherQuestions: 'Weitere Fragen',
+  otherQuestions: 'Fragen',
   'together.staff': 'Vom Personal ausgefüllt',
   'together.made': 'Aus anderen Feldern gebildet',
   'all.hidden': 'alle verborgen',

@@ -295,7 +295,7 @@ export const accessPlan = {
   anybody: 'everybody who is told apart',
   onePersonMore: 'one person …',
   columns: 'columns',
-  otherQuestions: 'Other questions',
+  otherQuestions: 'Questions',
   'together.staff': 'Filled in by staff',
   'together.made': 'Made of other fields',
   'all.hidden': 'all hidden',
