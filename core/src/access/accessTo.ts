@@ -98,12 +98,13 @@ export function planned(field: Field, plan: Deciding, viewer: Somebody, relation
   const lines = fieldKeyOf(field.key);
   // A column is never further open than its lines.
   const own =
-    lines === field.key ? access : stricter(byRules({ ...field, key: lines }, plan, viewer, relation, at), access);
-  return isPlaced(plan, field) || at.activity === 'asking' ? own : stricter(unplacedAccess(field, relation), own);
+    lines === field.key ? access : stricter(access, byRules({ ...field, key: lines }, plan, viewer, relation, at));
+  return isPlaced(plan, field) || at.activity === 'asking' ? own : stricter(own, unplacedAccess(field, relation));
 }
 
-/** The stricter of two, the other one where they are alike. */
-const stricter = (one: Access, other: Access): Access => (RANK[one.level] < RANK[other.level] ? one : other);
+/** The stricter of two, the first where they are alike; the other where there is no first yet. */
+export const stricter = (one: Access | null, other: Access): Access =>
+  one === null || RANK[other.level] < RANK[one.level] ? other : one;
 
 /** What holds of a field that has no place in the plan, for whoever the rules do not keep out of all. */
 function unplacedAccess({ source }: Field, { isDesk, isRequester, builds = false }: Relation): Access {

@@ -19,9 +19,9 @@ import {
   withCells,
   withColumns,
 } from '../register/index.ts';
-import { type Access, accessTo, type Relation } from './accessTo.ts';
+import { type Access, accessTo, type Relation, stricter } from './accessTo.ts';
 import { type Circumstance, circumstancesOf, levelIn, type RequestMoment } from './circumstance.ts';
-import { type Activity, RANK } from './plan.ts';
+import type { Activity } from './plan.ts';
 import type { Protection } from './protection.ts';
 import { readsAlso } from './relation.ts';
 import { openFields } from './restricted.ts';
@@ -90,9 +90,6 @@ function namedIn(protection: Protection, subject: string): readonly Field[] {
   if (!named) known.set(subject, (named = protection.fields.filter(({ key }) => subject.includes(`{${key}}`))));
   return named;
 }
-
-const stricter = (one: Access | null, other: Access): Access =>
-  one === null || RANK[other.level] < RANK[one.level] ? other : one;
 
 /** Kinds of viewer whose levels are remembered for one protection. */
 const REMEMBERED = 1_024;

@@ -23,7 +23,7 @@ import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
 import { openAtDesk, openRequest } from '../request/open.ts';
-import { type RequestRow, requestById } from '../request/queries.ts';
+import { type RequestRow, requestById, whoseIs } from '../request/queries.ts';
 
 interface Decision {
   readonly verdict: Verdict;
@@ -115,7 +115,7 @@ function carryOut(
 ): Decided {
   const { tx, now } = work;
   const step = stepOfSeat(round, seat);
-  const objection = mayNotDecide(asked(step, seat), viewer, [request.requesterId, request.onBehalfId], how);
+  const objection = mayNotDecide(asked(step, seat), viewer, whoseIs(request), how);
   if (objection)
     throw seat.state === 'open'
       ? notAllowed(refused('cannotDecide', objection))

@@ -52,8 +52,10 @@ export const partiesIn = (
   deskGroups: register.deskGroups,
 });
 
-/** Whether a request is somebody’s own: they asked it, or it was asked on their behalf. */
-export const isOwnOf = (
-  { requesterId, onBehalfId }: Pick<RequestRow, 'requesterId' | 'onBehalfId'>,
-  personId: string,
-): boolean => requesterId === personId || onBehalfId === personId;
+type Parties = Pick<RequestRow, 'requesterId' | 'onBehalfId'>;
+
+/** Whose a request is: who asked it, and on whose behalf it was asked. */
+export const whoseIs = ({ requesterId, onBehalfId }: Parties): readonly (string | null)[] => [requesterId, onBehalfId];
+
+/** Whether a request is somebody’s own. */
+export const isOwnOf = (request: Parties, personId: string): boolean => whoseIs(request).includes(personId);

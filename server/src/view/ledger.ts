@@ -1,7 +1,6 @@
 import type { AnswerOf, TrayKey } from '@tolvek/contract';
 import { addWorkingTime, dateAt, endOfDay, fuseAt, type WorkingCalendar } from '@tolvek/core/deadline';
 import { seatsHeldBy, type Viewer } from '@tolvek/core/people';
-import { refused } from '@tolvek/words';
 import {
   and,
   asc,
@@ -28,13 +27,13 @@ import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared, preparedEach } from '../platform/prepared.ts';
-import { Problem } from '../platform/problem.ts';
 import { holdsThings, registersOnce, stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { sharedWith } from '../request/shares.ts';
 import { dues, requests, tallies } from '../request/tables.ts';
 import { keptBy } from './keptBy.ts';
+import { type Place, readPlace } from './place.ts';
 import { readOnce } from './readOnce.ts';
 import { stageView } from './sheet.ts';
 import { idsNear, type Looking, lookingAt, readsMost, type Worked, workedBy, worksOnAll } from './workedBy.ts';
@@ -270,12 +269,6 @@ function daysFrom(calendar: WorkingCalendar, now: number): readonly HorizonDay[]
   return days;
 }
 
-/** Where a page ended: what its last row is ordered by, and its id. */
-interface Place {
-  readonly at: number;
-  readonly id: string;
-}
-
 const isNewestFirst = (tray: TrayKey): boolean => tray === 'all' || tray === 'things' || tray === 'shared';
 
 const orderIn = (tray: TrayKey): readonly [SQL, SQL] =>
@@ -493,12 +486,6 @@ function foundBy(
   // Person by person, as each one’s are in this order already.
   const asked = persons.flatMap(({ id }) => upTo(most, byRequester(db).all({ person: id, most })));
   return { ids: [...new Set([...numbered, ...asked].map(({ id }) => id))], isAll };
-}
-
-function readPlace(after: string): Place {
-  const [at = '', id = ''] = after.split('.');
-  if (!/^\d+$/.test(at) || id === '') throw new Problem(400, 'not-understood', refused('noSuchPage'));
-  return { at: Number(at), id };
 }
 
 /** What the rows of a page have in common, read once for all of them. */

@@ -33,6 +33,7 @@ import { knownStanding } from '../request/standing.ts';
 import { requests } from '../request/tables.ts';
 import { deskOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { type Place, readPlace } from './place.ts';
 import { readOnce } from './readOnce.ts';
 import { lookingAt, workedBy } from './workedBy.ts';
 
@@ -61,12 +62,6 @@ function sharedBy(db: Reader, sharer: Viewer, register: RegisterRow): SQL | unde
   const reads = both('all') ? (['read:all'] as const) : both('team') ? (['read:team'] as const) : [];
   const viewer: Viewer = { ...usual, rights: reads };
   return workedBy({ ...lookingAt(db, viewer), along: undefined }, requests);
-}
-
-/** Where a list of requests goes on, the newest first. */
-interface Place {
-  readonly at: number;
-  readonly id: string;
 }
 
 /**
@@ -132,6 +127,12 @@ const columnsOf = ({ register, fields }: Pick<Shown, 'register' | 'fields'>) =>
     return field ? [{ key, label: field.label }] : [];
   });
 
+/** What is read for them: the columns, and which columns of lines are shown inside one. */
+const readFor = (shown: Shown): string[] => [
+  ...columnsOf(shown).map(({ key }) => key),
+  ...shown.fields.filter((key) => key.includes('.')),
+];
+
 const DAY = { type: { kind: 'date' } } as const;
 
 /** What of a request is told besides its fields. Whoever comes by a link is told stages as requesters are. */
@@ -160,7 +161,7 @@ function* told(
   const { registers, nameOf } = readOnce(db);
   const { register, sharer, audience } = shown;
   const { zone } = deskOf(db);
-  const keys = [...columnsOf(shown).map(({ key }) => key), ...shown.fields.filter((key) => key.includes('.'))];
+  const keys = readFor(shown);
   for (const row of rows) {
     const open = openShared(db, row, { reader, sharer }, 'list', { register, registers, names: nameOf });
     if (!open) continue;
@@ -192,12 +193,6 @@ function shownTo(db: Reader, row: SharedRow | undefined, reader: Viewer, now: nu
   const closed = closedWhy(db, row, today);
   if (closed !== null) throw new Problem(410, 'shared-over', refused('sharedClosed', { why: closed }));
   return { ...row, register: registerById(db, row.registerId), sharer: viewerOf(db, row.by) as Viewer };
-}
-
-function readPlace(after: string): Place {
-  const [at = '', id = ''] = after.split('.');
-  if (!/^\d+$/.test(at) || id === '') throw new Problem(400, 'not-understood', refused('noSuchPage'));
-  return { at: Number(at), id };
 }
 
 interface Asked {
@@ -254,9 +249,8 @@ export function* sharedLines(
   const { registers, nameOf: names } = readOnce(db);
   const around = { vocabularies: vocabulariesFor(db, register.fields), people: staffIn(db, 'all') };
   const { zone } = deskOf(db);
-  const columns = columnsOf(shown);
-  const keys = [...columns.map(({ key }) => key), ...shown.fields.filter((key) => key.includes('.'))];
-  yield [...facts.map((fact) => fact), ...columns.map(({ label }) => label)];
+  const keys = readFor(shown);
+  yield [...facts, ...columnsOf(shown).map(({ label }) => label)];
   let after: Place | undefined;
   for (;;) {
     const { rows, reached } = found(db, shown, PAGE, after);

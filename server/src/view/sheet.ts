@@ -22,7 +22,7 @@ import { holdsThings, stageOf } from '../register/queries.ts';
 import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
-import { isOwnOf, type RequestRow } from '../request/queries.ts';
+import { isOwnOf, type RequestRow, whoseIs } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { sharesOf } from '../request/shares.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
@@ -94,7 +94,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const references = requestsNamed(db, readableFields, request.values);
   const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
-  const whyNot = round ? whyNotDecide(round, viewer, [request.requesterId, request.onBehalfId]) : null;
+  const whyNot = round ? whyNotDecide(round, viewer, whoseIs(request)) : null;
   const { due } = request;
   const may = {
     ...{ change: open.may('change'), move: open.may('move'), assign: open.may('assign') },
@@ -169,7 +169,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
             whyNot !== null &&
             round !== undefined &&
             open.may('decide') &&
-            whyNotDecide(round, viewer, [request.requesterId, request.onBehalfId], 'right') === null,
+            whyNotDecide(round, viewer, whoseIs(request), 'right') === null,
           seen: open.seen,
           whyNot,
         }
