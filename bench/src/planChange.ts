@@ -48,6 +48,7 @@ const requestsOf = (size: number): readonly AskedAlike[] =>
     ...{ requesterId: `p${(n * 31) % 4_000}`, handlerId: `p${(n * 17) % PEOPLE}`, team: group(n * 13) },
     ...{ onBehalfId: null, enteredById: null },
     deciders: [group(n * 11), `@p${(n * 29) % PEOPLE}`],
+    followers: [],
   }));
 
 /**

@@ -15,7 +15,7 @@ const STAGES = ['deciding', 'done'];
 export const CONDITIONS = ['a = "1"', 'today > date("2026-01-01")'];
 const DAYS = ['2026-03-01', '2026-03-02', '2026-03-05'];
 const DOING: readonly Activity[] = ['working', 'browsing', 'searching', 'taking-out', 'letters'];
-const AS: readonly PartyRelation[] = ['handler', 'team', 'decider', 'entered', 'behalf'];
+const AS: readonly PartyRelation[] = ['handler', 'team', 'decider', 'entered', 'behalf', 'follower'];
 const PEOPLE = ['p1', 'p2'];
 /** Conditions on profiles that audiences name. */
 export const PROFILES = ['me.site = "pier"', 'me.badge'];

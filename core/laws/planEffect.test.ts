@@ -60,6 +60,7 @@ const requests = fc.array(
     team: fc.option(fc.constantFrom(...GROUPS)),
     onBehalfId: fc.option(who, { freq: 3 }),
     enteredById: fc.option(who, { freq: 3 }),
+    followers: fc.uniqueArray(who, { maxLength: 3 }),
     deciders: fc.array(
       fc.oneof(
         fc.constantFrom(...GROUPS),
@@ -154,10 +155,11 @@ test('what a plan would change is what each request says for each person, read o
           const { release, stage, holding } = JSON.parse(request.sort) as Sort;
           const { isDesk, isRequester, onlyReads, as = [] } = relation;
           // Whose it is, and what else they are to it, said by hand.
-          expect([isRequester, as.includes('behalf'), as.includes('entered')]).toEqual([
+          expect([isRequester, as.includes('behalf'), as.includes('entered'), as.includes('follower')]).toEqual([
             [request.requesterId, request.onBehalfId].includes(viewer.personId),
             request.onBehalfId === viewer.personId,
             request.enteredById === viewer.personId,
+            request.followers.includes(viewer.personId),
           ]);
           const builds = isDesk && viewer.rights.includes('configure');
           const look = { ...viewer, isDesk, isRequester, as, stage, day: DAY, holding, builds };

@@ -165,7 +165,10 @@ export async function groundCalls(
     ...shared,
     invitation: [{ params: { token } }],
     acceptInvitation: [{ params: { token }, body: { password: 'gulls over grey water' } }],
-    forgotPassword: [{ body: { email: 'nobody@nowhere.example' } }],
+    forgotPassword: [
+      { body: { email: 'nobody@nowhere.example' } },
+      { body: { email: 'hanne.istvan@skerrow.example' } },
+    ],
     account: [{}],
     changePassword: [{ body: { current: 'tolvek-demo', next: 'a wren in the quince' } }],
     endPasskey: [{ params: { id: 'key' } }],

@@ -384,6 +384,9 @@ async function live(hidden: Hidden): Promise<Heard> {
     shareTargets: [{ params: { number: site }, query: { find: 'bo' } }],
     shareRequest: each(numbers, (number) => ({ params: { number }, body: { with: { group: 'boats' }, until: null } })),
     unshareRequest: [{ params: { number: site, holder: 'boats' } }],
+    followRequest: each(numbers, (number) => ({ params: { number }, body: { follows: true } })).concat([
+      { params: { number: site }, body: { follows: false } },
+    ]),
     deletionPlan: each([...numbers, spare], (number) => ({ params: { number } })),
     deleteRequest: [{ params: { number: spare }, body: { reason: 'Nobody wants it.' } }],
     deletedIn: each(['site-access', 'tell-tale'], (register) => ({ params: { key: register } })),

@@ -57,6 +57,7 @@ describe('the ledger', () => {
                 register: request.registerId,
                 deciders: request.deciders?.split(' ') ?? [],
                 deskGroups: deskGroups.get(request.registerId) ?? [],
+                followers: [],
               },
               viewer,
             ).isDesk,

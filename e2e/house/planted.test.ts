@@ -1,6 +1,7 @@
 import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { newDoor } from '@tolvek/core/door';
 import { type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
+import type { NoticeCause } from '@tolvek/core/notice';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
@@ -9,6 +10,13 @@ import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Caller, Desk, STORM, tripOf, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
+
+/** The kinds of letters: one that is new has to be named here, and then be sent. */
+const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
+  ...({ received: true, 'new-request': true, 'approval-asked': true, approved: true, refused: true } as const),
+  ...({ assigned: true, message: true, stage: true, reminder: true, escalation: true, news: true } as const),
+  ...({ confirm: true, 'go-on': true, invitation: true, test: true, reset: true } as const),
+};
 
 // D9: hidden is absent, by every way. Unique values are planted in restricted fields of many kinds, the
 // request goes its whole way, and every answer of every route, every letter and every live update
@@ -224,6 +232,8 @@ describe('a value in the restricted field', () => {
     outside = confirmed.body.number;
     follow = confirmed.body.follow;
 
+    for (const name of ['Oskar Veldhuis', 'Bram Solheim', 'Maren Okafor'])
+      await as(name).call('followRequest', { params: { number: outside }, body: { follows: true } });
     const decision = await desk.tokenFor('tomas.achterberg', 'decide');
     const { seen } = (await stranger.call('decisionLink', { params: { token: decision } })).body;
     expect(
@@ -242,7 +252,7 @@ describe('a value in the restricted field', () => {
     await handler.call('setLanguage', { body: { language: 'en' } });
     const first = await handler.sheet(outside);
     const mine = first.assignable.find((person: { name: string }) => person.name === 'Bram Solheim').id;
-    const assigned = await handler.call('assign', {
+    const assigned = await as('Ada Quillfeather').call('assign', {
       params: { number: outside },
       headers: onVersion(first.version),
       body: { person: mine },
@@ -295,6 +305,12 @@ describe('a value in the restricted field', () => {
       params: { number: inside },
       headers: key(),
       body: { verdict: 'approve', comment: '', seen: await as('Edda Kilbride').seen(inside) },
+    });
+    const turnedDown = (await as('Priya Nakamura-Lind').submit('come-on-site', sent, { release: 2 })).body.number;
+    await as('Edda Kilbride').call('decide', {
+      params: { number: turnedDown },
+      headers: key(),
+      body: { verdict: 'refuse', comment: 'Not in March.', seen: await as('Edda Kilbride').seen(turnedDown) },
     });
     await stranger.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
     const late = await handler.sheet(outside);
@@ -492,6 +508,7 @@ describe('a value in the restricted field', () => {
       shareTargets: [{ params: { number: outside }, query: { find: 'bo' } }],
       shareRequest: [{ params: { number: outside }, body: { with: { group: 'boats' }, until: null } }],
       unshareRequest: [{ params: { number: outside, holder: 'boats' } }],
+      followRequest: [true, false].map((follows) => ({ params: { number: outside }, body: { follows } })),
       deletionPlan: [{ params: { number: outside } }, { params: { number: inside } }],
       deleteRequest: [{ params: { number: spare }, headers: onVersion(1), body: { reason: 'Nobody wants it.' } }],
       deletedIn: [{ params: { key: 'site-access' } }],
@@ -546,6 +563,10 @@ describe('a value in the restricted field', () => {
   it('is in no letter, nor in what waits to be sent', async () => {
     const letters = await desk.letters();
     expect(letters.length).toBeGreaterThan(10);
+    // Each kind of letter there is has been written.
+    const { $client } = desk.running.house.db;
+    const kinds = $client.prepare('select distinct kind from notices').all() as { kind: string }[];
+    expect(kinds.map(({ kind }) => kind).sort()).toEqual(Object.keys(LETTERS).sort());
     for (const needle of NEEDLES)
       expect(letters.filter((letter) => JSON.stringify(letter).includes(needle))).toEqual([]);
   });

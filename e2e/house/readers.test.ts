@@ -107,6 +107,7 @@ async function allAsSaid(isOn: boolean): Promise<{ along: number; worked: number
       const parties = {
         ...{ ...row, register: row.registerId, deciders: row.deciders?.split(' ') ?? [] },
         deskGroups: register?.deskGroups ?? [],
+        followers: [],
       };
       const along = isOn && register?.key === 'site-access' && mine.some(({ holds }) => holds(row));
       if (relationTo(parties, viewer).isDesk) expected.set(row.number, 'worked');

@@ -81,6 +81,12 @@ export const deskRoutes = routesOf(deskHeads, {
     params: numbered.extend({ holder: z.string().max(80) }),
     answer: done,
   },
+  followRequest: {
+    says: 'Has whoever calls hear of what becomes of a request they may read, by email, or no longer.',
+    params: numbered,
+    body: z.strictObject({ follows: z.boolean() }),
+    answer: done,
+  },
   deletionPlan: {
     says: 'What deleting a request would come to, and what points to it. Nothing is deleted.',
     params: numbered,

@@ -22,7 +22,7 @@ export const planAudience = audienceOf(
   z.union([
     key,
     z.string().regex(/^@[\w-]{1,64}$/),
-    z.enum(['~handler', '~team', '~decider', '~entered', '~behalf', '~contact']),
+    z.enum(['~handler', '~team', '~decider', '~entered', '~behalf', '~follower', '~contact']),
     z
       .string()
       .max(2_001)

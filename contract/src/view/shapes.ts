@@ -104,6 +104,8 @@ export const sheet = z.object({
   givers: z.array(z.string()),
   /** Who reads it besides those who work on it, until which day. */
   shares: z.array(z.object({ holder: z.string(), name: z.string(), until: z.iso.date().nullable() })),
+  /** Who else follows it, by name, and whether whoever calls does. */
+  followers: z.object({ others: z.array(z.string()), mine: z.boolean() }),
   moves: z.array(stage),
   /** The ways on that this viewer can’t take now, by the stage they lead to, and why not. */
   notNow: z.array(z.object({ label: z.string(), whyNot: words })),
@@ -161,6 +163,6 @@ export const sheet = z.object({
   history: z.array(historyEntry),
 });
 export const trayKeys = [
-  ...(['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'shared', 'all', 'things'] as const),
+  ...(['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'followed', 'shared', 'all', 'things'] as const),
 ] as const;
 export type TrayKey = (typeof trayKeys)[number];

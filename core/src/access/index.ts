@@ -9,7 +9,15 @@ export {
   ORDINARY,
   type RequestMoment,
 } from './circumstance.ts';
-export { classesOf, classInWords, classTold, type ViewerClass, waysToStand, wordsTold } from './classes.ts';
+export {
+  classesOf,
+  classInWords,
+  classTold,
+  moversNamed,
+  type ViewerClass,
+  waysToStand,
+  wordsTold,
+} from './classes.ts';
 export {
   asksOnlyWritten,
   type ConditionProblem,

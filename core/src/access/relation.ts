@@ -26,6 +26,8 @@ export interface RequestParties {
   readonly team: string | null;
   /** Who may decide on it, or has: words of groups and persons. */
   readonly deciders: readonly string[];
+  /** The ids of those who follow it, where a rule tells them from others. */
+  readonly followers: readonly string[];
   /** Groups that work in the request's register. */
   readonly deskGroups: readonly string[];
 }
@@ -44,9 +46,10 @@ function standsOf(viewer: Viewer): Stands {
   if (found) return found;
   const held = new Set(holdersOf(viewer));
   const groups = new Set(viewer.groups);
-  const bitsOf = ({ handlerId, team, deciders, enteredById, onBehalfId }: RequestParties): number =>
+  const bitsOf = ({ handlerId, team, deciders, enteredById, onBehalfId, followers }: RequestParties): number =>
     (enteredById === viewer.personId ? ENTERED : 0) |
     (onBehalfId === viewer.personId ? BEHALF : 0) |
+    (followers.includes(viewer.personId) ? FOLLOWER : 0) |
     (handlerId === viewer.personId ? HANDLER : 0) |
     (team !== null && groups.has(team) ? TEAM : 0) |
     (deciders.some((word) => held.has(word)) ? DECIDER : 0);
@@ -82,7 +85,10 @@ export interface Gathered {
 
 /** Requests that are of one sort and have the same people, and how many they are. */
 export interface AskedAlike
-  extends Pick<RequestParties, 'requesterId' | 'onBehalfId' | 'enteredById' | 'handlerId' | 'team' | 'deciders'> {
+  extends Pick<
+    RequestParties,
+    'requesterId' | 'onBehalfId' | 'enteredById' | 'handlerId' | 'team' | 'deciders' | 'followers'
+  > {
   /** What besides its people decides about a request, as one word: the release it came by, where it stands. */
   readonly sort: string;
   readonly n: number;
@@ -96,8 +102,9 @@ const TEAM = 2;
 const DECIDER = 4;
 const ENTERED = 8;
 const BEHALF = 16;
-const ASKED = 32;
-const BITS = 64;
+const FOLLOWER = 32;
+const ASKED = 64;
+const BITS = 128;
 
 /**
  * Gathers requests of a register by the people they have: whom most of them do not concern is not held against each.
@@ -120,6 +127,7 @@ export function gather(
     handler: new Map<string, number[]>(),
     team: new Map<string, number[]>(),
     decider: new Map<string, number[]>(),
+    follower: new Map<string, number[]>(),
   };
   const add = (to: Map<string, number[]>, key: string | null, index: number): void => {
     if (key === null) return;
@@ -127,7 +135,8 @@ export function gather(
     if (known) known.push(index);
     else to.set(key, [index]);
   };
-  for (const [index, { requesterId, onBehalfId, enteredById, handlerId, team, deciders, n }] of requests.entries()) {
+  for (const [index, request] of requests.entries()) {
+    const { requesterId, onBehalfId, enteredById, handlerId, team, deciders, followers, n } = request;
     bySort[sortOf[index] as number]?.push(index);
     add(by.requester, requesterId, index);
     add(by.behalf, onBehalfId, index);
@@ -135,6 +144,7 @@ export function gather(
     add(by.handler, handlerId, index);
     add(by.team, team, index);
     for (const word of deciders) add(by.decider, word, index);
+    for (const id of followers) add(by.follower, id, index);
     totals[sortOf[index] as number] = (totals[sortOf[index] as number] ?? 0) + n;
   }
   const marks = new Uint8Array(requests.length);
@@ -152,6 +162,7 @@ export function gather(
     mark(by.requester.get(viewer.personId), ASKED);
     mark(by.behalf.get(viewer.personId), ASKED | BEHALF);
     mark(by.entered.get(viewer.personId), ENTERED);
+    mark(by.follower.get(viewer.personId), FOLLOWER);
     const isOfDesk = deskGroups.some((group) => viewer.groups.includes(group));
     // By sort and by what somebody is to it; nothing, to most of them.
     const counts = new Array<number>(sorts.length * BITS).fill(0);

@@ -1,3 +1,11 @@
+import type { RequestChange } from '../request/change.ts';
+
+/** What whoever follows a request is told of. */
+export type News = Extract<
+  RequestChange,
+  { readonly kind: 'stage' | 'freed' | 'team' | 'priority' | 'handler' | 'decided' | 'said' }
+>;
+
 /**
  * Why somebody is written to, as data: words are made from it when the notice goes out, with names,
  * values and deadlines as they are then. People by id, stages and teams by key; `by`: null for the
@@ -13,6 +21,8 @@ export type NoticeCause =
   | { readonly kind: 'message'; readonly by: string | null; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly finished: boolean }
   | { readonly kind: 'reminder' | 'escalation' }
+  /** To who follows a request: what happened, without what was written, and that. */
+  | { readonly kind: 'news'; readonly by: string | null; readonly change: News; readonly text: string }
   /** To an address that nobody has confirmed: what it would send, or leads back to. */
   | { readonly kind: 'confirm'; readonly submission: string }
   | { readonly kind: 'go-on'; readonly kept: string }

@@ -1,4 +1,4 @@
-export type { NoticeCause } from './cause.ts';
+export type { News, NoticeCause } from './cause.ts';
 export { type DressedLetter, dressLetter, subjectLine } from './dress.ts';
 export {
   draftConfirmation,

@@ -35,7 +35,8 @@ export type NoticeEvent =
   | { readonly kind: 'message'; readonly from: string; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly is: 'paused' | 'resumed' | 'finished' }
   | { readonly kind: 'reminder'; readonly left: Length; readonly due: number }
-  | { readonly kind: 'escalation'; readonly due: number; readonly handler: string };
+  | { readonly kind: 'escalation'; readonly due: number; readonly handler: string }
+  | { readonly kind: 'news'; readonly by: string; readonly what: Words; readonly text: string };
 
 /** What an email says, without what all emails share. */
 interface Gist {
@@ -85,6 +86,8 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return reminder(event, context);
     case 'escalation':
       return escalation(event, context);
+    case 'news':
+      return news(event, context);
   }
 }
 
@@ -183,6 +186,13 @@ function stage({ stage: at, is }: Of<'stage'>, { number, formTitle: form }: Noti
       };
   }
 }
+
+const news = ({ by, what, text }: Of<'news'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said('emails:news.subject', { subject, number }),
+  paragraphs: [by ? said('emails:news.by', { by, what }) : what, ...(text ? [text] : [])],
+  action: openIt,
+  note: said('emails:news.note'),
+});
 
 const reminder = ({ left, due }: Of<'reminder'>, { number, subject }: NoticeContext): Gist => ({
   subject: said('emails:reminder.subject', { left, subject, number }),

@@ -83,6 +83,7 @@ export const RELATION_WORDS = {
   '~decider': said('people:itsDecider'),
   '~entered': said('people:whoEntered'),
   '~behalf': said('people:onWhoseBehalf'),
+  '~follower': said('people:whoFollows'),
   [CONTACT]: said('people:contacts'),
 } as const satisfies Readonly<Record<string, Said>>;
 

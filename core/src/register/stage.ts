@@ -3,8 +3,8 @@ export type Phase = 'arrived' | 'working' | 'paused' | 'finished';
 /** How somebody stands to a request who may move it. */
 export const MOVERS = ['handler', 'team', 'decider'] as const;
 export type MoverRelation = (typeof MOVERS)[number];
-/** What somebody can be to a request besides asking it: those, who typed it in, and on whose behalf it was asked. */
-export const PARTY_RELATIONS = [...MOVERS, 'entered', 'behalf'] as const;
+/** What somebody can be to a request besides asking it: those, who typed it in, on whose behalf it was asked, who follows it. */
+export const PARTY_RELATIONS = [...MOVERS, 'entered', 'behalf', 'follower'] as const;
 export type PartyRelation = (typeof PARTY_RELATIONS)[number];
 
 /** One way on from a stage. */

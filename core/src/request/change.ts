@@ -58,6 +58,8 @@ export type RequestChange =
   /** Somebody may read it besides those who work on it, until a day or for good (null), or no longer. */
   | { readonly kind: 'shared'; readonly with: string; readonly until: string | null }
   | { readonly kind: 'unshared'; readonly with: string }
+  /** Whoever did it hears of it from now on, or no longer. */
+  | { readonly kind: 'followed' | 'unfollowed' }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
   | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
   | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' }
@@ -140,6 +142,9 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
     }
     case 'unshared':
       return said('history:unshared', { who: holderInWords(change.with, names) });
+    case 'followed':
+    case 'unfollowed':
+      return said(change.kind === 'followed' ? 'history:follows' : 'history:followsNoMore');
     case 'baseline':
       return '';
     case 'told':

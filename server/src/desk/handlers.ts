@@ -15,6 +15,7 @@ import {
 } from './commands.ts';
 import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
+import { follow } from './following.ts';
 import { share, shareTargets, unshare } from './share.ts';
 
 /** What people do to requests. */
@@ -32,6 +33,7 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     shareTargets: ({ viewer, params, query }) => shareTargets(house.db, viewer, params.number, query.find),
     shareRequest: ({ viewer, params, body }) => share(house, viewer, params.number, body),
     unshareRequest: ({ viewer, params }) => unshare(house, viewer, params.number, params.holder),
+    followRequest: ({ viewer, params, body }) => follow(house, viewer, params.number, body),
     deletionPlan: ({ viewer, params }) => deletionPlan(house.db, viewer, params.number),
     deleteRequest: ({ viewer, params, body, version }) =>
       deleteRequest(house, viewer, { number: params.number, version, reason: body.reason }),

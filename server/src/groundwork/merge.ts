@@ -26,6 +26,7 @@ import { by, type Work, write } from '../platform/work.ts';
 import { renameInPlans } from '../register/commands.ts';
 import { allRegisters } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
+import { followAsOther } from '../request/followers.ts';
 import { requestById } from '../request/queries.ts';
 import { shareAsOther } from '../request/sharedResults.ts';
 import { shareWithOther } from '../request/shares.ts';
@@ -169,6 +170,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   tx.update(notices).set({ personId: to }).where(eq(notices.personId, from)).run();
   shareWithOther(tx, from, to);
   shareAsOther(tx, from, to);
+  followAsOther(tx, from, to);
   keepAnswers(work, from, to);
   tx.update(absences).set({ substituteId: to }).where(eq(absences.substituteId, from)).run();
   tx.delete(absences).where(eq(absences.personId, from)).run();

@@ -1,6 +1,7 @@
+import type { News } from '@tolvek/core/notice';
 import { type StandIn, wordOf } from '@tolvek/core/people';
 import type { Happening } from '@tolvek/core/request';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { openSeats, roundOf } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import { releaseById } from '../form/queries.ts';
@@ -9,16 +10,20 @@ import { membersOf } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Transaction } from '../platform/database.ts';
 import { dropLinks } from '../platform/links.ts';
+import { prepared } from '../platform/prepared.ts';
 import type { Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
+import { followersOf } from '../request/followers.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { notify } from './notify.ts';
 import { notices } from './tables.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
 export const followNotices: Follower = (work, request, change, before) => {
-  if (!request.trial) tell(work, request, change, before);
+  if (request.trial) return undefined;
+  tell(work, request, change, before);
+  tellFollowers(work, request, change);
   return undefined;
 };
 
@@ -47,6 +52,8 @@ function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow
     case 'priority':
     case 'shared':
     case 'unshared':
+    case 'followed':
+    case 'unfollowed':
     case 'same-person':
     case 'due':
       break;
@@ -66,6 +73,48 @@ function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow
       tellOfTimer(work, request, change.timer);
       break;
     case 'values':
+  }
+}
+
+const toldOf = prepared((db) =>
+  db
+    .select({ personId: notices.personId })
+    .from(notices)
+    .where(and(eq(notices.requestId, sql.placeholder('request')), eq(notices.createdAt, sql.placeholder('at'))))
+    .prepare(),
+);
+
+/** Tells those who follow a request what happened, but for who did it and who is told of it already. */
+function tellFollowers(work: Work, request: ShownRow, change: Happening): void {
+  const news = newsOf(change);
+  const following = news ? followersOf(work.tx, request.id) : [];
+  if (!news || following.length === 0) return;
+  const told = toldOf(work.tx).all({ request: request.id, at: work.now });
+  const known = new Set<string | null>([work.actor, ...told.map(({ personId }) => personId)]);
+  notify(
+    work,
+    request,
+    following.filter((id) => !known.has(id)),
+    { kind: 'news', by: work.actor, ...news },
+  );
+}
+
+/** What of a change whoever follows is told: where it is, who works on it, what was decided, what was written. */
+function newsOf(change: Happening): { readonly change: News; readonly text: string } | null {
+  switch (change.kind) {
+    case 'said':
+      return { change: { ...change, text: '' }, text: change.text };
+    case 'decided':
+      return { change: { ...change, comment: '' }, text: change.comment };
+    case 'freed':
+      return { change: { ...change, reason: '' }, text: change.reason };
+    case 'stage':
+    case 'team':
+    case 'priority':
+    case 'handler':
+      return { change, text: '' };
+    default:
+      return null;
   }
 }
 

@@ -13,6 +13,7 @@ import {
   type NoticeEvent,
   spokenLetter,
 } from '@tolvek/core/notice';
+import { changeInWords } from '@tolvek/core/request';
 import { ACCENTS, signatureOf } from '@tolvek/core/settings';
 import type { Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
@@ -21,12 +22,13 @@ import { seatById } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
-import { groupNames, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
+import { groupNames, namesOf, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { tokenOf } from '../platform/links.ts';
 import { speechFor } from '../platform/words.ts';
 import { registerById, stageOf } from '../register/queries.ts';
+import { changeNames, peopleIn } from '../request/changeNames.ts';
 import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
@@ -66,7 +68,8 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const viewer = viewerIn(tx, person);
   const open = openRequest(tx, request, viewer, 'letter', { register: registerById(tx, request.registerId) });
   // Whoever may not read it hears of it only where they are asked to act on it.
-  if (FOR_READERS.has(cause.kind) && !open.relation.isDesk && person.id !== request.requesterId) return null;
+  const isTheirs = person.id === request.requesterId && cause.kind !== 'news';
+  if (FOR_READERS.has(cause.kind) && !open.relation.isDesk && !isTheirs) return null;
   const way = wayOf(about, cause);
   const letter = draftNotice(event, {
     number: request.number,
@@ -117,6 +120,12 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
       const is = cause.finished ? 'finished' : phase === 'paused' ? 'paused' : 'resumed';
       return { kind: 'stage', stage: publicLabel, is };
     }
+    case 'news': {
+      const { change, text } = cause;
+      const register = registerById(tx, request.registerId);
+      const called = changeNames(tx, register, namesOf(tx, peopleIn(change)), groupNames(tx));
+      return { kind: 'news', by: personNamed(tx, cause.by), what: changeInWords(change, called), text };
+    }
     case 'reminder': {
       if (due === null) return null;
       const calendar = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);
@@ -129,9 +138,9 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
 }
 
 /** What is told to those who work on a request, as far as they may read it by now. */
-const FOR_READERS: ReadonlySet<string> = new Set(['new-request', 'reminder', 'message']);
+const FOR_READERS: ReadonlySet<string> = new Set(['new-request', 'reminder', 'message', 'news']);
 
-const OF_THE_DESK: ReadonlySet<string> = new Set(['new-request', 'assigned', 'reminder', 'escalation']);
+const OF_THE_DESK: ReadonlySet<string> = new Set(['new-request', 'assigned', 'reminder', 'escalation', 'news']);
 
 /** Where the button of a letter about a request leads its reader. */
 function wayOf({ post, tx, now, request, person }: About, cause: AboutRequest): Pick<Worded, 'path' | 'link'> {

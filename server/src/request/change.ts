@@ -25,7 +25,7 @@ import type { RequestRow, ShownRow } from './queries.ts';
 import { readAnew } from './readings.ts';
 import { point } from './references.ts';
 import { settledChanges } from './settle.ts';
-import { claims, history, pointers, readings, requests, ruleRunChanges, shares } from './tables.ts';
+import { claims, followers, history, pointers, readings, requests, ruleRunChanges, shares } from './tables.ts';
 
 /**
  * What follows from a change of a request, in areas above it. `before`: the request as it was; null
@@ -38,11 +38,11 @@ export type Follower = (
   before: ShownRow | null,
 ) => ShownRow | undefined;
 
-let followers: readonly Follower[] = [];
+let following: readonly Follower[] = [];
 
 /** Says who follows, in which order: whoever knows all areas, once. */
 export function followedBy(all: readonly Follower[]): void {
-  followers = all;
+  following = all;
 }
 
 interface Incoming {
@@ -187,7 +187,7 @@ export function changed<Row extends ShownRow>(
 function happened<Row extends ShownRow>(work: Work, request: Row, change: Happening, before: ShownRow | null): Row {
   remember(work, request.id, change);
   let row = request;
-  for (const follow of followers) {
+  for (const follow of following) {
     const followed = follow(work, row, change, before);
     if (followed) row = { ...row, ...followed };
   }
@@ -252,6 +252,8 @@ function outcomeOf(
     case 'seat':
     case 'shared':
     case 'unshared':
+    case 'followed':
+    case 'unfollowed':
       return null;
   }
 }
@@ -349,7 +351,7 @@ export function forgottenBy(all: readonly Forgetter[]): void {
 export function deleteRequests(tx: Transaction, ids: readonly string[]): void {
   const some = [...ids];
   for (const forget of forgetters) forget(tx, some);
-  for (const table of [history, claims, pointers, readings, ruleRunChanges, shares])
+  for (const table of [history, claims, pointers, readings, ruleRunChanges, shares, followers])
     tx.delete(table).where(inArray(table.requestId, some)).run();
   letGoOfFiles(tx, some);
   tx.delete(requests).where(inArray(requests.id, some)).run();

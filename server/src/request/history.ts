@@ -27,6 +27,8 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   due: 'due',
   shared: 'handler',
   unshared: 'handler',
+  followed: 'handler',
+  unfollowed: 'handler',
 };
 
 /**

@@ -27,6 +27,7 @@ import { listed } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { mayHaveTold } from '../platform/reads.ts';
 import { type RegisterRow, type Registers, registerById, registersOnce } from '../register/queries.ts';
+import { followersFor } from './followers.ts';
 import { momentOf } from './moment.ts';
 import { nameOf } from './names.ts';
 import { protectionFor } from './protection.ts';
@@ -160,7 +161,7 @@ export function openRequest<Row extends ShownRow>(
   }: Shared = {},
 ): OpenRequest<Row> {
   const register = registers.byId(request.registerId);
-  const own = relationTo(partiesIn(request, register), viewer);
+  const own = relationTo(partiesIn(request, register, followersFor(db, register.access, request.id)), viewer);
   // Whoever takes the place of somebody who is away reads what that one is asked, as long as it is open; and whoever
   // it is shared with.
   const takesPlace = isAskedFor(db, request, viewer);

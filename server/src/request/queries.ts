@@ -41,6 +41,8 @@ export const requestById = (db: Reader, id: string): RequestRow | undefined => b
 export const partiesIn = (
   request: Pick<RequestRow, 'requesterId' | 'onBehalfId' | 'enteredById' | 'handlerId' | 'team' | 'deciders'>,
   register: RegisterRow,
+  /** Who follows it, by id, where that is asked for. */
+  followers: readonly string[] = [],
 ): RequestParties => ({
   register: register.id,
   requesterId: request.requesterId,
@@ -49,6 +51,7 @@ export const partiesIn = (
   handlerId: request.handlerId,
   team: request.team,
   deciders: request.deciders?.split(' ') ?? [],
+  followers,
   deskGroups: register.deskGroups,
 });
 

@@ -178,6 +178,21 @@ export const shares = sqliteTable(
   (table) => [primaryKey({ columns: [table.requestId, table.holder] }), index('shares_holder').on(table.holder)],
 );
 
+/** Who follows a request: hears of what becomes of it as long as they may read it. */
+export const followers = sqliteTable(
+  'followers',
+  {
+    requestId: text()
+      .notNull()
+      .references(() => requests.id),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+    at: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.requestId, table.personId] }), index('followers_person').on(table.personId)],
+);
+
 /** Requests of a register that somebody lets others read: some of their fields, of those that meet a condition, until a day. */
 export const sharedResults = sqliteTable(
   'shared_results',

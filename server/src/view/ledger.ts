@@ -28,6 +28,7 @@ import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared, preparedEach } from '../platform/prepared.ts';
 import { holdsThings, registersOnce, stageOf } from '../register/queries.ts';
+import { followedBy } from '../request/followers.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { sharedWith } from '../request/shares.ts';
@@ -70,6 +71,8 @@ function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL
       );
     case 'shared':
       return sql`${requests.id} in ${sharedWith(db, viewer)}`;
+    case 'followed':
+      return sql`${requests.id} in ${followedBy(viewer.personId)}`;
     case 'late':
       return and(inArray(requests.phase, ['arrived', 'working']), lt(requests.due, now));
     default:
@@ -77,7 +80,14 @@ function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL
   }
 }
 
-type Tallied = Exclude<TrayKey, 'deciding' | 'late' | 'shared'>;
+/** Trays of what is found by ids that are few, and not by what is tallied. */
+const isById = (tray: TrayKey): tray is 'deciding' | 'shared' | 'followed' =>
+  tray === 'deciding' || tray === 'shared' || tray === 'followed';
+
+type Tallied = Exclude<TrayKey, 'deciding' | 'late' | 'shared' | 'followed'>;
+
+/** Trays that hold things and requests alike. */
+const isMixed = (tray: TrayKey): boolean => tray === 'shared' || tray === 'followed';
 
 /** Whose a tray is, for its conditions: a viewer, or by the names that a prepared query is given them under. */
 interface Whose {
@@ -108,7 +118,7 @@ function tallied(tray: Tallied, viewer: Whose, of: typeof requests | typeof tall
 
 /** Things have a tray of their own, and stand in no other. */
 const apart = (tray: TrayKey, isThing: SQL): SQL | undefined =>
-  tray === 'shared' ? undefined : tray === 'things' ? isThing : sql`not ${isThing}`;
+  isMixed(tray) ? undefined : tray === 'things' ? isThing : sql`not ${isThing}`;
 
 function thingsKept({ registers }: Looking, of: Pick<Worked, 'registerId'>): (tray: TrayKey) => SQL | undefined {
   const isThing = inArray(of.registerId, idsOfThings(registers));
@@ -129,11 +139,23 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
     ['deciding', countOne(db, conditionOf(looking, 'deciding', now))],
     ['late', late],
     ['shared', countOne(db, conditionOf(looking, 'shared', now))],
+    ['followed', countOne(db, conditionOf(looking, 'followed', now))],
   ]);
-  const keys: TrayKey[] = ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'shared', 'all', 'things'];
+  const keys: TrayKey[] = [
+    'arrived',
+    'mine',
+    'team',
+    'deciding',
+    'paused',
+    'late',
+    'followed',
+    'shared',
+    'all',
+    'things',
+  ];
   const trays = keys.map((key) => ({ key, count: counts.get(key) ?? 0 }));
   return {
-    trays: trays.filter(({ key, count: n }) => (key !== 'things' && key !== 'shared') || n > 0),
+    trays: trays.filter(({ key, count: n }) => (key !== 'things' && !isMixed(key)) || n > 0),
     horizon: days.map(({ day, today }, at) => ({
       ...{ day, today },
       count: (upTo[at] ?? 0) - (upTo[at - 1] ?? 0),
@@ -143,11 +165,18 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
 }
 
 /** Everything that stands in a tray of the viewer. */
-const conditionOf = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
+function conditionOf(looking: Looking, tray: TrayKey, now: number): SQL | undefined {
+  const there = inTray(looking, tray, now);
+  // What is followed is read as what is worked on, or as what is shared.
+  if (tray === 'followed') return and(or(deskCondition(looking), isShared(looking)), there);
   // Whoever is asked for a decision works on it, in their own place or in that of another.
-  tray === 'shared' || (tray === 'deciding' && looking.viewer.standsIn)
-    ? and(eq(requests.trial, false), inTray(looking, tray, now))
-    : and(deskCondition(looking), inTray(looking, tray, now));
+  return tray === 'shared' || (tray === 'deciding' && looking.viewer.standsIn)
+    ? and(eq(requests.trial, false), there)
+    : and(deskCondition(looking), there);
+}
+
+const isShared = ({ db, viewer }: Looking): SQL | undefined =>
+  and(eq(requests.trial, false), sql`${requests.id} in ${sharedWith(db, viewer)}`);
 
 /** What stands in a tray and is shared with the viewer. */
 const sharedIn = (looking: Looking, tray: TrayKey, now: number): SQL | undefined =>
@@ -269,7 +298,7 @@ function daysFrom(calendar: WorkingCalendar, now: number): readonly HorizonDay[]
   return days;
 }
 
-const isNewestFirst = (tray: TrayKey): boolean => tray === 'all' || tray === 'things' || tray === 'shared';
+const isNewestFirst = (tray: TrayKey): boolean => tray === 'all' || tray === 'things' || isMixed(tray);
 
 const orderIn = (tray: TrayKey): readonly [SQL, SQL] =>
   isNewestFirst(tray)
@@ -325,7 +354,7 @@ export function ledgerOf(
   const words = query.find?.trim() ?? '';
   const place = query.after ? readPlace(query.after) : null;
   const { rows, total, newest } =
-    words === '' && tray !== 'deciding' && tray !== 'late' && tray !== 'shared' && worksOnAll(viewer)
+    words === '' && !isById(tray) && tray !== 'late' && worksOnAll(viewer)
       ? rowsOfAll(looking, tray, place)
       : rowsFor(looking, { tray, words, place }, now);
   const page = rows.slice(0, PAGE);
@@ -377,13 +406,13 @@ function rowsFor(
   // What is found is few: it is put in order, and not looked for in the order of all there is.
   const order = found ? sql`+${sort}` : sort;
   const total =
-    words || tray === 'deciding' || tray === 'shared'
+    words || isById(tray)
       ? countOne(db, base)
       : tray === 'late'
         ? (dueBefore(looking, [now])[0] ?? 0)
         : (countsOf(looking, [tray]).get(tray) ?? 0);
   const wanted = and(base, place ? beyond(tray, place) : undefined);
-  const isSparse = !found && tray !== 'deciding' && tray !== 'shared' && isFew(looking, tray, total);
+  const isSparse = !found && !isById(tray) && isFew(looking, tray, total);
   const near = isSparse ? and(wanted, idsNear(looking, inTray(looking, tray, now))) : wanted;
   // Only the ids are put in order, and those of the page are read: what an index holds is told by it alone.
   const ids = db

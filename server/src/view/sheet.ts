@@ -3,10 +3,10 @@ import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type Spec
 import { sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
 import { columnKey, type Field, type Stage, stagesToFreeTo, withColumns } from '@tolvek/core/register';
-import { type ChangeNames, changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
+import { changeInWords, priorityInWords } from '@tolvek/core/request';
 import { type Said, said } from '@tolvek/words';
 import { roundOf } from '../approval/queries.ts';
-import { calendarNamed, calendarOf } from '../calendar/queries.ts';
+import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
@@ -19,7 +19,9 @@ import type { Reader } from '../platform/database.ts';
 import { pictureVersion } from '../platform/pictures.ts';
 import { notFound } from '../platform/problem.ts';
 import { holdsThings, stageOf } from '../register/queries.ts';
+import { changeNames, peopleIn } from '../request/changeNames.ts';
 import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
+import { followersOf } from '../request/followers.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, whoseIs } from '../request/queries.ts';
@@ -121,6 +123,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     may,
     givers: Object.values(may).every(Boolean) ? [] : holdersOfRight(db, 'rights').map(({ name }) => name),
     shares: sharesView(db, request.id, groups),
+    followers: followersView(db, request.id, viewer),
     moves: moves.flatMap(({ stage: to, whyNot: not }) => (not === null ? [stageView(to)] : [])),
     notNow: moves.flatMap(({ stage: { label }, whyNot: not }) => (not === null ? [] : [{ label, whyNot: not }])),
     team: about.teamName,
@@ -205,15 +208,13 @@ function sharesView(db: Reader, requestId: string, groups: ReadonlyMap<string, s
   return all.map(({ holder, untilDay }, at) => ({ holder, name: names[at] ?? '', until: untilDay }));
 }
 
-/** The people whom a change names, by id. */
-function peopleIn(change: RequestChange | null): readonly string[] {
-  if (change?.kind === 'handler') return change.to === null ? [] : [change.to];
-  if (change?.kind === 'shared' || change?.kind === 'unshared') return personIn(change.with);
-  if (change?.kind === 'decided') return personIn(change.insteadOf ?? '');
-  return change?.kind === 'seat' || change?.kind === 'same-person' ? [change.from, change.to] : [];
+/** Who follows a request, and whether whoever looks does. */
+function followersView(db: Reader, requestId: string, { personId }: Viewer): AnswerOf<'sheet'>['followers'] {
+  const all = followersOf(db, requestId);
+  const others = all.filter((id) => id !== personId);
+  const names = namesOf(db, others);
+  return { others: others.map((id) => names.get(id) ?? ''), mine: others.length < all.length };
 }
-
-const personIn = (word: string): readonly string[] => (word.startsWith('@') ? [word.slice(1)] : []);
 
 function dueWhy(
   deadline: Deadline,
@@ -248,12 +249,7 @@ function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, st
     db,
     entries.flatMap((entry) => [entry.actorId ?? [], peopleIn(entry.data)].flat()),
   );
-  const called: ChangeNames = {
-    stage: (key) => register.stages.find((stage) => stage.key === key)?.label ?? key,
-    person: (id) => names.get(id) ?? '',
-    group: (key) => groups.get(key) ?? key,
-    calendar: (key) => calendarNamed(db, key),
-  };
+  const called = changeNames(db, register, names, groups);
   return entries.flatMap((entry) => {
     // Without the right to see it, what people wrote is read, and nothing else of what happened.
     if (entry.comment === null && !open.may('history')) return [];

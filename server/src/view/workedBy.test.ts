@@ -72,6 +72,7 @@ test('SQLite and core agree on who works on what, whatever the registers, groups
               team: each.team,
               deciders: each.deciders?.split(' ') ?? [],
               deskGroups: registers.find(({ id }) => id === each.register_id)?.deskGroups ?? [],
+              followers: [],
             };
             return relationTo(parties, who).isDesk ? [`r${index}`] : [];
           });

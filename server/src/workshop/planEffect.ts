@@ -23,6 +23,7 @@ import { memberships, people } from '../people/tables.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
+import { followersOf, followsIn, tellsFollowers } from '../request/followers.ts';
 import { momentOf } from '../request/moment.ts';
 import { protectionFor } from '../request/protection.ts';
 import { requests, tallies } from '../request/tables.ts';
@@ -85,6 +86,17 @@ const PEOPLE = {
   deciders: requests.deciders,
 };
 
+/** Who follows a request, by id with spaces between, where some plan tells them from others. */
+const followersAs = (told: boolean) =>
+  told
+    ? sql<
+        string | null
+      >`(select group_concat(person_id, ' ') from (select person_id from followers where request_id = ${requests.id} order by person_id))`
+    : sql<string | null>`null`;
+
+/** Words with spaces between, as they are kept. */
+const wordsOf = (kept: string | null): readonly string[] => kept?.split(' ') ?? [];
+
 /**
  * The requests of a register, those that are of one sort and have the same people together, with the number of one of
  * them. `until`: those alone that had come in by then, epoch ms.
@@ -92,9 +104,9 @@ const PEOPLE = {
 export function askedAlike(
   db: Reader,
   register: RegisterRow,
-  conditions: readonly string[],
-  until?: number,
+  { conditions, followers, until }: { readonly until?: number | undefined } & Pick<Hanging, 'conditions' | 'followers'>,
 ): readonly AskedAlike[] {
+  const followed = followersAs(followers);
   const among = and(countedIn(register.id, 'all'), until === undefined ? undefined : lt(requests.createdAt, until));
   if (conditions.length === 0) {
     const stage = requests.stage;
@@ -103,17 +115,19 @@ export function askedAlike(
         release: requests.releaseId,
         stage,
         ...PEOPLE,
+        followers: followed,
         n: sql<number>`count(*)`,
         example: sql<string>`max(${requests.number})`,
       })
       .from(requests)
       .where(among)
-      .groupBy(requests.releaseId, stage, ...Object.values(PEOPLE))
+      .groupBy(requests.releaseId, stage, ...Object.values(PEOPLE), followed)
       .all()
-      .map(({ release, stage: at, deciders, ...each }) => ({
+      .map(({ release, stage: at, deciders, followers: names, ...each }) => ({
         ...each,
         sort: JSON.stringify([release, at, []] satisfies Sort),
-        deciders: deciders?.split(' ') ?? [],
+        deciders: wordsOf(deciders),
+        followers: wordsOf(names),
       }));
   }
   // What a condition says is found out for each of them.
@@ -123,7 +137,8 @@ export function askedAlike(
     const holding = conditions.flatMap((condition, index) => (holds(condition) ? [index] : []));
     const { number, releaseId, stage, requesterId, onBehalfId, enteredById, handlerId, team, deciders } = request;
     const sort = JSON.stringify([releaseId, stage, holding] satisfies Sort);
-    const key = [sort, requesterId, onBehalfId, enteredById, handlerId, team, deciders].join(' ');
+    const following = followers ? followersOf(db, request.id) : [];
+    const key = [sort, requesterId, onBehalfId, enteredById, handlerId, team, deciders, ...following].join(' ');
     const known = found.get(key);
     if (known) known.n += 1;
     else
@@ -132,7 +147,8 @@ export function askedAlike(
         ...{ requesterId, onBehalfId, enteredById },
         handlerId,
         team,
-        deciders: deciders?.split(' ') ?? [],
+        deciders: wordsOf(deciders),
+        followers: following,
         n: 1,
         example: number,
       });
@@ -140,15 +156,24 @@ export function askedAlike(
   return [...found.values()];
 }
 
-/** The conditions that rules of two plans hang on. */
-export const conditionsIn = (...registers: readonly RegisterRow[]): readonly string[] => [
-  ...new Set(
-    registers.flatMap(({ access: { rules, readers = [] } }) => [
-      ...rules.flatMap(({ exceptions = [] }) => exceptions.flatMap(({ when }) => (when ? [when] : []))),
-      ...readers.map(({ when }) => when),
-    ]),
-  ),
-];
+/** What of requests the rules of some plans hang on. */
+export interface Hanging {
+  readonly conditions: readonly string[];
+  /** Whether who follows is told from others. */
+  readonly followers: boolean;
+}
+
+export const hangingOn = (...registers: readonly RegisterRow[]): Hanging => ({
+  conditions: [
+    ...new Set(
+      registers.flatMap(({ access: { rules, readers = [] } }) => [
+        ...rules.flatMap(({ exceptions = [] }) => exceptions.flatMap(({ when }) => (when ? [when] : []))),
+        ...readers.map(({ when }) => when),
+      ]),
+    ),
+  ],
+  followers: registers.some(({ access }) => tellsFollowers(access)),
+});
 
 /** People as rules tell them apart: their groups are read at once, who they are to the desk where it is asked. */
 export function concernedBy(db: Reader, ids: readonly string[]): readonly Concerned[] {
@@ -194,13 +219,13 @@ export function whatChanges(
       .map((person) => [person.id, person]),
   );
   const concerned = concernedBy(db, [...known.keys()]);
-  const conditions = conditionsIn(before, after);
+  const hanging = hangingOn(before, after);
   const asked = gather(
     { register: before.id, deskGroups: before.deskGroups },
-    askedAlike(db, before, conditions),
+    askedAlike(db, before, hanging),
     [before, after].some(({ access }) => access.readers),
   );
-  const told = planEffect(concerned, asked, protectionsBy(db, before, after, conditions)).map(
+  const told = planEffect(concerned, asked, protectionsBy(db, before, after, hanging.conditions)).map(
     ({ personId, changes }) => ({
       ...(known.get(personId) ?? { id: personId, name: '', email: '' }),
       fields: changes.map(({ field, ...change }): Change => ({ ...change, field: field.key, label: field.label })),
@@ -266,7 +291,7 @@ function standsAs(db: Reader, register: RegisterRow, viewer: Viewer): ReadonlySe
     .from(tallies)
     .where(and(eq(tallies.registerId, register.id), gt(tallies.n, 0)))
     .all()) {
-    const nobody = { requesterId: null, onBehalfId: null, enteredById: null };
+    const nobody = { requesterId: null, onBehalfId: null, enteredById: null, followers: [] };
     const parties = { ...each, ...nobody, register: register.id, deskGroups: register.deskGroups };
     for (const is of relationsTo({ ...parties, deciders: each.deciders.split(' ') }, viewer)) found.add(is);
   }
@@ -277,6 +302,7 @@ function standsAs(db: Reader, register: RegisterRow, viewer: Viewer): ReadonlySe
     const among = and(eq(requests.registerId, register.id), eq(column, viewer.personId));
     if (db.select({ id: requests.id }).from(requests).where(among).limit(1).get()) found.add(is);
   }
+  if (followsIn(db, register.id, viewer.personId)) found.add('follower');
   return found;
 }
 

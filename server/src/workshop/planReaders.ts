@@ -20,7 +20,7 @@ import { protectionFor } from '../request/protection.ts';
 import { requestByNumber } from '../request/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 import { fieldsFor } from './plan.ts';
-import { askedAlike, concernedBy, conditionsIn, sortRead } from './planEffect.ts';
+import { askedAlike, concernedBy, hangingOn, sortRead } from './planEffect.ts';
 import { planWritten } from './planWritten.ts';
 
 type Asked = QueryOf<'fieldReaders'>;
@@ -88,13 +88,13 @@ function overRequests(
   concerned: readonly Concerned[],
   fields: readonly string[],
 ) {
-  const conditions = conditionsIn(register);
-  const asked = askedAlike(db, register, conditions, until);
+  const hanging = hangingOn(register);
+  const asked = askedAlike(db, register, { ...hanging, until });
   const known = new Map<string, ReturnType<Parameters<typeof levelsOver>[2]>>();
   const protections = (sort: string) => {
     let found = known.get(sort);
     if (!found) {
-      const { releaseId, at } = sortRead(sort, conditions, day);
+      const { releaseId, at } = sortRead(sort, hanging.conditions, day);
       const protection = protectionFor(db, register, { releaseId, computedBy: null, trial: false });
       known.set(sort, (found = { protection, at }));
     }

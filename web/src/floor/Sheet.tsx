@@ -19,6 +19,7 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
+import { Following } from './Following.tsx';
 import { Freeing, Rerouting } from './Rerouting.tsx';
 import { Sharing } from './Sharing.tsx';
 import { SheetFields } from './SheetFields.tsx';
@@ -53,13 +54,14 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         {close}
       </div>
       <h2 className="mt-1 text-[21px]">{told(sheet.subject)}</h2>
-      <p className="mb-4 text-soft">
+      <p className="mb-1 text-soft">
         <FaceOf face={sheet.requester.face} />
         {sheet.requester.name || say('floor:nobodyNamed')}
         {sheet.requester.outside ? say('floor:fromOutside') : ''}
         {sheet.onBehalf ? say('floor:onBehalf', { name: sheet.onBehalf }) : ''}
         {sheet.enteredBy ? say('floor:enteredBy', { name: sheet.enteredBy }) : ''}
       </p>
+      <Following number={sheet.number} followers={sheet.followers} />
       {sheet.routing ? (
         <Trace hops={sheet.hops} reasons={{ routed: <WhyRouted routing={sheet.routing} isUsedNamed /> }} />
       ) : null}

@@ -49,6 +49,10 @@ export const floorApi = api.injectEndpoints({
       query: call('unshareRequest'),
       invalidatesTags: ['sheet'],
     }),
+    followRequest: build.mutation<AnswerOf<'followRequest'>, Asked<'followRequest'>>({
+      query: call('followRequest'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
     deletionPlan: build.query<AnswerOf<'deletionPlan'>, Asked<'deletionPlan'>>({
       query: call('deletionPlan'),
       keepUnusedDataFor: 0,

@@ -322,4 +322,6 @@ export const accessPlan: Same<typeof english> = {
   asksOutside: 'Personen von außen',
   'alsoAsking.hidden': 'Sie werden auch nicht danach gefragt.',
   'alsoAsking.read': 'Wenn sie anfragen, finden sie es ausgefüllt vor.',
+  anybodyFollows:
+    'Wer eine Anfrage lesen darf, kann ihr folgen. Was Sie hier Folgenden geben, bekommt man so mit einem Klick.',
 };

@@ -82,4 +82,7 @@ export const emails: Same<typeof english> = {
   'reset.body': 'Für Sie wurde bei {{house}} ein anderes Passwort angefordert.',
   'reset.notYou': 'Wenn Sie das nicht waren, ignorieren Sie diese E-Mail. Ihr Passwort gilt weiter.',
   'reset.action': 'Anderes Passwort wählen',
+  'news.subject': 'Neues: {{subject}} ({{number}})',
+  'news.by': '{{by}}: {{what}}',
+  'news.note': 'Sie bekommen diese E-Mail, weil Sie der Anfrage folgen. Auf ihrer Seite können Sie das beenden.',
 };

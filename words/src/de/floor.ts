@@ -157,4 +157,15 @@ export const floor: Same<typeof english> = {
   whoSees: 'Wer es sehen kann',
   whoSeesField: '{{label}}: wer es sehen kann',
   sharedResults: 'Geteilte Ergebnisse',
+  'tray.followed': 'Ich folge',
+  'says.followed': 'Anfragen, denen Sie folgen, neueste zuerst. Wir schreiben Ihnen, was aus ihnen wird.',
+  'empty.followed': 'Sie folgen keiner Anfrage. Öffnen Sie eine und wählen Sie „Folgen“.',
+  follow: 'Folgen',
+  unfollow: 'Nicht mehr folgen',
+  followWhat:
+    'Sie bekommen eine E-Mail, wenn sie weitergeht, wenn jemand anderes sie bearbeitet, wenn entschieden wird und wenn jemand schreibt.',
+  nowFollowed: 'Sie folgen jetzt {{number}}',
+  unfollowed: 'Sie folgen {{number}} nicht mehr',
+  followers: 'Es folgen: {{names, list}}',
+  you: 'Sie',
 };

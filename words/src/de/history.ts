@@ -38,4 +38,6 @@ export const history: Same<typeof english> = {
   shared: 'Geteilt mit {{who}}',
   sharedUntil: 'Bis {{until, date}} geteilt mit {{who}}',
   unshared: 'Nicht mehr geteilt mit {{who}}',
+  follows: 'Folgt dieser Anfrage',
+  followsNoMore: 'Folgt dieser Anfrage nicht mehr',
 };

@@ -26,4 +26,5 @@ export const people: Same<typeof english> = {
   'who.meets': '{{who}}, {{what}}',
   whoEntered: 'die Person, die es eingegeben hat',
   onWhoseBehalf: 'die Person, für die gefragt wird',
+  whoFollows: 'wer ihr folgt',
 };

@@ -316,4 +316,6 @@ export const accessPlan = {
   asksOutside: 'people from outside',
   'alsoAsking.hidden': 'They are not asked it either.',
   'alsoAsking.read': 'When they ask, they find it filled in.',
+  anybodyFollows:
+    'Anyone who may read a request can follow it. What you give to followers here, they can have in one click.',
 } as const;

@@ -75,4 +75,7 @@ export const emails = {
   'reset.body': 'Someone asked for another password for you at {{house}}.',
   'reset.notYou': 'If this was not you, ignore this email. Your password still works.',
   'reset.action': 'Choose another password',
+  'news.subject': 'News: {{subject}} ({{number}})',
+  'news.by': '{{by}}: {{what}}',
+  'news.note': 'You get this email because you follow the request. On its page you can stop.',
 } as const;

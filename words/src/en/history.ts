@@ -35,4 +35,6 @@ export const history = {
   shared: 'Shared with {{who}}',
   sharedUntil: 'Shared with {{who}} until {{until, date}}',
   unshared: 'No longer shared with {{who}}',
+  follows: 'Follows this request',
+  followsNoMore: 'No longer follows this request',
 } as const;

@@ -23,4 +23,5 @@ export const people = {
   'who.meets': '{{who}}, {{what}}',
   whoEntered: 'the person who typed it in',
   onWhoseBehalf: 'the person it is asked for',
+  whoFollows: 'whoever follows it',
 } as const;

@@ -112,6 +112,9 @@ export function Chosen({
         </select>
         {onlyGroups ? null : <GroupOnTheSpot isTeam={false} made={toggle} />}
       </span>
+      {chosen.includes('~follower') ? (
+        <span className="mt-1 block text-[13px] text-soft">{say('accessPlan:anybodyFollows')}</span>
+      ) : null}
       {condition !== null && profile ? (
         <fieldset className="mt-2 border-l-[3px] border-brass bg-paper px-3 py-2">
           <legend className="sr-only">{say('accessPlan:profileIs')}</legend>

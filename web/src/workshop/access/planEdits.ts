@@ -21,6 +21,7 @@ export const RELATIONS = [
   '~decider',
   '~entered',
   '~behalf',
+  '~follower',
 ] as const satisfies readonly (keyof typeof RELATION_WORDS)[];
 
 /** The ordinary cases of an exception. */
