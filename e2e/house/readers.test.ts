@@ -100,7 +100,7 @@ async function allAsSaid(isOn: boolean): Promise<{ along: number; worked: number
     const viewer = viewerOf(db, desk.idOf(name));
     if (!viewer || !person) throw new Error(`${name} is not here.`);
     const mine = READERS.filter(({ who: is }) => is({ name, groups: viewer.groups, site: person.profile.site }));
-    const expected = new Map<string, 'worked' | 'along'>();
+    const expected = new Map<string, { readonly how: 'worked' | 'along'; readonly at: number }>();
     const late: string[] = [];
     for (const row of db.select().from(requests).all()) {
       const register = registers.get(row.registerId);
@@ -110,19 +110,22 @@ async function allAsSaid(isOn: boolean): Promise<{ along: number; worked: number
         followers: [],
       };
       const along = isOn && register?.key === 'site-access' && mine.some(({ holds }) => holds(row));
-      if (relationTo(parties, viewer).isDesk) expected.set(row.number, 'worked');
-      else if (along && !row.trial) expected.set(row.number, 'along');
+      if (relationTo(parties, viewer).isDesk) expected.set(row.number, { how: 'worked', at: row.createdAt });
+      else if (along && !row.trial) expected.set(row.number, { how: 'along', at: row.createdAt });
       const isWaiting = row.phase === 'arrived' || row.phase === 'working';
       if (expected.has(row.number) && isWaiting && (row.due ?? Number.POSITIVE_INFINITY) < clock.now())
         late.push(row.number);
     }
-    const all = [...(await listed(who, 'all')), ...(await listed(who, 'things'))];
+    const newestFirst = await listed(who, 'all');
+    const all = [...newestFirst, ...(await listed(who, 'things'))];
+    const moments = newestFirst.map((number) => expected.get(number)?.at ?? 0);
+    expect([name, moments]).toEqual([name, moments.toSorted((a, b) => b - a)]);
     expect([name, [...all].sort()]).toEqual([name, [...expected.keys()].sort()]);
     expect([name, [...(await listed(who, 'late'))].sort()]).toEqual([name, late.sort()]);
     const { trays } = ok(await who.call('trays'));
     for (const { key, count } of trays as { key: string; count: number }[])
       expect([name, key, count]).toEqual([name, key, (await listed(who, key)).length]);
-    for (const [number, how] of [...expected].filter((_, at) => at % 9 === 0 || isOn)) {
+    for (const [number, { how }] of [...expected].filter((_, at) => at % 9 === 0 || isOn)) {
       if (how === 'worked' && counts.worked > 60) continue;
       counts[how] += 1;
       const sheet = ok(await who.call('sheet', { params: { number } }));

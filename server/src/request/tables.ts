@@ -229,8 +229,14 @@ export const readings = sqliteTable(
     requestId: text()
       .notNull()
       .references(() => requests.id),
+    /** When the request came in, as in its row: a page in that order is found here alone. */
+    createdAt: integer().notNull().default(0),
   },
-  (table) => [primaryKey({ columns: [table.reader, table.requestId] }), index('readings_request').on(table.requestId)],
+  (table) => [
+    primaryKey({ columns: [table.reader, table.requestId] }),
+    index('readings_request').on(table.requestId),
+    index('readings_created').on(table.reader, table.createdAt, table.requestId),
+  ],
 );
 
 /** Requests that were deleted for good: nothing of what they held. */

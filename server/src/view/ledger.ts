@@ -31,6 +31,7 @@ import { holdsThings, registersOnce, stageOf } from '../register/queries.ts';
 import { followedBy } from '../request/followers.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
+import { readCount, readFrom } from '../request/readings.ts';
 import { sharedWith } from '../request/shares.ts';
 import { dues, requests, tallies } from '../request/tables.ts';
 import { keptBy } from './keptBy.ts';
@@ -51,13 +52,9 @@ function deskCondition(looking: Looking): SQL | undefined {
   return and(eq(requests.trial, false), along ? or(worked, sql`${requests.id} in ${along}`) : worked);
 }
 
-/** What of that is read by what stands in it alone: no tally has it by whom it is. */
+/** What of that is read by what stands in it alone: no tally has it by whom it is. Trials are read so by nobody. */
 const onlyAlong = (looking: Looking, along: SQL): SQL | undefined =>
-  and(
-    eq(requests.trial, false),
-    sql`${requests.id} in ${along}`,
-    sql`not coalesce(${workedBy(looking, requests) ?? sql`1`}, 0)`,
-  );
+  and(sql`${requests.id} in ${along}`, sql`not coalesce(${workedBy(looking, requests) ?? sql`1`}, 0)`);
 
 /** What belongs in a tray, besides being for the viewer to see. */
 function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL | undefined {
@@ -353,13 +350,11 @@ export function ledgerOf(
   const { tray } = query;
   const words = query.find?.trim() ?? '';
   const place = query.after ? readPlace(query.after) : null;
-  const { rows, total, newest } =
-    words === '' && !isById(tray) && tray !== 'late' && worksOnAll(viewer)
-      ? rowsOfAll(looking, tray, place)
-      : rowsFor(looking, { tray, words, place }, now);
+  const found = rowsIn(looking, { tray, words, place }, now);
+  const { rows, total, newest } = found;
   const page = rows.slice(0, PAGE);
   const last = page.at(-1);
-  const shared = sharedBy(looking, page);
+  const shared = sharedBy(looking, page, found.along);
   return {
     rows: page.map((row) => rowOf(viewer, row, shared, now)),
     next: rows.length > PAGE && last ? `${isNewestFirst(tray) ? last.createdAt : last.due}.${last.id}` : null,
@@ -368,12 +363,30 @@ export function ledgerOf(
   };
 }
 
+/** By the shortest way to them. */
+function rowsIn(looking: Looking, asked: Asked, now: number): Listed {
+  const { tray, words, place } = asked;
+  const isAll = worksOnAll(looking.viewer);
+  if (words === '' && !isById(tray) && tray !== 'late' && isAll) return rowsOfAll(looking, tray, place);
+  if (words === '' && (tray === 'all' || tray === 'things') && looking.along && !isAll)
+    return rowsOfBoth(looking, tray, place, now);
+  return rowsFor(looking, asked, now);
+}
+
+interface Asked {
+  readonly tray: TrayKey;
+  readonly words: string;
+  readonly place: Place | null;
+}
+
 /** The rows of a page and one more, and how many there are in all. */
 interface Listed {
   readonly rows: readonly ShownRow[];
   readonly total: number;
   /** Whether only the newest were looked through. */
   readonly newest: boolean;
+  /** The ids of those of them that are read by what stands in them, where that is known. */
+  readonly along?: ReadonlySet<string>;
 }
 
 function rowsOfAll({ db, viewer, registers }: Looking, tray: Tallied, place: Place | null): Listed {
@@ -388,11 +401,44 @@ function rowsOfAll({ db, viewer, registers }: Looking, tray: Tallied, place: Pla
 
 const withIds = prepared((db) => db.select(SHOWN_COLUMNS).from(requests).where(isListed(requests.id, 'ids')).prepare());
 
-function rowsFor(
-  looking: Looking,
-  { tray, words, place }: { readonly tray: TrayKey; readonly words: string; readonly place: Place | null },
-  now: number,
-): Listed {
+/** The rows of some requests, in the order of their ids. */
+function rowsOf(db: Reader, ids: readonly string[]): readonly ShownRow[] {
+  const rows = withIds(db).all({ ids: listed(ids) });
+  const known = new Map(rows.map((row) => [row.id, row]));
+  return ids.flatMap((id) => known.get(id) ?? []);
+}
+
+/**
+ * A page of all that somebody works on and of what they read by what stands in it: each is found in the order of the page
+ * by itself, and the two are put together.
+ */
+function rowsOfBoth(looking: Looking, tray: 'all' | 'things', place: Place | null, now: number): Listed {
+  const { db, registers } = looking;
+  const things = new Set(idsOfThings(registers));
+  const readers = looking.readers.filter(({ register }) => things.has(register) === (tray === 'things'));
+  const alone = { ...looking, along: undefined, readers: [] };
+  const worked = countsOf(alone, [tray]).get(tray) ?? 0;
+  const theirs = worked > 0 ? rowsFor(alone, { tray, words: '', place }, now).rows : [];
+  const along = readFrom(db, readers, place, PAGE + 1);
+  const known = new Map(theirs.map((row) => [row.id, row]));
+  const page = [...theirs, ...along.filter(({ id }) => !known.has(id))]
+    .sort((a, b) => b.createdAt - a.createdAt || (a.id < b.id ? 1 : -1))
+    .slice(0, PAGE + 1)
+    .map(({ id }) => id);
+  for (const row of rowsOf(
+    db,
+    page.filter((id) => !known.has(id)),
+  ))
+    known.set(row.id, row);
+  return {
+    rows: page.flatMap((id) => known.get(id) ?? []),
+    total: worked > 0 ? (countsOf(looking, [tray]).get(tray) ?? 0) : readCount(db, readers),
+    newest: false,
+    along: new Set(along.map(({ id }) => id)),
+  };
+}
+
+function rowsFor(looking: Looking, { tray, words, place }: Asked, now: number): Listed {
   const { db } = looking;
   const found = words ? foundBy(looking, words) : null;
   const base = and(
@@ -420,13 +466,7 @@ function rowsFor(
       sql`select id from requests where ${near} order by ${order}, ${tie} limit ${PAGE + 1}`,
     )
     .map(({ id }) => id);
-  const known = new Map(
-    withIds(db)
-      .all({ ids: listed(ids) })
-      .map((row) => [row.id, row]),
-  );
-  const rows = ids.flatMap((id) => known.get(id) ?? []);
-  return { rows, total, newest: found?.isAll === false };
+  return { rows: rowsOf(db, ids), total, newest: found?.isAll === false };
 }
 
 const counted = prepared((db) =>
@@ -518,10 +558,10 @@ function foundBy(
 }
 
 /** What the rows of a page have in common, read once for all of them. */
-const sharedBy = ({ db, registers, along }: Looking, page: readonly ShownRow[]) => ({
+const sharedBy = ({ db, registers, along }: Looking, page: readonly ShownRow[], known?: ReadonlySet<string>) => ({
   db,
   /** Which of them are read by what stands in them. */
-  along: along && readAmong(db, along, page),
+  along: known ?? (along && readAmong(db, along, page)),
   names: namesOf(
     db,
     page.flatMap((row) => [row.requesterId ?? [], row.handlerId ?? []].flat()),

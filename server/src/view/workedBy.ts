@@ -4,7 +4,7 @@ import { wordsHeld } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { allRegisters, type RegisterRow } from '../register/queries.ts';
-import { readAlong } from '../request/readings.ts';
+import { type NamedReader, readAlong, readersFor } from '../request/readings.ts';
 import { type dues, requests, type tallies } from '../request/tables.ts';
 
 /** Who and what a request, or a tally of requests, belongs to. */
@@ -23,11 +23,14 @@ export interface Looking {
   readonly words: readonly string[];
   /** The ids of what they read by what stands in it: as a part of a query; nothing where no plan lets them. */
   readonly along?: SQL | undefined;
+  /** The readers of access plans that mean them: by whom they read that. */
+  readonly readers: readonly NamedReader[];
 }
 
 export function lookingAt(db: Reader, viewer: Viewer): Looking {
   const registers = allRegisters(db);
-  return { db, viewer, registers, words: wordsHeld(db, viewer), along: readAlong(registers, viewer) };
+  const readers = readersFor(registers, viewer);
+  return { db, viewer, registers, words: wordsHeld(db, viewer), along: readAlong(readers), readers };
 }
 
 /** Whether somebody is among those who decide, by a group of theirs or by themselves. */
