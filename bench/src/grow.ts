@@ -36,7 +36,7 @@ export function grownDesk(from: string, to: string, wanted: number, handling?: H
     generator.close();
   };
   // What is not finished stays where it is: what it is due by would be long past else.
-  fill("phase <> 'finished'", wanted * UNFINISHED, () => 0, {});
+  fill("phase <> 'finished'", wanted * UNFINISHED, () => 0, { but });
   fill("phase = 'finished'", wanted * (1 - UNFINISHED), (round) => -round * APART, { but });
   return performance.now() - began;
 }
