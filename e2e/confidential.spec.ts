@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { pageOf, phone, seriousTrouble, spilling } from './people.ts';
+import { pageOf, reported, seriousTrouble, spilling } from './people.ts';
 
 const SAID = 'A guard is missing at the winch.';
 
@@ -24,23 +24,12 @@ test('a confidential report, made from the recipe by a coordinator who can’t r
     await expect(maren.getByText('Release 1 is in force.', { exact: false })).toBeVisible();
   });
 
-  const priya = await phone(browser);
-  let number = '';
-  await test.step('somebody reports from a phone', async () => {
-    await priya.goto('/sign-in');
-    await priya.getByRole('button', { name: /Priya Nakamura-Lind/ }).click();
-    await priya.getByRole('heading', { name: 'What do you need?' }).waitFor();
-    await priya.goto('/ask/tell-site-safety');
-    await priya.getByLabel('What is it about?').selectOption({ label: 'Safety' });
-    await priya.getByLabel('What happened?').fill(SAID);
-    await priya.getByRole('radio', { name: 'No' }).check();
-    expect(await spilling(priya)).toEqual([]);
-    await priya.getByRole('button', { name: 'Send' }).click();
-    const told = priya.getByText(/[A-Z]{2,5}-\d{5}/).first();
-    await expect(told).toBeVisible();
-    number = ((await told.textContent()) ?? '').match(/[A-Z]{2,5}-\d{5}/)?.[0] ?? '';
-    expect(number).not.toBe('');
-  });
+  const number = await test.step('somebody reports from a phone', () =>
+    reported(browser, {
+      ...{ door: 'tell-site-safety', what: SAID },
+      before: async (page) => expect(await spilling(page)).toEqual([]),
+    }));
+  expect(number).not.toBe('');
 
   await test.step('site safety reads it; she sees that it came, and nothing of what it says', async () => {
     const oskar = await pageOf(browser, 'Oskar Veldhuis');

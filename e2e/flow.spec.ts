@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { pageOf, phone, seriousTrouble } from './people.ts';
+import { pageOf, reported, seriousTrouble } from './people.ts';
 
 test('a report in confidence: what routing would tell is found, allowed on purpose and ended; a copy is protected as well', async ({
   browser,
@@ -62,20 +62,9 @@ test('a report in confidence: what routing would tell is found, allowed on purpo
     await expect(maren.getByText('Release 1 is in force.', { exact: false })).toBeVisible();
   });
 
-  const priya = await phone(browser);
-  let number = '';
-  await test.step('somebody reports from a phone', async () => {
-    await priya.goto('/sign-in');
-    await priya.getByRole('button', { name: /Priya Nakamura-Lind/ }).click();
-    await priya.getByRole('heading', { name: 'What do you need?' }).waitFor();
-    await priya.goto('/ask/tell-the-leads');
-    await priya.getByLabel('What is it about?').selectOption({ label: 'Safety' });
-    await priya.getByLabel('What happened?').fill('A guard is missing at the winch.');
-    await priya.getByRole('radio', { name: 'No' }).check();
-    await priya.getByRole('button', { name: 'Send' }).click();
-    await expect(priya.getByText(/TTL-00001/).first()).toBeVisible();
-    number = 'TTL-00001';
-  });
+  const number = await test.step('somebody reports from a phone', () =>
+    reported(browser, { door: 'tell-the-leads', what: 'A guard is missing at the winch.' }));
+  expect(number).toBe('TTL-00001');
 
   const ada = await pageOf(browser, 'Ada Quillfeather');
   await test.step('the administrator reads that it came and which row it was, and nothing that it says', async () => {

@@ -16,6 +16,26 @@ export async function phone(browser: Browser): Promise<Page> {
   return context.newPage();
 }
 
+/** Somebody of the staff reports something from a phone at a door; gives its number. `before`: looked at before it is sent. */
+export async function reported(
+  browser: Browser,
+  { door, what, before }: { door: string; what: string; before?: (page: Page) => Promise<void> },
+): Promise<string> {
+  const page = await phone(browser);
+  await page.goto('/sign-in');
+  await page.getByRole('button', { name: /Priya Nakamura-Lind/ }).click();
+  await page.getByRole('heading', { name: 'What do you need?' }).waitFor();
+  await page.goto(`/ask/${door}`);
+  await page.getByLabel('What is it about?').selectOption({ label: 'Safety' });
+  await page.getByLabel('What happened?').fill(what);
+  await page.getByRole('radio', { name: 'No' }).check();
+  await before?.(page);
+  await page.getByRole('button', { name: 'Send' }).click();
+  const told = page.getByText(/[A-Z]{2,5}-\d{5}/).first();
+  await told.waitFor();
+  return /[A-Z]{2,5}-\d{5}/.exec((await told.textContent()) ?? '')?.[0] ?? '';
+}
+
 /** Opens the newest letter in the Mailroom that fits the words, and follows its link. */
 export async function followLetter(page: Page, words: string, link: string): Promise<void> {
   await page.goto('/mailroom');

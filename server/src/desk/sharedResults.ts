@@ -30,7 +30,7 @@ import { knownStanding } from '../request/standing.ts';
 type Shared = Omit<BodyOf<'shareResult'>, 'register'>;
 
 /** What keeps something from being shared, each with what it is about. */
-export function sharingProblems(
+function sharingProblems(
   db: Reader,
   viewer: Viewer,
   register: RegisterRow,
@@ -116,10 +116,10 @@ function linked(
   return { linkId };
 }
 
-/** What somebody shares themselves. @throws Problem 404 for what is not theirs, or was ended */
-function ownShared(tx: Transaction, viewer: Viewer, id: string): SharedRow {
+/** What is shared and not ended, for who may see to it. @throws Problem 404 */
+function sharedFor(tx: Transaction, id: string, may: (row: SharedRow) => boolean): SharedRow {
   const row = sharedById(tx, id);
-  if (!row || row.by !== viewer.personId || row.endedAt !== null) throw notFound('sharedResult');
+  if (!row || row.endedAt !== null || !may(row)) throw notFound('sharedResult');
   return row;
 }
 
@@ -131,7 +131,7 @@ export function changeShared(
   shared: BodyOf<'changeShared'>,
 ): AnswerOf<'changeShared'> {
   return write(house, ({ tx, now }) => {
-    const row = ownShared(tx, viewer, id);
+    const row = sharedFor(tx, id, ({ by }) => by === viewer.personId);
     checked(tx, viewer, registerById(tx, row.registerId), shared, now);
     const { linkId } = linked(tx, house, row, shared);
     if (linkId !== null) lengthenLink(tx, linkId, linkEnds(shared.until));
@@ -143,9 +143,8 @@ export function changeShared(
 /** Ends what is shared: who shared it, or whoever may share every request of its register. */
 export function endShared(house: House, viewer: Viewer, id: string): AnswerOf<'endShared'> {
   return write(house, ({ tx, now }) => {
-    const row = sharedById(tx, id);
-    const mayEnd = row && (row.by === viewer.personId || rightsAt(viewer, row.registerId).includes('share:all'));
-    if (!mayEnd || row.endedAt !== null) throw notFound('sharedResult');
+    const mayAll = (register: string): boolean => rightsAt(viewer, register).includes('share:all');
+    sharedFor(tx, id, ({ by, registerId }) => by === viewer.personId || mayAll(registerId));
     changeSharedRow(tx, id, { endedAt: now });
     return { id };
   });

@@ -244,7 +244,7 @@ export function* sharedLines(
   isLink: boolean,
 ): Generator<readonly string[]> {
   const shown = shownTo(db, row, reader, now, isLink);
-  const { register, sharer, facts } = shown;
+  const { register, sharer, facts, audience } = shown;
   if (!row?.takesOut || register.staysIn) throw notFound('sharedResult');
   const { registers, nameOf: names } = readOnce(db);
   const around = { vocabularies: vocabulariesFor(db, register.fields), people: staffIn(db, 'all') };
@@ -259,7 +259,7 @@ export function* sharedLines(
       if (!open) continue;
       const references = requestsNamed(db, register.fields, each.values);
       const cells: Revealed<readonly string[]> = open.cells(keys, each.values, names, { ...around, references });
-      yield [...facts.map((fact) => factInFile(register, each, fact, zone, isLink)), ...cells];
+      yield [...facts.map((fact) => factInFile(register, each, fact, zone, audience === null)), ...cells];
     }
     if (reached === null) return;
     after = reached;
