@@ -8,7 +8,7 @@ import {
   type ScopeName,
   type Value,
 } from '../expression/index.ts';
-import { own } from '../own/index.ts';
+import { isOfEveryObject, own } from '../own/index.ts';
 import { belongs } from '../people/index.ts';
 import {
   columnsOf,
@@ -106,9 +106,12 @@ function compileOver(all: readonly Field[], condition: string): Compiled {
   const asksStanding = names.has('request') && !isOwn('request');
   const asksFacts = [...names].some((name) => name !== 'request' && FACT_NAMES.has(name) && !isOwn(name));
   const run = compile(parsed.value, exceptionScope(fields));
+  // What no object has by itself is there or not: asking whether it is its own takes longer than reading it.
+  const reads = fields.map((field) => ({ field, key: field.key, isPlain: !isOfEveryObject(field.key) }));
   return ({ values, facts, standing }) => {
     const slots: Value[] = [asksStanding ? requestOf(standing()) : null];
-    for (const field of fields) slots.push(expressionValue(field, own(values, field.key)));
+    for (const { field, key, isPlain } of reads)
+      slots.push(expressionValue(field, isPlain ? values[key] : own(values, key)));
     if (asksFacts) slots.push(...factSlots(facts()));
     return run(slots, null) === true;
   };

@@ -135,9 +135,15 @@ export function planEffect(
     const changes = changesFor(person);
     if (changes.size === 0) return [];
     const viewer = person.viewer();
+    // Of how many requests the same changes: rules tell fewer kinds of them apart than there are.
+    const alikeIn = new Map<readonly ActiveChange[], number>();
+    for (const { sort, relation, n } of standings(viewer)) {
+      const each = changes.get(keyOf(kindOf.get(sort) ?? sort, relation));
+      if (each) alikeIn.set(each, (alikeIn.get(each) ?? 0) + n);
+    }
     const sums = new Map<string, ActiveChange & { requests: number }>();
-    for (const { sort, relation, n } of standings(viewer))
-      for (const change of changes.get(keyOf(kindOf.get(sort) ?? sort, relation)) ?? []) {
+    for (const [each, n] of alikeIn)
+      for (const change of each) {
         const which = `${change.activity} ${change.field.key} ${change.before} ${change.after}`;
         const known = sums.get(which);
         if (known) known.requests += n;

@@ -148,6 +148,8 @@ export function gather(
     totals[sortOf[index] as number] = (totals[sortOf[index] as number] ?? 0) + n;
   }
   const marks = new Uint8Array(requests.length);
+  /** By sort and by what somebody is to it: of the one who is looked at. */
+  const counts = new Int32Array(sorts.length * BITS);
   const standings: Gathered['standings'] = (viewer) => {
     const touched: number[] = [];
     const mark = (found: readonly number[] | undefined, as: number): void => {
@@ -164,9 +166,9 @@ export function gather(
     mark(by.entered.get(viewer.personId), ENTERED);
     mark(by.follower.get(viewer.personId), FOLLOWER);
     const isOfDesk = deskGroups.some((group) => viewer.groups.includes(group));
-    // By sort and by what somebody is to it; nothing, to most of them.
-    const counts = new Array<number>(sorts.length * BITS).fill(0);
+    // To most of them, somebody is nothing.
     for (const [sort, total] of totals.entries()) counts[sort * BITS] = total;
+    const stood = new Set(totals.map((_total, sort) => sort * BITS));
     const examples = new Map<number, number>();
     for (const index of touched) {
       const { n } = requests[index] as AskedAlike;
@@ -175,19 +177,24 @@ export function gather(
       counts[from] = (counts[from] as number) - n;
       counts[to] = (counts[to] as number) + n;
       examples.set(to, index);
+      stood.add(to);
     }
     const exampleAt = (at: number): string | null => {
       const index = at % BITS === 0 ? bySort[at / BITS]?.find((each) => marks[each] === 0) : examples.get(at);
       return (index === undefined ? null : requests[index]?.example) ?? null;
     };
-    const stands = counts.flatMap((n, at) => {
-      if (n === 0) return [];
-      const bits = at & (ASKED - 1);
-      const relation = relationBy(viewer, register, standingBy(bits, isOfDesk), bits, (at & ASKED) !== 0);
-      return others || relation.isDesk || relation.isRequester
-        ? [{ sort: sorts[Math.floor(at / BITS)] as string, relation, n, example: exampleAt(at) }]
-        : [];
-    });
+    const stands = [...stood]
+      .sort((a, b) => a - b)
+      .flatMap((at) => {
+        const n = counts[at] as number;
+        counts[at] = 0;
+        if (n === 0) return [];
+        const bits = at & (ASKED - 1);
+        const relation = relationBy(viewer, register, standingBy(bits, isOfDesk), bits, (at & ASKED) !== 0);
+        return others || relation.isDesk || relation.isRequester
+          ? [{ sort: sorts[Math.floor(at / BITS)] as string, relation, n, example: exampleAt(at) }]
+          : [];
+      });
     for (const index of touched) marks[index] = 0;
     return stands;
   };
