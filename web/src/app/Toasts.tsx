@@ -9,7 +9,8 @@ export const Toasts = () => (
     toastOptions={{
       unstyled: true,
       classNames: {
-        toast: 'font-sans flex items-center gap-3 rounded-md border border-rule-strong bg-sheet px-4 py-3 text-ink shadow-lg',
+        toast:
+          'font-sans flex items-center gap-3 rounded-md border border-rule-strong bg-sheet px-4 py-3 text-ink shadow-lg',
         error: 'border-brick',
       },
     }}

@@ -323,5 +323,5 @@ export const accessPlan: Same<typeof english> = {
   'alsoAsking.hidden': 'Sie werden auch nicht danach gefragt.',
   'alsoAsking.read': 'Wenn sie anfragen, finden sie es ausgefüllt vor.',
   anybodyFollows:
-    'Wer eine Anfrage lesen darf, kann ihr folgen. Was Sie hier Folgenden geben, bekommt man so mit einem Klick.',
+    'Wer eine Anfrage lesen darf, kann ihr mit einem Klick folgen und das wieder beenden. So kann jede dieser Personen unter diese Regel kommen oder sie verlassen.',
 };

@@ -317,5 +317,5 @@ export const accessPlan = {
   'alsoAsking.hidden': 'They are not asked it either.',
   'alsoAsking.read': 'When they ask, they find it filled in.',
   anybodyFollows:
-    'Anyone who may read a request can follow it. What you give to followers here, they can have in one click.',
+    'Anyone who may read a request can follow it, and stop, in one click. So each of them can come under this rule or leave it.',
 } as const;
