@@ -82,9 +82,14 @@ test('whoever may read it no more hears nothing more, and finds it in no tray', 
   ok(await follows(hanne));
   await write(ada, 'Shared, and told.', 'requester');
   expect([await followed(hanne), (await newsFor('hanne.istvan')).length]).toEqual([[number], 1]);
+  // She may not see what happened: she is told where it is.
+  await assign(ada, desk.idOf('Ilse Brandvold'));
+  const [, changed = ''] = await newsFor('hanne.istvan');
+  expect(changed).toContain('This request has changed. Its stage now: ');
+  expect(changed).not.toMatch(/Ada|Ilse/);
   ok(await ada.call('unshareRequest', { params: { number, holder } }));
   await write(ada, 'No longer told.', 'requester');
-  expect([await followed(hanne), await counted(hanne), (await newsFor('hanne.istvan')).length]).toEqual([[], 0, 1]);
+  expect([await followed(hanne), await counted(hanne), (await newsFor('hanne.istvan')).length]).toEqual([[], 0, 2]);
   expect((await follows(hanne, false)).status).toBe(404);
 });
 

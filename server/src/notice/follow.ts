@@ -17,7 +17,7 @@ import type { Follower } from '../request/change.ts';
 import { followersOf } from '../request/followers.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { notify } from './notify.ts';
-import { notices } from './tables.ts';
+import { LEFT, notices } from './tables.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
 export const followNotices: Follower = (work, request, change, before) => {
@@ -80,7 +80,15 @@ const toldOf = prepared((db) =>
   db
     .select({ personId: notices.personId })
     .from(notices)
-    .where(and(eq(notices.requestId, sql.placeholder('request')), eq(notices.createdAt, sql.placeholder('at'))))
+    // What waits is found by when it goes out next: at once.
+    .where(
+      and(
+        LEFT,
+        sql`state = 'waiting'`,
+        eq(notices.nextAttemptAt, sql.placeholder('at')),
+        eq(notices.requestId, sql.placeholder('request')),
+      ),
+    )
     .prepare(),
 );
 

@@ -15,7 +15,7 @@ import {
 } from '@tolvek/core/notice';
 import { changeInWords } from '@tolvek/core/request';
 import { ACCENTS, signatureOf } from '@tolvek/core/settings';
-import type { Words } from '@tolvek/words';
+import { said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
 import { seatById } from '../approval/queries.ts';
@@ -29,7 +29,7 @@ import { tokenOf } from '../platform/links.ts';
 import { speechFor } from '../platform/words.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
-import { openRequest } from '../request/open.ts';
+import { type OpenRequest, openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
@@ -62,14 +62,15 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const person = notice.personId === null ? undefined : personById(tx, notice.personId);
   if (!request || !person || !(person.active || person.id === request.requesterId)) return null;
   const about = { post, tx, now, request, person };
-  const event = eventOf(about, cause);
-  if (!event) return null;
+  const told = eventOf(about, cause);
+  if (!told) return null;
   const { release } = releaseById(tx, request.releaseId);
   const viewer = viewerIn(tx, person);
   const open = openRequest(tx, request, viewer, 'letter', { register: registerById(tx, request.registerId) });
   // Whoever may not read it hears of it only where they are asked to act on it.
   const isTheirs = person.id === request.requesterId && cause.kind !== 'news';
   if (FOR_READERS.has(cause.kind) && !open.relation.isDesk && !isTheirs) return null;
+  const event = asSeen(told, open);
   const way = wayOf(about, cause);
   const letter = draftNotice(event, {
     number: request.number,
@@ -135,6 +136,13 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
     case 'escalation':
       return due === null ? null : { kind: 'escalation', due, handler: personNamed(tx, request.handlerId) };
   }
+}
+
+/** News as far as its reader may see what happened: where they may not, they are told where it is, and what was written. */
+function asSeen(event: NoticeEvent, open: OpenRequest): NoticeEvent {
+  if (event.kind !== 'news' || event.text !== '' || open.may('history')) return event;
+  const { label: stage } = stageOf(open.register, open.request.stage);
+  return { ...event, by: '', what: said('emails:news.changed', { stage }) };
 }
 
 /** What is told to those who work on a request, as far as they may read it by now. */

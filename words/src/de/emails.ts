@@ -85,4 +85,5 @@ export const emails: Same<typeof english> = {
   'news.subject': 'Neues: {{subject}} ({{number}})',
   'news.by': '{{by}}: {{what}}',
   'news.note': 'Sie bekommen diese E-Mail, weil Sie der Anfrage folgen. Auf ihrer Seite können Sie das beenden.',
+  'news.changed': 'Diese Anfrage hat sich geändert. Ihr Stand ist jetzt: {{stage}}.',
 };
