@@ -85,7 +85,7 @@ test('whoever may read it no more hears nothing more, and finds it in no tray', 
   // She may not see what happened: she is told where it is.
   await assign(ada, desk.idOf('Ilse Brandvold'));
   const [, changed = ''] = await newsFor('hanne.istvan');
-  expect(changed).toContain('This request has changed. Its stage now: ');
+  expect(changed).toContain('This request has changed. It is now “');
   expect(changed).not.toMatch(/Ada|Ilse/);
   ok(await ada.call('unshareRequest', { params: { number, holder } }));
   await write(ada, 'No longer told.', 'requester');

@@ -1,7 +1,7 @@
 import type { News } from '@tolvek/core/notice';
 import { type StandIn, wordOf } from '@tolvek/core/people';
 import type { Happening } from '@tolvek/core/request';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { openSeats, roundOf } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import { releaseById } from '../form/queries.ts';
@@ -10,20 +10,20 @@ import { membersOf } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Transaction } from '../platform/database.ts';
 import { dropLinks } from '../platform/links.ts';
-import { prepared } from '../platform/prepared.ts';
 import type { Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
 import { followersOf } from '../request/followers.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
-import { notify } from './notify.ts';
-import { LEFT, notices } from './tables.ts';
+import { notify, type Telling } from './notify.ts';
+import { notices } from './tables.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
 export const followNotices: Follower = (work, request, change, before) => {
   if (request.trial) return undefined;
-  tell(work, request, change, before);
-  tellFollowers(work, request, change);
+  const telling = { ...work, told: new Set<string>() };
+  tell(telling, request, change, before);
+  tellFollowers(telling, request, change);
   return undefined;
 };
 
@@ -35,7 +35,7 @@ export function dropNotices(tx: Transaction, requestIds: readonly string[]): voi
   dropLinks(tx, requestIds);
 }
 
-function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow | null): void {
+function tell(work: Telling, request: ShownRow, change: Happening, before: ShownRow | null): void {
   switch (change.kind) {
     case 'arrived':
       tellOfArrival(work, request, change);
@@ -76,35 +76,12 @@ function tell(work: Work, request: ShownRow, change: Happening, before: ShownRow
   }
 }
 
-const toldOf = prepared((db) =>
-  db
-    .select({ personId: notices.personId })
-    .from(notices)
-    // What waits is found by when it goes out next: at once.
-    .where(
-      and(
-        LEFT,
-        sql`state = 'waiting'`,
-        eq(notices.nextAttemptAt, sql.placeholder('at')),
-        eq(notices.requestId, sql.placeholder('request')),
-      ),
-    )
-    .prepare(),
-);
-
 /** Tells those who follow a request what happened, but for who did it and who is told of it already. */
-function tellFollowers(work: Work, request: ShownRow, change: Happening): void {
+function tellFollowers(work: Telling, request: ShownRow, change: Happening): void {
   const news = newsOf(change);
-  const following = news ? followersOf(work.tx, request.id) : [];
-  if (!news || following.length === 0) return;
-  const told = toldOf(work.tx).all({ request: request.id, at: work.now });
-  const known = new Set<string | null>([work.actor, ...told.map(({ personId }) => personId)]);
-  notify(
-    work,
-    request,
-    following.filter((id) => !known.has(id)),
-    { kind: 'news', by: work.actor, ...news },
-  );
+  if (!news) return;
+  const others = followersOf(work.tx, request.id).filter((id) => id !== work.actor && !work.told.has(id));
+  notify(work, request, others, { kind: 'news', by: work.actor, ...news });
 }
 
 /** What of a change whoever follows is told: where it is, who works on it, what was decided, what was written. */
@@ -129,7 +106,7 @@ function newsOf(change: Happening): { readonly change: News; readonly text: stri
 type Of<Kind extends Happening['kind']> = Extract<Happening, { kind: Kind }>;
 
 /** A thing taken in is in use at once, and rows of a sheet come in silently: nobody has to be told. */
-function tellOfArrival(work: Work, request: ShownRow, { through }: Of<'arrived'>): void {
+function tellOfArrival(work: Telling, request: ShownRow, { through }: Of<'arrived'>): void {
   if (request.phase === 'finished' || through.by !== 'door') return;
   notify(work, request, [request.requesterId], { kind: 'received' });
   if (isDeciding(work, request)) tellDeciders(work, request);
@@ -137,7 +114,7 @@ function tellOfArrival(work: Work, request: ShownRow, { through }: Of<'arrived'>
 }
 
 /** Asks whoever may decide now; each once, though they may sit on several seats. */
-function tellDeciders(work: Work, request: ShownRow): void {
+function tellDeciders(work: Telling, request: ShownRow): void {
   const round = roundOf(work.tx, request.id);
   if (round?.state !== 'open') return;
   const told = new Set<string | null>([request.requesterId]);
@@ -170,7 +147,7 @@ const openSeatsOf = ({ tx }: Work, holder: string) =>
     .all();
 
 /** Asks one person at the seats they hold now. */
-function tellSeated(work: Work, request: ShownRow, person: string): void {
+function tellSeated(work: Telling, request: ShownRow, person: string): void {
   const round = roundOf(work.tx, request.id);
   if (round?.state !== 'open' || person === request.requesterId) return;
   const [seat] = openSeats(round).filter(({ holder }) => holder === wordOf({ person }));
@@ -178,7 +155,7 @@ function tellSeated(work: Work, request: ShownRow, person: string): void {
 }
 
 /** Tells the team of a request that it is theirs to work on. */
-function tellTeam(work: Work, request: ShownRow): void {
+function tellTeam(work: Telling, request: ShownRow): void {
   if (request.team === null) return;
   const team = membersOf(work.tx, request.team)
     .map((person) => person.id)
@@ -186,14 +163,14 @@ function tellTeam(work: Work, request: ShownRow): void {
   notify(work, request, team, { kind: 'new-request', team: request.team });
 }
 
-function tellOfStage(work: Work, request: ShownRow, before: ShownRow): void {
+function tellOfStage(work: Telling, request: ShownRow, before: ShownRow): void {
   const finished = request.phase === 'finished';
   if (!finished && request.phase !== 'paused' && before.phase !== 'paused') return;
   notify(work, request, [request.requesterId], { kind: 'stage', stage: request.stage, finished });
 }
 
 /** Whoever freed it gave it to its team anew: they hear of it, and the requester of where it is now. */
-function tellFreed(work: Work, request: ShownRow, before: ShownRow | null): void {
+function tellFreed(work: Telling, request: ShownRow, before: ShownRow | null): void {
   if (before) tellOfStage(work, request, before);
   if (before && isDeciding(work, before) && request.phase !== 'finished') tellTeam(work, request);
 }
@@ -201,11 +178,11 @@ function tellFreed(work: Work, request: ShownRow, before: ShownRow | null): void
 const isDeciding = ({ tx }: Work, request: ShownRow): boolean =>
   stageOf(registerById(tx, request.registerId), request.stage).role === 'deciding';
 
-function tellHandler(work: Work, request: ShownRow, to: string | null): void {
+function tellHandler(work: Telling, request: ShownRow, to: string | null): void {
   if (to !== null && to !== work.actor) notify(work, request, [to], { kind: 'assigned', by: work.actor });
 }
 
-function tellWords(work: Work, request: ShownRow, { text, to, byRequester }: Of<'said'>): void {
+function tellWords(work: Telling, request: ShownRow, { text, to, byRequester }: Of<'said'>): void {
   const cause = { kind: 'message', by: work.actor, text } as const;
   if (byRequester) {
     const working = workingOn(work, request).filter((id) => id !== work.actor);
@@ -221,14 +198,14 @@ const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
       : membersOf(tx, request.team).map((person) => person.id);
 
 /** A verdict that others have to join in is no news to the requester yet. */
-function tellDecision(work: Work, request: ShownRow, { leadsTo, comment }: Of<'decided'>): void {
+function tellDecision(work: Telling, request: ShownRow, { leadsTo, comment }: Of<'decided'>): void {
   if (leadsTo === 'next-step') tellDeciders(work, request);
   if (leadsTo === 'next-step' || leadsTo === 'same-step') return;
   notify(work, request, [request.requesterId], { kind: leadsTo, by: work.actor, comment });
   if (leadsTo === 'approved') tellTeam(work, request);
 }
 
-function tellOfTimer(work: Work, request: ShownRow, timer: 'reminder' | 'escalation'): void {
+function tellOfTimer(work: Telling, request: ShownRow, timer: 'reminder' | 'escalation'): void {
   const { tx } = work;
   const plan = releaseById(tx, request.releaseId).release.design.deadline;
   const working = workingOn(work, request);

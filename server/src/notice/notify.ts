@@ -35,8 +35,18 @@ export function roomForLetter(tx: Transaction, address: string, now: number): vo
   );
 }
 
+/** Work on one change of a request, with those who are told of it, by id. */
+export interface Telling extends Work {
+  readonly told: Set<string>;
+}
+
 /** Notes that people are to hear of something about a request. It is worded and sent after the transaction. */
-export function notify(work: Work, request: ShownRow, personIds: readonly (string | null)[], cause: NoticeCause): void {
+export function notify(
+  work: Work | Telling,
+  request: ShownRow,
+  personIds: readonly (string | null)[],
+  cause: NoticeCause,
+): void {
   if (request.trial) return;
   const entries = [...new Set(personIds)].flatMap((personId) => {
     if (personId === null) return [];
@@ -45,7 +55,10 @@ export function notify(work: Work, request: ShownRow, personIds: readonly (strin
       ? [noted(work, cause, { requestId: request.id, personId, toName: person.name, toAddress: person.email })]
       : [];
   });
-  for (const entry of entries) addNotice(work.tx, entry);
+  for (const entry of entries) {
+    addNotice(work.tx, entry);
+    if ('told' in work && entry.personId) work.told.add(entry.personId);
+  }
 }
 
 /** Notes that an address nobody has confirmed yet is to be written to. */

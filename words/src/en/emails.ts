@@ -78,5 +78,5 @@ export const emails = {
   'news.subject': 'News: {{subject}} ({{number}})',
   'news.by': '{{by}}: {{what}}',
   'news.note': 'You get this email because you follow the request. On its page you can stop.',
-  'news.changed': 'This request has changed. Its stage now: {{stage}}.',
+  'news.changed': 'This request has changed. It is now “{{stage}}”.',
 } as const;
