@@ -1,4 +1,4 @@
-import type { RequestChange } from '../request/change.ts';
+import type { RequestChange } from '../request/index.ts';
 
 /** What whoever follows a request is told of. */
 export type News = Extract<
