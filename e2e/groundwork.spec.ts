@@ -6,6 +6,9 @@ import { expect, type Locator, type Page, test } from '@playwright/test';
 import { SMTPServer } from 'smtp-server';
 import { pageOf, seriousTrouble, spilling } from './people.ts';
 
+/** Beside the desks that the journeys go at. */
+const OWN_PORT = Number(process.env.TOLVEK_E2E_PORT ?? 4390) + 9;
+
 /** A production on an empty folder, with a mail server of its own. */
 class Production {
   /** The emails that arrived, as they came. */
@@ -29,7 +32,13 @@ class Production {
     await new Promise<void>((done) => this.smtp.listen(0, '127.0.0.1', done));
     const { port } = this.smtp.server.address() as { port: number };
     const env = {
-      ...{ PATH: process.env.PATH, LANG: 'en_GB.UTF-8', TOLVEK_LOG: 'error', TOLVEK_DATA: this.folder, PORT: '4391' },
+      ...{
+        PATH: process.env.PATH,
+        LANG: 'en_GB.UTF-8',
+        TOLVEK_LOG: 'error',
+        TOLVEK_DATA: this.folder,
+        PORT: String(OWN_PORT),
+      },
       ...{ TOLVEK_SECRET: 'x'.repeat(40), TOLVEK_SMTP: `smtp://127.0.0.1:${port}` },
     };
     const root = resolve(import.meta.dirname, '..');
@@ -150,7 +159,7 @@ test('from an empty folder to the first request: the desk, its hours, a team, a 
 
     // Somebody who was invited chooses a password, and sends the first request.
     const letter = production.mail.find((each) => /Subject: Your access to Garden desk/.test(each)) ?? '';
-    const welcome = /http:\/\/127\.0\.0\.1:4391\/welcome\/[\w-]+/.exec(letter.replace(/=\r?\n/g, ''))?.[0] ?? '';
+    const welcome = /http:\/\/127\.0\.0\.1:\d+\/welcome\/[\w-]+/.exec(letter.replace(/=\r?\n/g, ''))?.[0] ?? '';
     const tansy = new Hand(await (await browser.newContext({ viewport: { width: 360, height: 740 } })).newPage());
     await tansy.page.goto(welcome);
     await tansy.type('New password', 'a wren in the quince');

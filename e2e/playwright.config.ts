@@ -1,9 +1,12 @@
 import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
-const PORT = process.env.TOLVEK_E2E_PORT ?? '4390';
+const PORT = Number(process.env.TOLVEK_E2E_PORT ?? 4390);
+/** Journeys wait more than they work: two go side by side, each file of them at a desk of its own. */
+const DESKS = Math.min(2, availableParallelism());
+const portOf = (desk: number): number => PORT + desk;
 
 /** Journeys in Debian's Chromium against the demo, on a data folder of their own. */
 export default defineConfig({
@@ -13,10 +16,10 @@ export default defineConfig({
   reporter: [['list'], ['json']],
   timeout: 180_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: DESKS,
   fullyParallel: false,
   use: {
-    baseURL: `http://127.0.0.1:${PORT}`,
+    baseURL: `http://127.0.0.1:${portOf(Number(process.env.TEST_PARALLEL_INDEX ?? 0))}`,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'Europe/Dublin',
@@ -34,13 +37,13 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
+  webServer: Array.from({ length: DESKS }, (_, desk) => ({
     command: `${process.execPath} --import tsx demo/src/main.ts --fresh`,
     cwd: resolve(import.meta.dirname, '..'),
-    env: { PORT, TOLVEK_DATA: mkdtempSync(join(tmpdir(), 'tolvek-journeys-')) },
-    url: `http://127.0.0.1:${PORT}/api/health`,
+    env: { PORT: String(portOf(desk)), TOLVEK_DATA: mkdtempSync(join(tmpdir(), 'tolvek-journeys-')) },
+    url: `http://127.0.0.1:${portOf(desk)}/api/health`,
     timeout: 180_000,
     reuseExistingServer: false,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
-  },
+  })),
 });
