@@ -150,6 +150,8 @@ test('what a plan would change is what each request says for each person, read o
       for (const viewer of people) {
         const wanted = new Map<string, number>();
         const read = new Map<string, readonly string[]>();
+        // What somebody is to it besides counts where a rule names it.
+        const words = JSON.stringify([before, after]);
         for (const request of all) {
           const relation = relationTo({ ...request, register: 'r', deskGroups: ['g4'] }, { ...viewer });
           const { release, stage, holding } = JSON.parse(request.sort) as Sort;
@@ -164,7 +166,8 @@ test('what a plan would change is what each request says for each person, read o
           const builds = isDesk && viewer.rights.includes('configure');
           const look = { ...viewer, isDesk, isRequester, as, stage, day: DAY, holding, builds };
           // What is read of one request is read of those that are like it.
-          const like = JSON.stringify([request.sort, relation]);
+          const told = as.filter((each) => words.includes(`"~${each}"`));
+          const like = JSON.stringify([request.sort, { ...relation, as: told }]);
           const changes = read.get(like) ?? [...changed(before, after, fields(release), look, onlyReads ?? false)];
           read.set(like, changes);
           for (const key of changes) {
