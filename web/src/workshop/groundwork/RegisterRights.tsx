@@ -76,6 +76,8 @@ function Standing({ opened, isPart }: { opened: Opened; isPart: boolean }) {
 function Become({ opened: { key, name }, to }: { opened: Opened; to: Becomes }) {
   const [open, setOpen] = useState(false);
   const [set, { isLoading, error, reset }] = groundApi.useSetRegisterRightsMutation();
+  // What comes of it is said first: nothing is pressed while that is read, and moves what is pressed.
+  const { isFetching } = groundApi.useRegisterRightsPlanQuery({ key, query: { to } }, { skip: !open });
   const done = async (): Promise<void> => {
     const answer = await set({ key, body: { to } });
     if ('error' in answer) return;
@@ -94,7 +96,7 @@ function Become({ opened: { key, name }, to }: { opened: Opened; to: Becomes }) 
       {open ? <Effects register={key} to={to} /> : null}
       <WholeTrouble error={error} />
       <p className="mt-4">
-        <Button look="main" disabled={isLoading} onClick={() => void done()}>
+        <Button look="main" disabled={isLoading || isFetching} onClick={() => void done()}>
           {say(`rights:becomeNow.${to}`)}
         </Button>
       </p>
