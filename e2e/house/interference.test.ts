@@ -1,4 +1,4 @@
-import { type Route, type RouteName, routes } from '@tolvek/contract';
+import { type Route, type RouteName, routes, trayKeys } from '@tolvek/contract';
 import { newDoor } from '@tolvek/core/door';
 import { type FormDesign, type FormRule, RECIPES, settingsOf } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
@@ -358,7 +358,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     })).concat(each(numbers, (number) => ({ params: { number }, body: { changes: { what: 'Corrected' } } }))),
     myMessage: each(numbers, (number) => ({ params: { number }, body: { text: 'One more.' } })),
     ledger: [
-      ...['arrived', 'mine', 'team', 'deciding', 'late', 'all'].map((tray) => ({ query: { tray } })),
+      ...trayKeys.map((tray) => ({ query: { tray } })),
       ...['aaa', 'TT'].map((find) => ({ query: { tray: 'all', find } })),
     ],
     sheet: each(numbers, (number) => ({ params: { number } })),

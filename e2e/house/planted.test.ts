@@ -1,4 +1,4 @@
-import { type Route, type RouteName, routes } from '@tolvek/contract';
+import { type Route, type RouteName, routes, trayKeys } from '@tolvek/contract';
 import { newDoor } from '@tolvek/core/door';
 import { type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
 import type { NoticeCause } from '@tolvek/core/notice';
@@ -375,10 +375,7 @@ describe('a value in the restricted field', () => {
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],
-      ledger: ['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'shared', 'all', 'things'].flatMap((tray) => [
-        { query: { tray, find: '' } },
-        { query: { tray, find: PLANTED } },
-      ]),
+      ledger: trayKeys.flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),
       mailroom: [{}, { query: { find: PLANTED } }],
       letter: letters.map(({ id }: { id: string }) => ({ params: { id } })),
       form: [{ params: { key: 'site-access' } }],

@@ -8,7 +8,7 @@ import { dropLinks } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { decidersAre, type Follower } from '../request/change.ts';
-import type { ShownRow } from '../request/queries.ts';
+import { type ShownRow, wordsKept } from '../request/queries.ts';
 import { type Round, roundOf, standingOf } from './queries.ts';
 import { approvalRounds, approvalSteps, seats } from './tables.ts';
 
@@ -109,7 +109,7 @@ function samePerson(
     .set({ decidedBy: to })
     .where(and(eq(seats.requestId, request.id), eq(seats.decidedBy, from)))
     .run();
-  const words = request.deciders?.split(' ') ?? [];
+  const words = wordsKept(request.deciders);
   return words.includes(was)
     ? decidersAre(
         work,

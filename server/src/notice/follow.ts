@@ -14,6 +14,7 @@ import type { Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
 import { followersOf } from '../request/followers.ts';
+import { commentOf, dataOf } from '../request/history.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { notify, type Telling } from './notify.ts';
 import { notices } from './tables.ts';
@@ -76,31 +77,17 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
   }
 }
 
+/** What whoever follows is told of: where it is, who works on it, what was decided, what was written. */
+const NEWS: ReadonlySet<string> = new Set<News['kind']>([
+  ...(['stage', 'freed', 'team', 'priority', 'handler', 'decided', 'said'] as const),
+]);
+
 /** Tells those who follow a request what happened, but for who did it and who is told of it already. */
 function tellFollowers(work: Telling, request: ShownRow, change: Happening): void {
-  const news = newsOf(change);
-  if (!news) return;
+  if (!NEWS.has(change.kind)) return;
   const others = followersOf(work.tx, request.id).filter((id) => id !== work.actor && !work.told.has(id));
+  const news = { change: dataOf(change) as News, text: commentOf(change)?.text ?? '' };
   notify(work, request, others, { kind: 'news', by: work.actor, ...news });
-}
-
-/** What of a change whoever follows is told: where it is, who works on it, what was decided, what was written. */
-function newsOf(change: Happening): { readonly change: News; readonly text: string } | null {
-  switch (change.kind) {
-    case 'said':
-      return { change: { ...change, text: '' }, text: change.text };
-    case 'decided':
-      return { change: { ...change, comment: '' }, text: change.comment };
-    case 'freed':
-      return { change: { ...change, reason: '' }, text: change.reason };
-    case 'stage':
-    case 'team':
-    case 'priority':
-    case 'handler':
-      return { change, text: '' };
-    default:
-      return null;
-  }
 }
 
 type Of<Kind extends Happening['kind']> = Extract<Happening, { kind: Kind }>;

@@ -46,7 +46,7 @@ export function remember({ tx, now, actor }: Work, requestId: string, change: Ha
 }
 
 /** A change without what stands in columns of its own. */
-function dataOf(change: Happening): Happening {
+export function dataOf(change: Happening): Happening {
   switch (change.kind) {
     case 'arrived': {
       const { taken: _, ...arrived } = change;
@@ -65,7 +65,8 @@ function dataOf(change: Happening): Happening {
   }
 }
 
-function commentOf(change: Happening): (typeof history.$inferInsert)['comment'] {
+/** What was written with a change, and for whom. */
+export function commentOf(change: Happening): (typeof history.$inferInsert)['comment'] {
   switch (change.kind) {
     case 'said':
       return { text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' };

@@ -38,6 +38,9 @@ export const requestByNumber = (db: Reader, number: string): RequestRow | undefi
 
 export const requestById = (db: Reader, id: string): RequestRow | undefined => byId(db).get({ id });
 
+/** Words with spaces between, as they are kept. */
+export const wordsKept = (kept: string | null): readonly string[] => kept?.split(' ') ?? [];
+
 export const partiesIn = (
   request: Pick<RequestRow, 'requesterId' | 'onBehalfId' | 'enteredById' | 'handlerId' | 'team' | 'deciders'>,
   register: RegisterRow,
@@ -50,7 +53,7 @@ export const partiesIn = (
   enteredById: request.enteredById,
   handlerId: request.handlerId,
   team: request.team,
-  deciders: request.deciders?.split(' ') ?? [],
+  deciders: wordsKept(request.deciders),
   followers,
   deskGroups: register.deskGroups,
 });

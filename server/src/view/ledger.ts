@@ -1,4 +1,4 @@
-import type { AnswerOf, TrayKey } from '@tolvek/contract';
+import { type AnswerOf, type TrayKey, trayKeys } from '@tolvek/contract';
 import { addWorkingTime, dateAt, endOfDay, fuseAt, type WorkingCalendar } from '@tolvek/core/deadline';
 import { seatsHeldBy, type Viewer } from '@tolvek/core/people';
 import {
@@ -138,19 +138,7 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
     ['shared', countOne(db, conditionOf(looking, 'shared', now))],
     ['followed', countOne(db, conditionOf(looking, 'followed', now))],
   ]);
-  const keys: TrayKey[] = [
-    'arrived',
-    'mine',
-    'team',
-    'deciding',
-    'paused',
-    'late',
-    'followed',
-    'shared',
-    'all',
-    'things',
-  ];
-  const trays = keys.map((key) => ({ key, count: counts.get(key) ?? 0 }));
+  const trays = trayKeys.map((key) => ({ key, count: counts.get(key) ?? 0 }));
   return {
     trays: trays.filter(({ key, count: n }) => (key !== 'things' && !isMixed(key)) || n > 0),
     horizon: days.map(({ day, today }, at) => ({

@@ -26,6 +26,7 @@ import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { followersOf, followsIn, tellsFollowers } from '../request/followers.ts';
 import { momentOf } from '../request/moment.ts';
 import { protectionFor } from '../request/protection.ts';
+import { wordsKept } from '../request/queries.ts';
 import { requests, tallies } from '../request/tables.ts';
 import { wayKey, waysBy } from './plan.ts';
 
@@ -94,9 +95,6 @@ const followersAs = (told: boolean) =>
       >`(select group_concat(person_id, ' ') from (select person_id from followers where request_id = ${requests.id} order by person_id))`
     : sql<string | null>`null`;
 
-/** Words with spaces between, as they are kept. */
-const wordsOf = (kept: string | null): readonly string[] => kept?.split(' ') ?? [];
-
 /**
  * The requests of a register, those that are of one sort and have the same people together, with the number of one of
  * them. `until`: those alone that had come in by then, epoch ms.
@@ -104,7 +102,7 @@ const wordsOf = (kept: string | null): readonly string[] => kept?.split(' ') ?? 
 export function askedAlike(
   db: Reader,
   register: RegisterRow,
-  { conditions, followers, until }: { readonly until?: number | undefined } & Pick<Hanging, 'conditions' | 'followers'>,
+  { conditions, followers, until }: Hanging & { readonly until?: number | undefined },
 ): readonly AskedAlike[] {
   const followed = followersAs(followers);
   const among = and(countedIn(register.id, 'all'), until === undefined ? undefined : lt(requests.createdAt, until));
@@ -126,8 +124,8 @@ export function askedAlike(
       .map(({ release, stage: at, deciders, followers: names, ...each }) => ({
         ...each,
         sort: JSON.stringify([release, at, []] satisfies Sort),
-        deciders: wordsOf(deciders),
-        followers: wordsOf(names),
+        deciders: wordsKept(deciders),
+        followers: wordsKept(names),
       }));
   }
   // What a condition says is found out for each of them.
@@ -147,7 +145,7 @@ export function askedAlike(
         ...{ requesterId, onBehalfId, enteredById },
         handlerId,
         team,
-        deciders: wordsOf(deciders),
+        deciders: wordsKept(deciders),
         followers: following,
         n: 1,
         example: number,
@@ -293,7 +291,7 @@ function standsAs(db: Reader, register: RegisterRow, viewer: Viewer): ReadonlySe
     .all()) {
     const nobody = { requesterId: null, onBehalfId: null, enteredById: null, followers: [] };
     const parties = { ...each, ...nobody, register: register.id, deskGroups: register.deskGroups };
-    for (const is of relationsTo({ ...parties, deciders: each.deciders.split(' ') }, viewer)) found.add(is);
+    for (const is of relationsTo({ ...parties, deciders: wordsKept(each.deciders) }, viewer)) found.add(is);
   }
   for (const [column, is] of [
     [requests.onBehalfId, 'behalf'],

@@ -77,7 +77,7 @@ function Become({ opened: { key, name }, to }: { opened: Opened; to: Becomes }) 
   const [open, setOpen] = useState(false);
   const [set, { isLoading, error, reset }] = groundApi.useSetRegisterRightsMutation();
   // What comes of it is said first: nothing is pressed while that is read, and moves what is pressed.
-  const { isFetching } = groundApi.useRegisterRightsPlanQuery({ key, query: { to } }, { skip: !open });
+  const effects = groundApi.useRegisterRightsPlanQuery({ key, query: { to } }, { skip: !open });
   const done = async (): Promise<void> => {
     const answer = await set({ key, body: { to } });
     if ('error' in answer) return;
@@ -93,10 +93,10 @@ function Become({ opened: { key, name }, to }: { opened: Opened; to: Becomes }) 
       trigger={<Button>{say(`rights:become.${to}`)}</Button>}
     >
       <p className="mt-2 text-soft">{say(`rights:becomeHint.${to}`, { name })}</p>
-      {open ? <Effects register={key} to={to} /> : null}
+      <Effects plan={effects.data} error={effects.error} />
       <WholeTrouble error={error} />
       <p className="mt-4">
-        <Button look="main" disabled={isLoading || isFetching} onClick={() => void done()}>
+        <Button look="main" disabled={isLoading || effects.isFetching} onClick={() => void done()}>
           {say(`rights:becomeNow.${to}`)}
         </Button>
       </p>
@@ -104,13 +104,12 @@ function Become({ opened: { key, name }, to }: { opened: Opened; to: Becomes }) 
   );
 }
 
-function Effects({ register, to }: { register: string; to: Becomes }) {
-  const { data, error } = groundApi.useRegisterRightsPlanQuery({ key: register, query: { to } });
+function Effects({ plan, error }: { plan: AnswerOf<'registerRightsPlan'> | undefined; error: unknown }) {
   if (error)
     return (
       <div className="mt-3">
         <Trouble error={error} />
       </div>
     );
-  return data ? <PlanLines lines={data.effects.map(told)} none={say('rights:noEffect')} /> : null;
+  return plan ? <PlanLines lines={plan.effects.map(told)} none={say('rights:noEffect')} /> : null;
 }
