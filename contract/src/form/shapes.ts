@@ -1,6 +1,8 @@
 import {
   type Action,
   type DesignChange,
+  type Difference,
+  type Edition,
   type Finding,
   type Fix,
   type FormDesign,
@@ -13,7 +15,8 @@ import {
 import { isMailAddress, priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { door } from '../door/shapes.ts';
-import { accessRules, field, unique, vocabulary } from '../register/shapes.ts';
+import { planAudience } from '../people/shapes.ts';
+import { accessRules, field, preset, unique, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, formula, key, long, moment, short } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
@@ -102,6 +105,31 @@ const approvalPath = z.strictObject({
     .min(1)
     .max(10),
 });
+const difference = exactly<Difference>()(
+  z.discriminatedUnion('does', [
+    z.strictObject({ does: z.enum(['hide', 'lock', 'require', 'spare']), part: z.string().max(64) }),
+    z.strictObject({ does: z.literal('only'), shows: partKeys }),
+    z.strictObject({
+      ...{ does: z.literal('reword'), part: z.string().max(64) },
+      ...{ asks: short.optional(), help: help.optional(), title: short.optional(), text: long.optional() },
+    }),
+    z.strictObject({ does: z.literal('offer'), part: fieldKey, offers: partKeys }),
+    z.strictObject({ does: z.literal('preset'), part: fieldKey, preset: preset.nullable() }),
+    z.strictObject({ does: z.literal('move'), part: z.string().max(64), after: z.string().max(64).nullable() }),
+    z.strictObject({ does: z.literal('add'), after: z.string().max(64).nullable(), adds: part }),
+  ]),
+);
+const edition = exactly<Edition>()(
+  z.strictObject({
+    ...{ id: key, name: short, on: z.boolean(), audience: planAudience },
+    stages: z.array(z.string().max(64)).max(60).readonly().optional(),
+    when: formula,
+    readOnly: z.literal(true).optional(),
+    title: short.optional(),
+    intro: long.optional(),
+    differences: z.array(difference).max(500).readonly(),
+  }),
+);
 export const formDesign = exactly<FormDesign>()(
   z.strictObject({
     title: short,
@@ -120,6 +148,7 @@ export const formDesign = exactly<FormDesign>()(
       escalateTo: key,
     }),
     own: z.array(z.enum(OWN_PARTS)).max(3).optional(),
+    editions: z.array(edition).max(60).readonly().optional(),
   }),
 );
 const named = z
@@ -170,6 +199,9 @@ const fix = exactly<Fix>()(
     z.strictObject({ fix: z.literal('drop-unique'), unique: z.string() }),
     z.strictObject({ fix: z.literal('drop-column'), column: z.string() }),
     z.strictObject({ fix: z.literal('drop-word'), part: z.string(), field: z.string() }),
+    z.strictObject({ fix: z.literal('drop-difference'), edition: z.string(), difference: z.string() }),
+    z.strictObject({ fix: z.literal('drop-shown'), edition: z.string(), fields: z.array(z.string()).readonly() }),
+    z.strictObject({ fix: z.literal('drop-stage'), edition: z.string(), stage: z.string() }),
     z.strictObject({ fix: z.literal('write-as'), rule: z.string(), text: z.string(), shown: z.string() }),
   ]),
 );
@@ -183,7 +215,7 @@ export const allowance = z.strictObject({
 export const finding = exactly<Finding>()(
   z.object({
     severity: z.enum(['error', 'caution']),
-    page: z.enum(['questions', 'rules', 'routing', 'approval']),
+    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval']),
     at: z.string(),
     message: words,
     of: z.literal('condition').optional(),
@@ -196,7 +228,7 @@ export const finding = exactly<Finding>()(
 );
 export const designChange = exactly<DesignChange>()(
   z.object({
-    page: z.enum(['questions', 'rules', 'routing', 'approval']),
+    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval']),
     at: z.string(),
     words,
     before: words,

@@ -168,7 +168,7 @@ export const kind = exactly<Kind>()(
     }),
   ]),
 );
-const preset = exactly<Preset>()(
+export const preset = exactly<Preset>()(
   z.discriminatedUnion('from', [
     z.strictObject({ from: z.literal('fixed'), value: rawAnswer }),
     z.strictObject({ from: z.literal('today'), plus: z.int().min(-3_660).max(3_660) }),

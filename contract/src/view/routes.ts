@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { knownFile, offers } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { keyed, moment, numbered, trouble, visibleSubject, visibleValues, withToken } from '../wire/shapes.ts';
+import {
+  keyed,
+  moment,
+  numbered,
+  trouble,
+  visibleSubject,
+  visibleTexts,
+  visibleValues,
+  withToken,
+} from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { viewHeads } from './heads.ts';
 import { hop, ledgerRow, requesterView, sheet, trayKeys } from './shapes.ts';
@@ -98,6 +107,7 @@ export const viewRoutes = routesOf(viewHeads, {
       requester: z.string(),
       due: moment.nullable(),
       values: visibleValues,
+      words: visibleTexts,
       hops: z.array(hop),
       /** Stands for what is in view; the decision says it, so that it is on what was read. */
       seen: z.string(),

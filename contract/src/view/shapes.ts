@@ -3,7 +3,7 @@ import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { person } from '../people/shapes.ts';
 import { kind, knownPerson, knownRequest, stage, vocabulary } from '../register/shapes.ts';
-import { moment, visibleChanges, visibleReason, visibleSubject, visibleValues } from '../wire/shapes.ts';
+import { moment, visibleChanges, visibleReason, visibleSubject, visibleTexts, visibleValues } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 export const fuse = z.object({
@@ -60,6 +60,8 @@ export const requesterView = z.object({
   /** What the requester may count on; null when it is finished. */
   promise: words.nullable(),
   values: visibleValues,
+  /** What is said beside it to whom it is given so. */
+  words: visibleTexts,
   /** Of the answers that they may change: their kinds, their help, and the vocabularies these need. */
   changing: z.object({
     types: z.record(z.string(), kind),
@@ -119,6 +121,10 @@ export const sheet = z.object({
   /** Priority, routing and all about time are null for things. */
   priority: z.enum(priorities).nullable(),
   values: visibleValues,
+  /** In which edition its reader is given it, and the fields that it leaves out; null: as the form is. */
+  edition: z.object({ name: z.string(), leftOut: z.array(z.string()) }).nullable(),
+  /** What that edition says beside it. */
+  words: visibleTexts,
   fieldTypes: z.record(z.string(), kind),
   /** What the form says to whoever fills a field in, by field; the same helps at the desk. */
   help: z.record(z.string(), z.string()),

@@ -83,6 +83,7 @@ export const visibleValues = revealed<VisibleValues>(
   }),
 );
 export const visibleSubject = revealed<Words>(words);
+export const visibleTexts = revealed<readonly Words[]>(z.array(words));
 export const visibleChanges = revealed<readonly VisibleChange[]>(
   z.array(z.object({ label: z.string(), before: words, after: words })),
 );

@@ -1,4 +1,4 @@
-import type { KnownRegister } from '@tolvek/core/form';
+import { ASKING, type KnownRegister, type Verdict } from '@tolvek/core/form';
 import { z } from 'zod';
 import { designChange, doorSettings, finding, formDesign, release } from '../form/shapes.ts';
 import { group } from '../people/shapes.ts';
@@ -19,6 +19,14 @@ const knownRegister = exactly<KnownRegister>()(
     stages: z.array(z.object({ key: z.string(), label: z.string() })).readonly(),
     restricted: z.array(z.string()).readonly(),
   }),
+);
+const verdict = exactly<Verdict>()(
+  z.discriminatedUnion('is', [
+    z.object({ is: z.enum(['off', 'stage', 'condition']) }),
+    z.object({ is: z.literal('out'), by: z.string() }),
+    z.object({ is: z.literal('not-in'), missing: z.array(z.string()).readonly() }),
+    z.object({ is: z.literal('fits'), by: z.string().nullable() }),
+  ]),
 );
 /** One way of a value that was allowed on purpose. */
 const disclosed = z.object({
@@ -198,6 +206,57 @@ export const formRoutes = routesOf(formHeads, {
           cells: z.array(z.object({ who: words, level: z.enum(['hidden', 'read', 'write']), rule: words })),
         }),
       ),
+    }),
+  },
+  editionsGiven: {
+    says: 'Who is given which edition of the draft of a form, with what came of the others, and what the release in force gives.',
+    params: keyed,
+    query: z.strictObject({
+      /** The key of a stage that the request is at; `~asking`: while they fill it in. */
+      stage: z.string().max(64).default(ASKING),
+      /** How they stand to it, with spaces between: `requester`, `handler`, `team` …; whoever fills it in asks. */
+      as: z.string().max(200).default(''),
+      /** A part of a name or address. */
+      find: z.string().trim().max(100).default(''),
+      /** Only who is given this one; empty: who is given the form as it is. */
+      edition: z.string().max(64).optional(),
+      /** Only who is given something else than by the release in force. */
+      changed: z.stringbool().default(false),
+    }),
+    answer: z.object({
+      total: z.int(),
+      staff: z.int(),
+      editions: z.array(
+        z.object({
+          id: z.string(),
+          gets: z.int(),
+          was: z.int(),
+          /** Who would be given it if none before fitted, and who is given it. */
+          fits: z.int(),
+          /** Who is kept from it by whom it leaves out alone. */
+          caught: z.array(z.string()),
+          moreCaught: z.int(),
+        }),
+      ),
+      plain: z.object({ gets: z.int(), was: z.int() }),
+      /** Who is given something else than by the release in force; null: the form as it is. */
+      moves: z.array(
+        z.object({
+          ...{ from: z.string().nullable(), to: z.string().nullable(), fromName: z.string() },
+          ...{ count: z.int(), names: z.array(z.string()) },
+        }),
+      ),
+      people: z.array(
+        z.object({
+          ...{ id: z.string(), name: z.string(), email: z.string(), kind: z.enum(['staff', 'contact']) },
+          ...{ gets: z.string().nullable(), was: z.string().nullable(), verdicts: z.array(verdict) },
+        }),
+      ),
+      more: z.int(),
+      /** Somebody of whom nothing is known yet, at an outside door. */
+      unknown: z.object({ gets: z.string().nullable(), verdicts: z.array(verdict) }),
+      /** What the words of audiences are called. */
+      words: z.record(z.string(), words),
     }),
   },
   saveDraft: {

@@ -22,7 +22,13 @@ export const tryingRoutes = routesOf(tryingHeads, {
   sendTrial: {
     says: 'Sends a trial request from the proof of the draft: marked, uncounted, telling nobody.',
     params: keyed,
-    body: z.strictObject({ answers: rawAnswers, person: z.string().max(64).nullable(), outside: z.boolean() }),
+    body: z.strictObject({
+      answers: rawAnswers,
+      person: z.string().max(64).nullable(),
+      outside: z.boolean(),
+      /** The edition that it is tried in; null: the form as it is. The one that they are given when nothing is said. */
+      edition: z.string().max(64).nullable().optional(),
+    }),
     answer: z.object({ number: z.string() }),
   },
   clearTrials: {

@@ -12,6 +12,7 @@ import {
   type ItemRow,
   isFilled,
   linesComeAndGo,
+  mergedText,
   type NameOf,
   partsOf,
   sayValue,
@@ -328,6 +329,20 @@ export class Reading {
       });
     }
     return { fields, withheld } as unknown as Revealed<VisibleValues>;
+  }
+
+  /** Texts with the values they name that may be read here; the others are told by dots. */
+  texts(texts: readonly string[], values: Values, nameOf: NameOf): Revealed<readonly Words[]> {
+    const told = texts.map((text) =>
+      mergedText(text, (key) => {
+        const field = this.protection.fields.find((each) => each.key === key);
+        const value = field && this.levelOf(key).level !== 'hidden' ? own(values, key) : undefined;
+        if (!field || value === undefined) return null;
+        this.note(key);
+        return sayValue(...this.toldOf(field, value), nameOf);
+      }),
+    );
+    return told as unknown as Revealed<readonly Words[]>;
   }
 
   /**

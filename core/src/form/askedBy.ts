@@ -27,25 +27,29 @@ export function askedBy<Form extends Pick<FormDesign, 'fields' | 'parts' | 'rule
   const isHidden = (part: Part): boolean =>
     part.part === 'question' && (unasked.get(part.field) === 'hidden' || asksNothing.has(part.field));
   const shown = form.parts.filter((part) => !isHidden(part));
-  const isKept = (field: string): boolean => unasked.get(field) === 'read';
+  return { ...form, fields, ...keptIn({ ...form, parts: shown }, (field) => unasked.get(field) === 'read', KEEPS) };
+}
+
+/** Parts and rules of a form in which questions are shown and not asked. `by`: the rule that keeps them. */
+export function keptIn(
+  { parts: all, rules }: Pick<FormDesign, 'parts' | 'rules'>,
+  isKept: (field: string) => boolean,
+  by: Omit<FormRule, 'then'>,
+): Pick<FormDesign, 'parts' | 'rules'> {
   // What somebody can’t fill in is not demanded of them.
-  const parts = shown.map((part) =>
+  const parts = all.map((part) =>
     part.part === 'question' && isKept(part.field) ? { ...part, required: false } : part,
   );
-  const kept = shown.flatMap((part) => (part.part === 'question' && isKept(part.field) ? [part.field] : []));
-  if (kept.length === 0) return { ...form, fields, parts };
+  const kept = parts.flatMap((part) => (part.part === 'question' && isKept(part.field) ? [part.field] : []));
+  if (kept.length === 0) return { parts, rules };
   const demanded = (actions: readonly Action[]): readonly Action[] =>
     actions.flatMap((action) => {
       if (action.do !== 'require') return [action];
       const left = action.fields.filter((field) => !isKept(field));
       return left.length > 0 ? [{ ...action, fields: left }] : [];
     });
-  const rules = form.rules.map((rule) => ({
-    ...rule,
-    then: demanded(rule.then),
-    otherwise: demanded(rule.otherwise),
-  }));
-  return { ...form, fields, parts, rules: [...rules, { ...KEEPS, then: [{ do: 'lock', fields: kept }] }] };
+  const left = rules.map((rule) => ({ ...rule, then: demanded(rule.then), otherwise: demanded(rule.otherwise) }));
+  return { parts, rules: [...left, { ...by, then: [{ do: 'lock', fields: kept }] }] };
 }
 
 const isAsked = ({ formula }: ItemColumn): boolean => formula === undefined;

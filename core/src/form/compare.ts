@@ -2,13 +2,14 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
-import { type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
+import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
+import { differenceInWords, differenceKey, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
 import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
 
 /** One thing that differs between two states of a form: in a sentence, and on either side. */
 export interface DesignChange {
-  readonly page: 'questions' | 'rules' | 'routing' | 'approval';
+  readonly page: 'questions' | 'rules' | 'editions' | 'routing' | 'approval';
   readonly at: string;
   readonly words: Words;
   /** Empty when there was nothing. */
@@ -41,6 +42,7 @@ export function compareDesigns(before: FormDesign | null, after: FormDesign): re
     ...fieldChanges(before, after, scopes.before, scopes.after),
     ...partChanges(before, after),
     ...ruleChanges(before, after, scopes.before, scopes.after),
+    ...editionChanges(before, after, scopes.before, scopes.after),
     ...tableChanges(before, after),
   ];
 }
@@ -254,6 +256,69 @@ function ruleChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scop
     design.rules.flatMap((rule) => (other.rules.some((each) => each.id === rule.id) ? [rule.id] : []));
   if (differs(ids(before, after), ids(after, before)))
     add('', said('changes:ruleOrder'), order(before, after).join(', '), order(after, before).join(', '));
+  return changes;
+}
+
+/** An edition as it differs, in words. */
+const differencesInWords = (edition: Edition, design: FormDesign, scope: Scope): readonly Words[] =>
+  edition.differences.map((each) => differenceInWords(each, withOwnParts(design, edition), scope));
+
+function editionChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
+  const changes: DesignChange[] = [];
+  const add = (at: string, words: Words, old: Words, fresh: Words): void =>
+    void changes.push({ page: 'editions', at, words, before: old, after: fresh, reaches: 'form' });
+  const [olds, news] = [before.editions ?? [], after.editions ?? []];
+  const list = (items: readonly Words[]): Words => said('values:list', { items });
+  for (const edition of news) {
+    const { id, name } = edition;
+    const old = olds.find((each) => each.id === id);
+    if (!old) {
+      add(id, said('changes:editionNew', { edition: name }), '', list(differencesInWords(edition, after, is)));
+      continue;
+    }
+    if (old.name !== name) add(id, said('changes:editionRenamed', { before: old.name, edition: name }), old.name, name);
+    if (old.on !== edition.on)
+      add(id, said(edition.on ? 'changes:editionOn' : 'changes:editionOff', { edition: name }), '', '');
+    const whom = ({ audience, stages, when }: Edition) => ({ audience, stages: stages ?? null, when });
+    if (differs(whom(old), whom(edition)))
+      add(
+        id,
+        said('changes:editionWhom', { edition: name }),
+        expressionInWords(old.when || 'true', was),
+        expressionInWords(edition.when || 'true', is),
+      );
+    const says = ({ title, intro, readOnly }: Edition) => [title ?? null, intro ?? null, readOnly ?? false];
+    if (differs(says(old), says(edition)))
+      add(id, said('changes:editionSays', { edition: name }), old.title ?? '', edition.title ?? '');
+    const had = new Map(old.differences.map((each) => [differenceKey(each), each]));
+    const has = new Map(edition.differences.map((each) => [differenceKey(each), each]));
+    const words = (
+      each: Edition['differences'][number] | undefined,
+      whose: Edition,
+      design: FormDesign,
+      scope: Scope,
+    ) => (each ? differenceInWords(each, withOwnParts(design, whose), scope) : '');
+    for (const key of new Set([...had.keys(), ...has.keys()])) {
+      const [then, now] = [had.get(key), has.get(key)];
+      if (!differs(then, now)) continue;
+      const how = then ? (now ? 'Changed' : 'Gone') : 'New';
+      const said_ = [words(then, old, before, was), words(now, edition, after, is)] as const;
+      add(id, said(`changes:difference${how}`, { edition: name, what: said_[1] || said_[0] }), ...said_);
+    }
+  }
+  for (const { id, name } of olds)
+    if (!news.some((each) => each.id === id)) add(id, said('changes:editionGone', { edition: name }), name, '');
+  const order = (of: readonly Edition[], other: readonly Edition[]): readonly Edition[] =>
+    of.filter((each) => other.some(({ id }) => id === each.id));
+  const ids = (of: readonly Edition[]): readonly string[] => of.map(({ id }) => id);
+  const [then, now] = [order(olds, news), order(news, olds)];
+  if (differs(ids(then), ids(now)))
+    add(
+      '',
+      said('changes:editionOrder'),
+      then.map(({ name }) => name).join(', '),
+      now.map(({ name }) => name).join(', '),
+    );
   return changes;
 }
 

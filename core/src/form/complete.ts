@@ -5,6 +5,7 @@ import {
   type Field,
   type FieldValue,
   type KindName,
+  mergedText,
   type NameOf,
   namesAround,
   orderProblems,
@@ -232,19 +233,13 @@ function asAsked(
   };
 }
 
-/**
- * An instruction with the values it names; what is empty yet is told by dots, so that the sentence
- * still reads.
- */
-function merged(text: string, fields: readonly Field[], values: Values, nameOf: NameOf): Words {
-  const pieces = text.split(/\{(\w+)\}/).map((piece, place): Words => {
-    if (place % 2 === 0) return piece;
-    const field = fields.find(({ key }) => key === piece);
-    const value = own(values, piece);
-    return field && value !== undefined ? sayValue(field, value, nameOf) : '…';
+/** An instruction with the values it names. */
+const merged = (text: string, fields: readonly Field[], values: Values, nameOf: NameOf): Words =>
+  mergedText(text, (key) => {
+    const field = fields.find((each) => each.key === key);
+    const value = own(values, key);
+    return field && value !== undefined ? sayValue(field, value, nameOf) : null;
   });
-  return pieces.length === 1 ? text : said('values:joined', { pieces });
-}
 
 /** A section or page that has nothing to show under it is no help to anybody. */
 function withoutEmptyHeadings(places: readonly Place[]): readonly Place[] {

@@ -1,6 +1,7 @@
 import type { ApprovalPath } from '../approval/index.ts';
 import type { DeadlinePlan } from '../deadline/index.ts';
-import type { Field } from '../register/index.ts';
+import type { Audience } from '../people/index.ts';
+import type { Field, Preset } from '../register/index.ts';
 import type { RoutingTable } from '../routing/index.ts';
 
 /**
@@ -62,6 +63,13 @@ export const partKey = (
 export const questionsOf = (parts: readonly Part[]): readonly Question[] =>
   parts.filter((part) => part.part === 'question');
 
+/** The questions of a form, and those that only editions of it ask. */
+export const allQuestionsOf = ({ parts, editions = [] }: Pick<FormDesign, 'parts' | 'editions'>): readonly Question[] =>
+  questionsOf([
+    ...parts,
+    ...editions.flatMap(({ differences }) => differences.flatMap((each) => (each.does === 'add' ? [each.adds] : []))),
+  ]);
+
 /** Where a jump can begin or end besides a page’s id. */
 export const FIRST_PAGE = 'first';
 export const END = 'end';
@@ -115,6 +123,52 @@ export interface UniqueRule {
 export const OWN_PARTS = ['routing', 'approval', 'deadline'] as const;
 export type OwnPart = (typeof OWN_PARTS)[number];
 
+/** One thing that an edition has otherwise than the form. `part`: what rules name a part by. */
+export type Difference =
+  /** A part that is not there; what stands under a heading goes with it. */
+  | { readonly does: 'hide'; readonly part: string }
+  /** These questions, and no others. */
+  | { readonly does: 'only'; readonly shows: readonly string[] }
+  /** A question that is shown and not asked. */
+  | { readonly does: 'lock'; readonly part: string }
+  | { readonly does: 'require' | 'spare'; readonly part: string }
+  /** Other words; what is not named stays as the form has it. A question asks and helps, other parts have a title or a text. */
+  | {
+      readonly does: 'reword';
+      readonly part: string;
+      readonly asks?: string | undefined;
+      readonly help?: string | undefined;
+      readonly title?: string | undefined;
+      readonly text?: string | undefined;
+    }
+  /** Of the options of a choice these are offered. */
+  | { readonly does: 'offer'; readonly part: string; readonly offers: readonly string[] }
+  /** What stands in a question at first; null: nothing. */
+  | { readonly does: 'preset'; readonly part: string; readonly preset: Preset | null }
+  /** A part in another place: after another part, or first. */
+  | { readonly does: 'move'; readonly part: string; readonly after: string | null }
+  /** A part of its own: after a part of the form, or first. */
+  | { readonly does: 'add'; readonly after: string | null; readonly adds: Part };
+
+/** A form’s differences for one audience. Never a copy: what is not among them is as the form has it, now and later. */
+export interface Edition {
+  readonly id: string;
+  /** The desk’s name for it; nobody else reads it. */
+  readonly name: string;
+  readonly on: boolean;
+  readonly audience: Audience;
+  /** Keys of the stages at which alone it is given, `ASKING` in the place of one; at any when nothing is said. */
+  readonly stages?: readonly string[] | undefined;
+  /** FEEL over the fields, who asks, and where the request stands; empty: always. */
+  readonly when: string;
+  /** Who gets it reads the request and changes nothing in it. */
+  readonly readOnly?: true | undefined;
+  /** What the form is called for whom it is given, and what is said first; as the form has it when nothing is said. */
+  readonly title?: string | undefined;
+  readonly intro?: string | undefined;
+  readonly differences: readonly Difference[];
+}
+
 /**
  * Everything a release freezes. Fields, what a request is called, what must not be asked twice and,
  * unless they are among `own`, routing, approval and deadline belong to the register: a draft has
@@ -134,6 +188,8 @@ export interface FormDesign {
   readonly deadline: DeadlinePlan;
   /** None when nothing is said. */
   readonly own?: readonly OwnPart[] | undefined;
+  /** What differs for some audiences, in order: the first that fits is given. None when nothing is said. */
+  readonly editions?: readonly Edition[] | undefined;
 }
 
 /** What filling in depends on. */

@@ -14,6 +14,9 @@ export {
   type Action,
   type ActionName,
   type AskedForm,
+  allQuestionsOf,
+  type Difference,
+  type Edition,
   END,
   FIRST_PAGE,
   type FormDesign,
@@ -30,6 +33,23 @@ export {
   type UniqueRule,
   type WhenHidden,
 } from './design.ts';
+export {
+  ASKING,
+  ASKS,
+  aboutPart,
+  type Chosen,
+  chooseEdition,
+  differenceInWords,
+  differenceKey,
+  editionOf,
+  type Layout,
+  layoutOf,
+  type Opening,
+  type Verdict,
+  verdictInWords,
+  whoGets,
+  withOwnParts,
+} from './editions/index.ts';
 export type { Said } from './effects.ts';
 export type { Allowance, Finding } from './findings/finding.ts';
 export { findingsOf, namesUsed, type Surroundings } from './findings/findings.ts';

@@ -1,6 +1,7 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { type Json, type Merged, mergeContents } from '../design/index.ts';
 import { type FormDesign, partKey } from './design.ts';
+import { differenceKey } from './editions/index.ts';
 import { partName } from './words.ts';
 
 /** Lists whose items have a key, so that they are merged item by item. */
@@ -12,6 +13,8 @@ const KEYED: Readonly<Record<string, (item: Json) => string>> = {
   rows: (item) => String(item.id),
   columns: (item) => String(item.id ?? item.key),
   options: (item) => String(item.key),
+  editions: (item) => String(item.id),
+  differences: (item) => differenceKey(item as never),
 };
 
 /** What two people made of the same draft of a form, put together. */
@@ -43,6 +46,10 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): W
   if (list === 'rules')
     return said('designs:theRule', {
       name: [...mine.rules, ...theirs.rules].find((rule) => rule.id === key)?.name ?? key,
+    });
+  if (list === 'editions')
+    return said('designs:theEdition', {
+      name: [...(mine.editions ?? []), ...(theirs.editions ?? [])].find(({ id }) => id === key)?.name ?? key,
     });
   return names[list] ?? list;
 }

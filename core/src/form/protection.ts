@@ -55,7 +55,7 @@ export function protectionOf(
     const rules = [...(release?.design.rules ?? []), ...ran.map((each) => ({ ...each.rule, on: true }))];
     // Routing, unique rules and instructions put nothing into fields.
     const sinks = [
-      ...sinksOf({ parts: release?.design.parts ?? [], fields, rules }),
+      ...sinksOf({ parts: release?.design.parts ?? [], editions: release?.design.editions, fields, rules }),
       ...(release ? fieldsOfRelease(release.design, fields) : []),
     ];
     return protect(

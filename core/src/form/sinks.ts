@@ -11,7 +11,8 @@ import {
 } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf } from '../register/index.ts';
-import { type Action, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
+import { type Action, type Edition, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
+import { differenceKey } from './editions/index.ts';
 import type { Finding } from './findings/finding.ts';
 import type { Fix } from './findings/fix.ts';
 import { pageKeys, pagesBetween, placesOf } from './layout.ts';
@@ -27,7 +28,8 @@ export interface FormSink extends Sink {
   readonly fix: Fix | null;
 }
 
-type Making = Pick<FormDesign, 'fields'> & Partial<Pick<FormDesign, 'parts' | 'rules' | 'unique' | 'routing'>>;
+type Making = Pick<FormDesign, 'fields'> &
+  Partial<Pick<FormDesign, 'parts' | 'rules' | 'unique' | 'routing' | 'editions'>>;
 
 const values = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'value' }));
 const verdicts = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'verdict' }));
@@ -88,7 +90,34 @@ export function sinksOf(design: Making): readonly FormSink[] {
     ),
     ...(routing ? routingSinks(routing, fields) : []),
     ...parts.flatMap((part): FormSink[] => instructionSinks(part, fields)),
+    ...(design.editions ?? []).flatMap((edition) => editionSinks(edition, design)),
   ];
+}
+
+/** What an edition presets, and the words of its own. By which condition it is given is asked anew for each reader. */
+function editionSinks({ id, differences }: Edition, design: Making): readonly FormSink[] {
+  return differences.flatMap((difference): readonly FormSink[] => {
+    const fix = { fix: 'drop-difference', edition: id, difference: differenceKey(difference) } as const;
+    const here = { page: 'editions', at: id, fix } as const;
+    const of = (sink: FormSink): FormSink => ({ ...sink, ...here, id: `${sink.id} in ${id}` });
+    switch (difference.does) {
+      case 'preset': {
+        const field = design.fields.find(({ key }) => key === difference.part);
+        if (!field || !isFilled(field) || difference.preset === null) return [];
+        const presetting = fieldSinks({ ...field, preset: difference.preset }, design);
+        return presetting.filter(({ kind }) => kind === 'preset').map(of);
+      }
+      case 'add':
+        return instructionSinks(difference.adds, design.fields).map(of);
+      case 'reword': {
+        const part = (design.parts ?? []).find((each) => partKey(each) === difference.part);
+        if (part?.part !== 'instruction' || difference.text === undefined) return [];
+        return instructionSinks({ ...part, text: difference.text }, design.fields).map(of);
+      }
+      default:
+        return [];
+    }
+  });
 }
 
 /** Where one field is made from others, and what limits it by them. */

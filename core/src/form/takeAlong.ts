@@ -2,9 +2,9 @@ import { type Said, said, type Words } from '@tolvek/words';
 import type { AccessRule } from '../access/index.ts';
 import type { Reference } from '../design/index.ts';
 import { groupsIn, inPlace, withoutPeople } from '../people/index.ts';
-import { designsNamed, type Field, isFilled, type Kind, type Vocabulary } from '../register/index.ts';
+import { designsNamed, type Field, isFilled, type Kind, type Preset, type Vocabulary } from '../register/index.ts';
 import type { RoutingRow } from '../routing/index.ts';
-import { type Action, type FormDesign, questionsOf } from './design.ts';
+import { type Action, type Edition, type FormDesign, questionsOf } from './design.ts';
 import { isReferring } from './offers.ts';
 
 /** A form with all it needs, to be taken to another installation as one file. */
@@ -59,10 +59,17 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
       : each;
   const field = (each: Field): Field => {
     if (each.source === 'computed') return { ...each, formula: change(each.formula) };
-    if (isFilled(each) && each.preset?.from === 'formula')
-      return { ...each, preset: { ...each.preset, formula: change(each.preset.formula) } };
-    return each;
+    return isFilled(each) && each.preset ? { ...each, preset: preset(each.preset) } : each;
   };
+  const preset = (each: Preset): Preset =>
+    each.from === 'formula' ? { ...each, formula: change(each.formula) } : each;
+  const edition = (each: Edition): Edition => ({
+    ...each,
+    when: change(each.when),
+    differences: each.differences.map((one) =>
+      one.does === 'preset' && one.preset ? { ...one, preset: preset(one.preset) } : one,
+    ),
+  });
   const cells = (row: RoutingRow): RoutingRow => ({
     ...row,
     cells: Object.fromEntries(Object.entries(row.cells).map(([column, cell]) => [column, change(cell)])),
@@ -81,6 +88,7 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
       columns: design.routing.columns.map((column) => ({ ...column, input: change(column.input) })),
       rows: design.routing.rows.map(cells),
     },
+    ...(design.editions ? { editions: design.editions.map(edition) } : {}),
   };
 }
 
@@ -112,6 +120,7 @@ export function groupsNamed(design: FormDesign): readonly Reference[] {
       type.kind === 'person' || type.kind === 'people' ? type.from.map(named(label)) : [],
     ),
     ...groupsInConditions(design).map(named(said('pages:rules'))),
+    ...(design.editions ?? []).flatMap(({ audience }) => groupsIn(audience).map(named(said('pages:editions')))),
   ];
 }
 
@@ -237,6 +246,14 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
       escalateTo: group(deadline.escalateTo),
       calendar: places.calendars[deadline.calendar] ?? deadline.calendar,
     },
+    ...(moved.editions
+      ? {
+          editions: moved.editions.map((edition) => ({
+            ...edition,
+            audience: withoutPeople(inPlace(edition.audience, places.groups)),
+          })),
+        }
+      : {}),
   };
 }
 

@@ -56,24 +56,52 @@ export const CONTACT = '~contact';
 /** Where no request is in question. */
 export const NO_REQUEST: Stands = { isRequester: false };
 
+/** Whether somebody is what a word of an audience says. */
+function isWord(word: string, { personId, groups, kind, meets }: Somebody, { as }: Stands): boolean {
+  if (word.startsWith('@')) return personId !== undefined && word.slice(1) === personId;
+  if (word.startsWith('?')) return meets?.includes(word.slice(1)) ?? false;
+  if (word === CONTACT) return kind !== undefined && kind !== 'staff';
+  return word.startsWith('~') ? (as?.includes(word.slice(1)) ?? false) : groups.includes(word);
+}
+
 /** Whether a viewer belongs to an audience, as they stand to the request in question. */
-export function belongs(
-  audience: Audience,
-  { personId, groups, kind, meets }: Somebody,
-  { isRequester, as }: Stands,
-): boolean {
-  const is = (word: string): boolean => {
-    if (word.startsWith('@')) return personId !== undefined && word.slice(1) === personId;
-    if (word.startsWith('?')) return meets?.includes(word.slice(1)) ?? false;
-    if (word === CONTACT) return kind !== undefined && kind !== 'staff';
-    return word.startsWith('~') ? (as?.includes(word.slice(1)) ?? false) : groups.includes(word);
-  };
+export function belongs(audience: Audience, who: Somebody, stands: Stands): boolean {
+  const is = (word: string): boolean => isWord(word, who, stands);
   if (audience.outOf.some(is)) return false;
-  if (isRequester && audience.requester) return audience.requester === 'in';
+  if (stands.isRequester && audience.requester) return audience.requester === 'in';
   const { in: inside } = audience;
   if ('everyone' in inside) return true;
   if ('anyOf' in inside) return inside.anyOf.some(is);
   return inside.allOf.length > 0 && inside.allOf.every(is);
+}
+
+/** In the place of a word of an audience: whose request it is. */
+export const REQUESTER = '~requester';
+
+/** Why somebody belongs to an audience or not, by the words that decide. */
+export type Belonging =
+  /** By none where everyone does. */
+  | { readonly is: 'in'; readonly by: string | null }
+  | { readonly is: 'out'; readonly by: string }
+  /** Words that they are not: of any it would take one, of all these are missing. */
+  | { readonly is: 'not-in'; readonly missing: readonly string[] };
+
+const IN: Belonging = { is: 'in', by: null };
+
+/** The same as `belongs`, with the reason: out wins, then whose request it is, then what they are. */
+export function whyBelongs(audience: Audience, who: Somebody, stands: Stands): Belonging {
+  const { in: inside, outOf, requester } = audience;
+  for (const word of outOf) if (isWord(word, who, stands)) return { is: 'out', by: word };
+  if (stands.isRequester && requester) return { is: requester, by: REQUESTER };
+  if ('everyone' in inside) return IN;
+  if ('anyOf' in inside) {
+    for (const word of inside.anyOf) if (isWord(word, who, stands)) return { is: 'in', by: word };
+    return { is: 'not-in', missing: inside.anyOf };
+  }
+  const missing = inside.allOf.filter((word) => !isWord(word, who, stands));
+  return missing.length > 0 || inside.allOf.length === 0
+    ? { is: 'not-in', missing }
+    : { is: 'in', by: inside.allOf[0] ?? null };
 }
 
 /** What somebody is to a request or to the desk, as audiences speak of it. */

@@ -2,6 +2,7 @@ export { type Absence, absenceInWords, awayOn, type StandIn, standInFor, standIn
 export {
   type Audience,
   audienceInWords,
+  type Belonging,
   belongs,
   CONTACT,
   groupsIn,
@@ -12,10 +13,12 @@ export {
   peopleIn,
   profileConditionsIn,
   RELATION_WORDS,
+  REQUESTER,
   type Somebody,
   STRANGER,
   type Stands,
   type Viewer,
+  whyBelongs,
   withoutPeople,
   wordsIn,
 } from './audience.ts';

@@ -52,6 +52,7 @@ export { type ItemsShown, linesComeAndGo } from './kinds/lineItems.ts';
 export { placesOf } from './kinds/number.ts';
 export { numberPrefix, numberWith } from './kinds/runningNumber.ts';
 export { termAddress } from './kinds/term.ts';
+export { mergedText } from './mergedText.ts';
 export {
   askedByMoves,
   MOVER_WORDS,

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
-import { refusalsOf } from '@tolvek/core/form';
+import { editionOf, prepareCompletion, refusalsOf } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { calledApart, mayAnywhere, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
 import {
@@ -89,11 +89,14 @@ export function changeOwn(
  */
 function asksAgain(
   db: Reader,
-  { request, fields, reading }: OpenRequest<RequestRow>,
+  { request, fields, reading, layout, design }: OpenRequest<RequestRow>,
   changes: RawAnswers,
   facts: RequestFacts,
 ): readonly FieldProblem[] {
-  const { complete } = releaseById(db, request.releaseId);
+  // As they were given it; in the edition they are given now, where there is one.
+  const asked = design.editions?.find(({ id }) => id === request.edition);
+  const form = layout?.form ?? (asked && editionOf(design, asked));
+  const { complete } = form ? { complete: prepareCompletion(form) } : releaseById(db, request.releaseId);
   const stood = reading.only(request.values);
   const before: RawAnswers = Object.fromEntries(
     fields.flatMap((field) => {
@@ -126,7 +129,7 @@ function changeOpen(
     ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
     files: filesNamed(tx, request.formId, fields, { ...request.values, ...input.changes } as RawAnswers, request.id),
   };
-  const visible = open.values;
+  const visible = open.laidOut;
   const values: Record<string, FieldValue> = { ...request.values };
   const touched = new Set<string>();
   /** What was typed; lines with what may not be changed in them. */

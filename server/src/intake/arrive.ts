@@ -38,6 +38,8 @@ export interface Arriving {
   /** Whether who asks may be admitted. */
   readonly admits: Comer;
   readonly answers: RawAnswers;
+  /** The edition that is tried whoever asks; null: the form as it is. */
+  readonly edition?: string | null | undefined;
   /** What fields pick from, where it was read before. */
   readonly picked?: Picked;
   /** What rows before it would hold, where nothing of them is stored. */
@@ -45,7 +47,12 @@ export interface Arriving {
 }
 
 /** What answers come to: a request, or why not. */
-export type Considered = { readonly facts: RevealedFacts; readonly calendar: WorkingCalendar } & (
+export type Considered = {
+  readonly facts: RevealedFacts;
+  readonly calendar: WorkingCalendar;
+  /** The edition in which it was asked. */
+  readonly edition: string | null;
+} & (
   | { readonly is: 'fine'; readonly taken: TakenIn }
   | { readonly is: 'refused'; readonly refusal: Refusal }
   | { readonly is: 'wrong'; readonly problems: readonly FieldProblem[] }
@@ -85,8 +92,14 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
   // What the desk takes in itself is asked as it stands.
   const asked =
     through.by === 'sheet of rows'
-      ? releaseById(db, arriving.release.id)
-      : askedAt(db, arriving.release, { kind: comesBy, id: comesBy === 'staff' ? (asks?.id ?? null) : null }, now);
+      ? { ...releaseById(db, arriving.release.id), edition: null }
+      : askedAt(
+          db,
+          arriving.release,
+          { kind: comesBy, id: comesBy === 'staff' ? (asks?.id ?? null) : null },
+          now,
+          arriving.edition,
+        );
   const { release } = asked;
   const { design } = release;
   const register = registerOfForm(db, release.formId);
@@ -101,7 +114,7 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
   const used = door ? usedOf(db, door, { personId: asks?.id ?? null, now, zone: calendar.zone }) : () => 0;
   const context = { now, calendar, facts, requester: admits, used, holds: register.holds };
   const intake = asked.takeIn(door?.design ?? null, answers, context);
-  const here = { facts, calendar };
+  const here = { facts, calendar, edition: asked.edition };
   if ('refusal' in intake) return { ...here, is: 'refused', refusal: intake.refusal };
   const held = answersHeld(db, release, { values: intake.values, facts, asker: asks?.id ?? null }, { through, beside });
   if (!intake.taken) return { ...here, is: 'wrong', problems: [...intake.problems, ...held] };
@@ -122,7 +135,11 @@ interface Parties {
 export function admitted(
   work: Work,
   arriving: Arriving,
-  { facts, taken }: { readonly facts: RequestFacts; readonly taken: TakenIn },
+  {
+    facts,
+    taken,
+    edition = null,
+  }: { readonly facts: RequestFacts; readonly taken: TakenIn; readonly edition?: string | null },
   parties: Parties,
 ): RequestRow {
   const { release, through } = arriving;
@@ -131,7 +148,7 @@ export function admitted(
   const isTrial = through.by === 'trial';
   if (!isTrial) giveNumbers(tx, register.id, release.design.fields, facts.today);
   const number = isTrial ? trialNumber(tx, register.prefix) : nextNumber(tx, register);
-  return addRequest(work, { ...parties, number, register, release, taken, through });
+  return addRequest(work, { ...parties, number, register, release, taken, through, edition });
 }
 
 /**

@@ -1,10 +1,10 @@
 import { levelsAsking, momentArriving, speaksToAskers } from '@tolvek/core/access';
-import { askedBy, type Unasked } from '@tolvek/core/form';
+import { ASKING, ASKS, askedBy, chooseEdition, editionOf, type Unasked } from '@tolvek/core/form';
 import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
-import { STRANGER } from '@tolvek/core/people';
+import { profileConditionsIn, STRANGER } from '@tolvek/core/people';
 import { LRUCache } from 'lru-cache';
 import { formById, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
-import { personById, viewerIn } from '../people/queries.ts';
+import { meetingAlso, personById, viewerIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import { firstStage, type RegisterRow } from '../register/queries.ts';
@@ -20,40 +20,59 @@ export interface Asking {
 /** A release as it is asked of somebody. */
 export interface AskedRelease extends PreparedForm {
   readonly release: ReleaseRow;
+  /** The id of the edition they are given; null: the form as it is. */
+  readonly edition: string | null;
 }
 
-/** Forms as they are asked of somebody, by what is kept from them. */
+/** Forms as they are asked of somebody, by edition and by what is kept from them. */
 const prepared = new LRUCache<string, AskedRelease>({ max: 200 });
 
 /**
- * The form of a release as it is asked of somebody: without what the access plan of its register keeps from them while
- * they ask. The same for everybody from whom the same is kept.
+ * The form of a release as it is asked of somebody: in the edition they are given, without what the access plan of its
+ * register keeps from them while they ask. The same for everybody who is given the same and from whom the same is kept.
+ * `tried`: the edition that is tried whoever asks, null for the form as it is.
  */
-export function askedAt(db: Reader, release: ReleaseRow, asking: Asking, now: number): AskedRelease {
+export function askedAt(
+  db: Reader,
+  release: ReleaseRow,
+  asking: Asking,
+  now: number,
+  tried?: string | null,
+): AskedRelease {
   const whole = releaseById(db, release.id);
   const register = registerOfForm(db, release.formId);
-  const unasked = unaskedBy(db, register, release, asking, now);
-  if (unasked.size === 0) return whole;
-  const name = JSON.stringify([release.id, [...unasked].toSorted()]);
+  const { design } = release;
+  const { editions = [] } = design;
+  const isSpokenOf = speaksToAskers(register.access);
+  // Most plans say nothing while somebody asks, and most forms have no editions: nobody is looked up then.
+  if (!isSpokenOf && editions.length === 0) return { ...whole, edition: null };
+  const { viewer, at } = askerOf(db, register, release, asking, now);
+  const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
+  const edition =
+    tried === undefined
+      ? chooseEdition(editions, opening).edition
+      : (editions.find(({ id }) => id === tried) ?? null);
+  const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
+  if (unasked.size === 0 && edition === null) return { ...whole, edition: null };
+  const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted()]);
   let found = prepared.get(name);
   if (!found) {
-    const design = askedBy(release.design, unasked);
-    prepared.set(name, (found = { release: { ...release, design }, ...prepareIntake(design) }));
+    const asked = askedBy(edition ? editionOf(design, edition) : design, unasked);
+    found = { release: { ...release, design: asked }, edition: edition?.id ?? null, ...prepareIntake(asked) };
+    prepared.set(name, found);
   }
   return found;
 }
 
-function unaskedBy(db: Reader, register: RegisterRow, release: ReleaseRow, { kind, id }: Asking, now: number): Unasked {
-  // Most plans say nothing while somebody asks: nobody is looked up then.
-  if (!speaksToAskers(register.access)) return new Map();
+/** Who asks, as far as audiences tell people apart, and what conditions may know then. */
+function askerOf(db: Reader, register: RegisterRow, release: ReleaseRow, { kind, id }: Asking, now: number) {
   const person = kind === 'staff' && id !== null ? personById(db, id) : undefined;
-  const viewer = person ? viewerIn(db, person) : STRANGER;
   const { design } = release;
-  const facts = () => factsFor(db, { door: { kind }, design, requester: null, now });
-  const at = momentArriving(
-    register.fields,
-    { form: formById(db, release.formId)?.key ?? '', stage: firstStage(register).key, day: todayAt(db, now) },
-    facts,
-  );
-  return levelsAsking(design.fields, register.access, viewer, at);
+  const profile = (design.editions ?? []).flatMap(({ audience }) => profileConditionsIn(audience));
+  const viewer = meetingAlso(db, person ? viewerIn(db, person) : STRANGER, person, profile);
+  const requester = person ? { id: person.id, kind: person.kind } : null;
+  const facts = () => factsFor(db, { door: { kind }, design, requester, now });
+  const form = formById(db, release.formId)?.key ?? '';
+  const at = momentArriving(register.fields, { form, stage: firstStage(register).key, day: todayAt(db, now) }, facts);
+  return { viewer, at };
 }

@@ -85,6 +85,17 @@ export function metBy(
   return conditions.filter((condition) => personMeets(condition, profile));
 }
 
+/** A viewer with what else of some conditions holds of their profile. */
+export const meetingAlso = (
+  db: Reader,
+  viewer: Viewer,
+  person: Pick<PersonRow, 'profile'> | undefined,
+  conditions: readonly string[],
+): Viewer =>
+  conditions.length === 0
+    ? viewer
+    : { ...viewer, meets: [...new Set([...(viewer.meets ?? []), ...metBy(db, person, conditions)])] };
+
 /** Who somebody is to conditions: their groups, their team and their profile. */
 export const knownOf = (
   db: Reader,

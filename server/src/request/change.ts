@@ -50,6 +50,8 @@ interface Incoming {
   readonly register: RegisterRow;
   readonly release: Pick<ReleaseRow, 'id' | 'formId' | 'number' | 'design'>;
   readonly doorId: string | null;
+  /** The edition in which it was asked. */
+  readonly edition?: string | null;
   readonly requesterId: string | null;
   /** Who typed it in, where that is somebody else. */
   readonly onBehalfId?: string | null;
@@ -74,6 +76,7 @@ const add = adding(requests);
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
   const { number, register, release, doorId, requesterId, onBehalfId, enteredById, taken, through } = incoming;
+  const edition = incoming.edition ?? null;
   const { routed, routing, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
@@ -87,6 +90,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       releaseId: release.id,
       computedBy: null,
       doorId,
+      edition,
       requesterId,
       onBehalfId: onBehalfId ?? null,
       enteredById: enteredById ?? null,

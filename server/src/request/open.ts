@@ -14,11 +14,11 @@ import {
   type VisibleChange,
   type VisibleValues,
 } from '@tolvek/core/access';
-import type { FormDesign } from '@tolvek/core/form';
+import { type Edition, type FormDesign, type Layout, layoutOf } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { inRegister, mayWith, type RequestRight, type Viewer } from '@tolvek/core/people';
 import type { Field, NameOf } from '@tolvek/core/register';
-import type { Words } from '@tolvek/words';
+import { said, type Words } from '@tolvek/words';
 import { sql } from 'drizzle-orm';
 import { releaseById } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
@@ -27,6 +27,7 @@ import { listed } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { mayHaveTold } from '../platform/reads.ts';
 import { type RegisterRow, type Registers, registerById, registersOnce } from '../register/queries.ts';
+import { editionGiven } from './editions.ts';
 import { followersFor } from './followers.ts';
 import { momentOf } from './moment.ts';
 import { nameOf } from './names.ts';
@@ -51,6 +52,7 @@ interface Shared {
  */
 export class OpenRequest<Row extends ShownRow = ShownRow> {
   private visible: Revealed<VisibleValues> | undefined;
+  private laid: Layout | null | undefined;
 
   constructor(
     readonly request: Row,
@@ -63,7 +65,39 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     /** Whether its viewer takes a place at a seat that is open. */
     private readonly standsIn: boolean,
     private readonly looker: OpenRequest | null = null,
+    private readonly given: () => Edition | null = () => null,
   ) {}
+
+  /** How the edition of its form that its viewer is given lays it out; null where they are given the form as it is. */
+  get layout(): Layout | null {
+    if (this.laid === undefined) {
+      const edition = this.given();
+      this.laid = edition && layoutOf(this.design, edition);
+    }
+    return this.laid;
+  }
+
+  /** Whether its viewer may change a field: by the plan, and as it is laid out. */
+  mayWrite(key: string): boolean {
+    return this.reading.levelOf(key).level === 'write' && !this.isLaidClosed(key);
+  }
+
+  private isLaidClosed(key: string): boolean {
+    return this.layout !== null && (this.layout.leavesOut(key) || this.layout.locks(key));
+  }
+
+  /** What it holds, laid out: what its edition leaves out or locks can’t be changed. */
+  get laidOut(): Revealed<VisibleValues> {
+    const { values, layout } = this;
+    if (!layout) return values;
+    const why = said('access:lockedInEdition', { edition: layout.edition.name });
+    const fields = values.fields.map((field) =>
+      field.writable && this.isLaidClosed(field.key)
+        ? { ...field, writable: false, ...(this.relation.isDesk ? { why } : {}) }
+        : field,
+    );
+    return { ...values, fields };
+  }
 
   get readable(): ReadonlySet<string> {
     return this.reading.readable;
@@ -87,6 +121,11 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
   /** Some of its fields. */
   valuesOf(fields: readonly Field[]): Revealed<VisibleValues> {
     return this.reading.reveal(this.request.values, this.names, fields);
+  }
+
+  /** Texts with the values they name that its viewer may read. */
+  textsOf(texts: readonly string[]): Revealed<readonly Words[]> {
+    return this.reading.texts(texts, this.request.values, this.names);
   }
 
   get subject(): Revealed<Words> {
@@ -181,7 +220,8 @@ export function openRequest<Row extends ShownRow>(
   const reading = looker ? itself.through(looker.reading) : itself;
   if (purpose !== 'letter') noteTold(request, register, reading, (looker?.reading ?? reading).situation);
   const { design } = releaseById(db, request.releaseId).release;
-  return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker);
+  const given = (): Edition | null => editionGiven(db, { request, register, design, reading, relation });
+  return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker, given);
 }
 
 /**

@@ -31,6 +31,8 @@ export const requests = sqliteTable(
     computedBy: text().references(() => designStates.id),
     /** None when the desk or another request made it. */
     doorId: text().references(() => doors.id),
+    /** The id of the edition of its release in which it was asked; null: the form as it is. */
+    edition: text(),
     /** Who asked: nobody where it is unnamed. */
     requesterId: text().references(() => people.id),
     /** On whose behalf, and who typed it in, where these are others. */

@@ -88,8 +88,9 @@ function fieldToFill(
   key: string,
 ): { formId: string; file: FilesField } {
   if (!viewer || !request) throw notFound('request');
-  const { fields, relation, reading } = openRequest(house.db, request, viewer, 'changing');
-  const isOpen = relation.isDesk && reading.levelOf(key).level === 'write';
+  const open = openRequest(house.db, request, viewer, 'changing');
+  const { fields, relation } = open;
+  const isOpen = relation.isDesk && open.mayWrite(key);
   const file = fields.find((field): field is FilesField => field.key === key && field.type.kind === 'files');
   if (!isOpen || !file) throw notFound('field');
   return { formId: request.formId, file };

@@ -1,10 +1,11 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import type { Revealed, VisibleValues } from '@tolvek/core/access';
 import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
 import { sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
 import { columnKey, type Field, type Stage, stagesToFreeTo, withColumns } from '@tolvek/core/register';
 import { changeInWords, priorityInWords } from '@tolvek/core/request';
-import { type Said, said } from '@tolvek/words';
+import { type Said, said, type Words } from '@tolvek/words';
 import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
@@ -67,7 +68,7 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
     );
   const helpOf = (fields: readonly Field[]): Record<string, string> =>
     Object.fromEntries(
-      design.parts.flatMap((part) =>
+      (open.layout?.form ?? design).parts.flatMap((part) =>
         part.part === 'question' && part.help !== '' && fields.some(({ key }) => key === part.field)
           ? [[part.field, part.help]]
           : [],
@@ -137,7 +138,12 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
       ? []
       : stagesToFreeTo(register.stages, stage).map(stageView),
     priority: request.priority,
-    values: open.values,
+    values: open.laidOut,
+    edition: open.layout && {
+      name: open.layout.edition.name,
+      leftOut: open.values.fields.flatMap(({ key }) => (open.layout?.leavesOut(key) ? [key] : [])),
+    },
+    words: wordsOf(open),
     fieldTypes: about.typesOf(readableFields),
     help: about.helpOf(readableFields),
     people: pickedFrom(db, readableFields).map((person) => ({ ...person, groups: [...person.groups] })),
@@ -279,8 +285,9 @@ export function sheetOffers(
   { field, find }: BodyOf<'sheetOffers'>,
   now: number,
 ): AnswerOf<'sheetOffers'> {
-  const { request, register, fields, reading } = openAtDesk(db, viewer, number, 'changing');
-  if (reading.levelOf(field).level !== 'write') throw notFound('field');
+  const open = openAtDesk(db, viewer, number, 'changing');
+  const { request, register, fields, reading } = open;
+  if (!open.mayWrite(field)) throw notFound('field');
   return offersOf(db, field, find, {
     fields,
     // What is offered is told by what this viewer may read, and by nothing else.
@@ -314,12 +321,13 @@ export function requesterViewOf(
     db,
     messages.flatMap((entry) => entry.actorId ?? []),
   );
-  const writable = new Set(open.values.fields.flatMap((field) => (field.writable ? [field.key] : [])));
+  const values = shownOf(open);
+  const writable = new Set(values.fields.flatMap((field) => (field.writable ? [field.key] : [])));
   const changing = open.fields.filter((field) => writable.has(field.key));
   return {
     number: request.number,
     version: request.version,
-    form: open.design.title,
+    form: open.layout?.edition.title || open.design.title,
     askedBy: request.requesterId === viewer.personId ? null : personNamed(db, request.requesterId) || null,
     onBehalf: request.onBehalfId === viewer.personId ? null : personNamed(db, request.onBehalfId) || null,
     subject: open.subject,
@@ -327,7 +335,8 @@ export function requesterViewOf(
     finished: request.phase === 'finished',
     sentAt: iso(request.createdAt),
     promise: promiseOf(request, now),
-    values: open.values,
+    values,
+    words: wordsOf(open),
     changing: {
       types: about.typesOf(changing),
       help: about.helpOf(changing),
@@ -349,6 +358,16 @@ export function requesterViewOf(
   };
 }
 
+/** What is shown of a request as it is laid out, and nothing else. */
+function shownOf(open: OpenRequest): Revealed<VisibleValues> {
+  const { laidOut, layout } = open;
+  return layout ? { ...laidOut, fields: laidOut.fields.filter(({ key }) => !layout.leavesOut(key)) } : laidOut;
+}
+
+/** What the edition that somebody is given says beside a request, with the values that they may read. */
+const wordsOf = (open: OpenRequest): Revealed<readonly Words[]> =>
+  open.textsOf((open.layout?.words ?? []).map(({ text }) => text));
+
 /** What an approver sees behind the link in their letter. */
 export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow): AnswerOf<'decisionLink'> {
   const open = openRequest(db, request, viewer, 'sheet');
@@ -361,7 +380,8 @@ export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow):
     approver: personNamed(db, viewer.personId),
     requester: personNamed(db, request.requesterId),
     due: request.due === null ? null : iso(request.due),
-    values: open.values,
+    values: shownOf(open),
+    words: wordsOf(open),
     hops: about.hops('desk', null),
     seen: open.seen,
   };

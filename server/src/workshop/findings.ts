@@ -1,6 +1,15 @@
 import { createHash } from 'node:crypto';
 import type { AccessPlan } from '@tolvek/core/access';
-import { type Finding, type FormDesign, findingsOf, namedBy, questionsOf, type Surroundings } from '@tolvek/core/form';
+import {
+  allQuestionsOf,
+  type Edition,
+  type Finding,
+  type FormDesign,
+  findingsOf,
+  namedBy,
+  type Surroundings,
+} from '@tolvek/core/form';
+import { peopleIn } from '@tolvek/core/people';
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
 import { type FormRow, formNamed, formsOf, registerOfForm } from '../form/queries.ts';
@@ -10,6 +19,7 @@ import type { Reader } from '../platform/database.ts';
 import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../request/references.ts';
+import { knownStanding } from '../request/standing.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { wordNames } from './plan.ts';
@@ -39,7 +49,7 @@ const planOf = (db: Reader, formId: string): AccessPlan => registerOfForm(db, fo
 const askedElsewhere = (db: Reader, formId: string): readonly string[] =>
   formsOf(db, registerOfForm(db, formId).id)
     .filter((form) => form.id !== formId && form.deletedAt === null)
-    .flatMap((form) => questionsOf(form.draft.parts).map((part) => part.field));
+    .flatMap((form) => allQuestionsOf(form.draft).map((part) => part.field));
 
 /** People whom an approval path asks and who are none of the staff, or not any more. */
 const strangersIn = (db: Reader, { approval }: FormDesign): readonly string[] =>
@@ -64,6 +74,18 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
     vocabularies: vocabulariesFor(db, design.fields),
     profile: profileDesignOf(db).fields,
     registers: knownRegisters(db, namedBy(design).registers),
+    ...(design.editions?.length ? { editions: editionsAround(db, formId, design.editions) } : {}),
+  };
+}
+
+/** What editions name of the house. */
+function editionsAround(db: Reader, formId: string, editions: readonly Edition[]): Surroundings['editions'] {
+  const register = registerOfForm(db, formId);
+  const people = new Set(editions.flatMap(({ audience }) => peopleIn(audience)));
+  return {
+    stages: register.stages.flatMap(({ key, label, retired }) => (retired ? [] : [{ key, label }])),
+    gone: [...people].filter((id) => !personById(db, id)?.active),
+    known: knownStanding(db, register),
   };
 }
 
@@ -92,6 +114,7 @@ const contentOf = (
     vocabularies,
     registers,
     profile,
+    editions,
     ...rest
   }: Surroundings,
 ): string => {
@@ -108,17 +131,19 @@ const contentOf = (
     holds ?? null,
     vocabularies.map(({ key, name, terms }) => [key, name, digestOf(terms)]),
     digestOf(profile ?? []),
+    editions ?? null,
     registers.map(({ fields, ...others }) => [digestOf(fields), others]),
     nothingElse,
   ]);
 };
 
 /** Whether a draft has so little to reason about that a look is over in a moment. */
-function isLight({ fields, rules, routing }: FormDesign): boolean {
+function isLight({ fields, rules, routing, editions = [] }: FormDesign): boolean {
   const written = [
     ...rules.map((rule) => rule.when),
     ...routing.rows.flatMap((row) => Object.values(row.cells)),
     ...fields.flatMap((field) => (field.source === 'computed' ? [field.formula] : [])),
+    ...editions.map((edition) => edition.when),
   ];
   return written.reduce((length, text) => length + text.length, 0) <= LIGHT;
 }

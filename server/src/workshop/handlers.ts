@@ -42,6 +42,7 @@ import { seeAs } from './seeAs.ts';
 import { FIELD_READERS, LOOK_AT_ROWS, PERSON_READS, PLAN_EFFECT, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 import { vocabularyHandlers } from './vocabularyHandlers.ts';
+import { editionsGiven } from './whoGets.ts';
 
 export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> {
   const { db, clock } = house;
@@ -113,6 +114,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       profile: profileDesignOf(db).fields,
     }),
     createForm: ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }),
+    editionsGiven: ({ params, query }) => editionsGiven(db, params.key, query),
     saveDraft: async ({ viewer, params, body, version }) => {
       const { formId, ...saved } = saveDraft(house, viewer, { key: params.key, version, draft: body.draft });
       return { ...saved, findings: [...(await findingsFor(db, formId, body.draft)).findings] };

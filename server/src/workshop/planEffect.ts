@@ -173,8 +173,11 @@ export const hangingOn = (...registers: readonly RegisterRow[]): Hanging => ({
   followers: registers.some(({ access }) => tellsFollowers(access)),
 });
 
-/** People as rules tell them apart: their groups are read at once, who they are to the desk where it is asked. */
-export function concernedBy(db: Reader, ids: readonly string[]): readonly Concerned[] {
+/**
+ * People as rules tell them apart: their groups are read at once, who they are to the desk where it is asked. `also`:
+ * conditions on profiles besides those that plans name.
+ */
+export function concernedBy(db: Reader, ids: readonly string[], also: readonly string[] = []): readonly Concerned[] {
   const inGroups = new Map<string, string[]>();
   for (const { personId, groupKey } of db.select().from(memberships).all()) {
     const found = inGroups.get(personId);
@@ -188,7 +191,7 @@ export function concernedBy(db: Reader, ids: readonly string[]): readonly Concer
       .all()
       .map((person) => [person.id, person]),
   );
-  const conditions = conditionsNamed(db);
+  const conditions = [...new Set([...conditionsNamed(db), ...also])];
   return ids.map(
     (personId): Concerned => ({
       ...{ personId, groups: inGroups.get(personId) ?? [], kind: known.get(personId)?.kind ?? 'contact' },

@@ -27,6 +27,8 @@ interface Trial {
   /** Whose eyes the proof had: one of the staff by id, or nobody in particular. */
   readonly person: string | null;
   readonly outside: boolean;
+  /** The edition that the proof was looked at in; null: the form as it is, undefined: the one they are given. */
+  readonly edition?: string | null | undefined;
   readonly key: string;
 }
 
@@ -58,6 +60,7 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
         ...{ through: { by: 'trial' } as const, release, door: null, answers: input.answers },
         ...({ comesBy: input.outside ? 'outside' : 'staff', asks: input.outside ? null : requester } as const),
         admits: UNKNOWN,
+        edition: input.edition,
       };
       const parties = { doorId: door.id, requesterId: requester.id };
       const { request } = arrive(by(work, viewer.personId), arriving, parties);

@@ -2,6 +2,7 @@ import type { AskedQuestion as Asked, Completion, ShownPart } from '@tolvek/core
 import { isSame } from '@tolvek/core/own';
 import type { Field, Problem, RawAnswer } from '@tolvek/core/register';
 import { memo, useCallback, useMemo, useRef } from 'react';
+import { LiveText } from '../ui/LiveText.tsx';
 import { say, told } from '../wire/words.ts';
 import { AskedQuestion } from './AskedQuestion.tsx';
 
@@ -79,7 +80,9 @@ function WordsPart({ part, about }: { part: Exclude<ShownPart, Asked>; about: st
     case 'instruction':
       return (
         <div className="mt-5 border-l-2 border-green pl-3.5">
-          <p className="whitespace-pre-line">{told(part.text)}</p>
+          <p className="whitespace-pre-line">
+            <LiveText text={told(part.text)} />
+          </p>
           {part.mail ? (
             <p className="mt-1">
               <a href={`mailto:${part.mail.to}?subject=${encodeURIComponent(about)}`}>

@@ -10,6 +10,7 @@ import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Face, portraitOf } from '../ui/Face.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
+import { Beside } from '../ui/LiveText.tsx';
 import { StageMark } from '../ui/StageMark.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -50,6 +51,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
           {sheet.door === null
             ? say('floor:madeByDesk')
             : say(sheet.door === 'staff' ? 'floor:staffDoor' : 'floor:outsideDoor')}
+          {sheet.edition ? ` · ${say('floor:inEdition', { edition: sheet.edition.name })}` : ''}
         </p>
         {close}
       </div>
@@ -65,6 +67,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       {sheet.routing ? (
         <Trace hops={sheet.hops} reasons={{ routed: <WhyRouted routing={sheet.routing} isUsedNamed /> }} />
       ) : null}
+      <Beside words={sheet.words.map((each) => told(each))} />
       <Acts sheet={sheet} reload={refetch} />
       <dl className="mt-4 grid grid-cols-[128px_1fr] [&>*]:border-b [&>*]:border-rule [&>*]:py-1.5 [&>dt]:text-soft">
         <dt>{say('floor:col.stage')}</dt>

@@ -18,6 +18,7 @@ import { LinesTable } from '../fields/LinesTable.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
 import { ColourMark } from '../ui/ColourMark.tsx';
+import { LiveText } from '../ui/LiveText.tsx';
 import { Why } from '../ui/Why.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
@@ -30,10 +31,13 @@ type SheetData = AnswerOf<'sheet'>;
  * stand.
  */
 export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
-  const asked = sheet.values.fields.filter((field) => field.source === 'asked');
-  const computed = sheet.values.fields.filter((field) => field.source === 'computed');
-  const brought = sheet.values.fields.filter((field) => field.source === 'carried' || field.source === 'given');
-  const desk = sheet.values.fields.filter((field) => field.source === 'desk-only');
+  const leftOut = new Set(sheet.edition?.leftOut);
+  const [shows, setShows] = useState(false);
+  const fields = shows ? sheet.values.fields : sheet.values.fields.filter(({ key }) => !leftOut.has(key));
+  const asked = fields.filter((field) => field.source === 'asked');
+  const computed = fields.filter((field) => field.source === 'computed');
+  const brought = fields.filter((field) => field.source === 'carried' || field.source === 'given');
+  const desk = fields.filter((field) => field.source === 'desk-only');
   const [ask] = floorApi.useSheetOffersMutation();
   const [chosen, setChosen] = useState<readonly KnownRequest[]>([]);
   const around = useMemo(
@@ -92,6 +96,14 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       {desk.map((field) => (
         <SheetField key={field.key} field={field} {...work(field)} />
       ))}
+      {leftOut.size > 0 ? (
+        <p className="mt-3 text-[13px] text-soft">
+          {say('floor:leftOut', { count: leftOut.size, edition: sheet.edition?.name ?? '' })}{' '}
+          <button type="button" className="text-green underline" onClick={() => setShows(!shows)}>
+            {say(shows ? 'floor:hideLeftOut' : 'floor:showLeftOut')}
+          </button>
+        </p>
+      ) : null}
     </AroundFieldsProvider>
   );
 }
@@ -161,7 +173,11 @@ function SheetField({ sheet, field, reload, editing, setEditing }: SheetFieldPro
         ) : (
           <span className="break-words whitespace-pre-line">
             <ColourMark colour={colourOf(type, field.value)} />
-            {field.shown ? told(field.shown) : <span className="text-soft">{say('floor:emptyValue')}</span>}
+            {field.shown ? (
+              <LiveText text={told(field.shown)} />
+            ) : (
+              <span className="text-soft">{say('floor:emptyValue')}</span>
+            )}
           </span>
         )}
         {field.writable && type ? (

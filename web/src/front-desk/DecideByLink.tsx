@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { Facts } from '../ui/Facts.tsx';
+import { Beside } from '../ui/LiveText.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
@@ -60,6 +61,7 @@ export function DecideByLink() {
         <Trace hops={data.hops} />
       </div>
       <div className="mt-6">
+        <Beside words={data.words.map((each) => told(each))} />
         <Facts facts={data.values.fields.filter((field) => field.shown !== '')} />
       </div>
       <div className="mt-7">

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
+import { Beside } from '../ui/LiveText.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
@@ -88,6 +89,7 @@ function OwnRequest({ request, fileAt, error, again, change, send, sendError }: 
       <div className="mt-5">
         <Trace hops={request.hops} />
       </div>
+      <Beside words={request.words.map((each) => told(each))} />
       <h2 className="section-head mt-8">{say('desk:yourAnswers')}</h2>
       <OwnAnswers {...{ request, fileAt, again }} change={(changes) => change(changes, request.version)} />
       <h2 className="section-head mt-8">{say('desk:messages')}</h2>

@@ -1,6 +1,7 @@
 import type { Words } from '@tolvek/words';
 import { Fragment } from 'react';
 import { told } from '../wire/words.ts';
+import { LiveText } from './LiveText.tsx';
 
 interface Fact {
   readonly key: string;
@@ -39,13 +40,15 @@ export function Facts({ facts, fileAt, isRuled = true }: FactsProps) {
           <Fragment key={fact.key}>
             <dt className={`${line} py-1.5 pr-3 text-soft`}>{fact.label}</dt>
             <dd className={`${line} py-1.5 break-words whitespace-pre-line`}>
-              {files.length === 0
-                ? told(fact.shown)
-                : files.map(({ id, name }) => (
-                    <a key={id} href={fileAt?.(id)} className="block">
-                      {name}
-                    </a>
-                  ))}
+              {files.length === 0 ? (
+                <LiveText text={told(fact.shown)} />
+              ) : (
+                files.map(({ id, name }) => (
+                  <a key={id} href={fileAt?.(id)} className="block">
+                    {name}
+                  </a>
+                ))
+              )}
             </dd>
           </Fragment>
         );

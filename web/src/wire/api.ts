@@ -27,6 +27,7 @@ export const api = createApi({
     'groups',
     'calendar',
     'planEffect',
+    'editions',
   ],
   endpoints: () => ({}),
 });

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, Navigate, NavLink, useParams } from 'react-router';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { Button } from '../ui/Button.tsx';
@@ -61,8 +61,10 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
   const binder = { form, keeping: editing, editing: shared };
   const pages = PAGES.filter((each) => form.register.holds === 'requests' || !each.ofRequests);
   const chosen = pages.find((each) => each.key === page);
+  const [aside, setAside] = useState<'own' | 'proof'>('own');
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
+  const { Beside } = chosen;
   const errorsOn = (tells: string | undefined): number =>
     editing.findings.filter((finding) => finding.page === tells && finding.severity === 'error').length;
   return (
@@ -116,7 +118,33 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
             </BinderProvider>
           </AroundFieldsProvider>
         </main>
-        <Proof editing={editing} form={form} proof={proof} />
+        <aside
+          aria-label={say(Beside && aside === 'own' ? (chosen.beside ?? 'workshop:proof') : 'workshop:proof')}
+          className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4 contain-content"
+        >
+          {Beside ? (
+            <p className="mb-3 flex gap-4 border-b border-rule text-[13px]">
+              {(['own', 'proof'] as const).map((each) => (
+                <button
+                  key={each}
+                  type="button"
+                  aria-pressed={aside === each}
+                  className={`-mb-px border-b-2 pb-1.5 ${aside === each ? 'border-green font-semibold' : 'border-transparent text-soft'}`}
+                  onClick={() => setAside(each)}
+                >
+                  {say(each === 'own' ? (chosen.beside ?? 'workshop:proof') : 'workshop:proof')}
+                </button>
+              ))}
+            </p>
+          ) : null}
+          {Beside && aside === 'own' ? (
+            <BinderProvider value={binder}>
+              <Beside />
+            </BinderProvider>
+          ) : (
+            <Proof editing={editing} form={form} proof={proof} />
+          )}
+        </aside>
       </div>
       <Findings findings={editing.findings} formKey={form.key} change={change} />
     </div>

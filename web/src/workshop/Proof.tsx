@@ -62,10 +62,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
       shownProblems.set(problem.field, [...(shownProblems.get(problem.field) ?? []), problem]);
   const general = completion.warnings.filter((said) => said.field === 'form');
   return (
-    <aside
-      aria-label={say('workshop:proof')}
-      className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4 contain-content"
-    >
+    <>
       <p className="flex flex-wrap items-center gap-2 text-[13px]">
         {say('workshop:seenBy')}
         <select
@@ -85,10 +82,11 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
           </optgroup>
         </select>
         {say(proof.facts.door === 'outside' ? 'workshop:proofDoor.outside' : 'workshop:proofDoor.staff')}
+        <InEdition draft={draft} proof={proof} />
       </p>
       <div className="mt-3 border border-rule bg-sheet p-5">
-        <h2>{draft.title || say('workshop:noTitleYet')}</h2>
-        <p className="mt-1 whitespace-pre-line text-soft">{draft.intro}</p>
+        <h2>{proof.asked.title || say('workshop:noTitleYet')}</h2>
+        <p className="mt-1 whitespace-pre-line text-soft">{proof.asked.intro}</p>
         {general.map((said) => (
           <p key={said.rule + said.text} className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
             {said.text}
@@ -108,7 +106,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
               ) : null}
               <FormParts
                 parts={parts}
-                fields={draft.fields}
+                fields={proof.asked.fields}
                 completion={completion}
                 about={draft.title}
                 prefix="proof"
@@ -169,7 +167,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         </p>
       )}
       <TrialButton form={form} proof={proof} editing={editing} />
-    </aside>
+    </>
   );
 }
 
@@ -221,6 +219,30 @@ function Computed({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
         </div>
       ))}
     </dl>
+  );
+}
+
+/** In which edition the form is looked at: as it is given, or another one; with why. */
+function InEdition({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
+  const { editions = [] } = draft;
+  const { given, wanted, setWanted } = proof;
+  if (editions.length === 0) return null;
+  const called = given.edition === null ? say('editions:plain') : given.edition.name || say('editions:unnamed');
+  return (
+    <select
+      aria-label={say('editions:inWhich')}
+      className="max-w-56 border-b-[1.5px] border-green bg-transparent font-semibold text-green"
+      value={wanted ?? '*'}
+      onChange={({ target: { value } }) => setWanted(value === '*' ? null : value)}
+    >
+      <option value="*">{say('editions:asGiven', { name: called })}</option>
+      {editions.map((edition) => (
+        <option key={edition.id} value={edition.id}>
+          {say('editions:lookedAt', { name: edition.name || say('editions:unnamed') })}
+        </option>
+      ))}
+      <option value="">{say('editions:lookedAt', { name: say('editions:plain') })}</option>
+    </select>
   );
 }
 

@@ -33,9 +33,10 @@ export function TrialButton({
       key: form.key,
       once,
       body: {
-        answers: answersToSend(proof.answers, completion, editing.draft.parts),
+        answers: answersToSend(proof.answers, completion, proof.asked.parts),
         person,
         outside: seat === 'outside',
+        edition: proof.edition?.id ?? null,
       },
     });
     if (!('error' in sent)) setOnce(crypto.randomUUID());

@@ -39,11 +39,11 @@ export const workshopApi = api.injectEndpoints({
     }),
     saveDraft: build.mutation<AnswerOf<'saveDraft'>, Asked<'saveDraft'>>({
       query: call('saveDraft'),
-      invalidatesTags: ['forms'],
+      invalidatesTags: ['forms', 'editions'],
     }),
     releaseForm: build.mutation<AnswerOf<'releaseForm'>, Asked<'releaseForm'>>({
       query: call('releaseForm'),
-      invalidatesTags: ['forms', 'form', 'register', 'desk', 'ledger', 'sheet'],
+      invalidatesTags: ['editions', 'forms', 'form', 'register', 'desk', 'ledger', 'sheet'],
     }),
     recomputation: build.query<AnswerOf<'recomputation'>, Asked<'recomputation'>>({
       query: call('recomputation'),
@@ -102,6 +102,11 @@ export const workshopApi = api.injectEndpoints({
       providesTags: ['planEffect', 'register', 'groups'],
     }),
     seeAs: build.mutation<AnswerOf<'seeAs'>, Asked<'seeAs'>>({ query: call('seeAs') }),
+    editionsGiven: build.query<AnswerOf<'editionsGiven'>, Asked<'editionsGiven'>>({
+      query: call('editionsGiven'),
+      keepUnusedDataFor: 0,
+      providesTags: ['editions', 'groups', 'people'],
+    }),
     fieldReaders: build.query<AnswerOf<'fieldReaders'>, Asked<'fieldReaders'>>({
       query: call('fieldReaders'),
       keepUnusedDataFor: 0,

@@ -3,6 +3,8 @@ import type { Key } from '@tolvek/words';
 import type { ComponentType } from 'react';
 import { AccessPage } from './AccessPage.tsx';
 import { DoorsPage } from './DoorsPage.tsx';
+import { EditionsPage } from './editions/EditionsPage.tsx';
+import { WhoGets } from './editions/WhoGets.tsx';
 import { InOutPage } from './InOutPage.tsx';
 import { QuestionsPage } from './QuestionsPage.tsx';
 import { RoutingPage } from './RoutingPage.tsx';
@@ -19,6 +21,9 @@ interface BinderPage {
   readonly tells?: Finding['page'];
   /** Nobody routes or decides a thing, and nothing about it is due. */
   readonly ofRequests?: true;
+  /** Stands at the right, in turn with the proof, and what it is called there. */
+  readonly Beside?: ComponentType;
+  readonly beside?: Key;
   /** Takes more room than the proof beside it. */
   readonly wide?: true;
 }
@@ -27,6 +32,10 @@ interface BinderPage {
 export const PAGES: readonly BinderPage[] = [
   { key: 'questions', label: 'pages:questions', Page: QuestionsPage, tells: 'questions' },
   { key: 'rules', label: 'pages:rules', Page: RulesPage, tells: 'rules' },
+  {
+    ...{ key: 'editions', label: 'pages:editions', Page: EditionsPage, tells: 'editions' },
+    ...{ Beside: WhoGets, beside: 'editions:whoGets' },
+  },
   { key: 'access', label: 'pages:access', Page: AccessPage, wide: true },
   { key: 'routing', label: 'pages:routing', Page: RoutingPage, tells: 'routing', ofRequests: true, wide: true },
   { key: 'approval', label: 'pages:approval', Page: TimePage, tells: 'approval', ofRequests: true },

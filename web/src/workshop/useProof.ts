@@ -1,7 +1,16 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { levelsAsking, momentArriving } from '@tolvek/core/access';
-import { askedBy, type FormDesign, prepareCompletion, questionsOf } from '@tolvek/core/form';
-import { profileConditionsIn, type Viewer } from '@tolvek/core/people';
+import {
+  ASKING,
+  ASKS,
+  askedBy,
+  chooseEdition,
+  editionOf,
+  type FormDesign,
+  prepareCompletion,
+  questionsOf,
+} from '@tolvek/core/form';
+import { type Audience, profileConditionsIn, type Viewer } from '@tolvek/core/people';
 import {
   type KnownFile,
   type KnownRequest,
@@ -43,7 +52,7 @@ function factsAtSeat(
 }
 
 /** Who sits there, as far as rules of access tell people apart. */
-const viewerAtSeat = (seat: Seat, facts: RequestFacts, rules: AnswerOf<'form'>['asking']): Viewer => ({
+const viewerAtSeat = (seat: Seat, facts: RequestFacts, rules: readonly { readonly audience: Audience }[]): Viewer => ({
   ...{ personId: facts.requesterId ?? '', kind: seat === 'outside' ? 'contact' : 'staff' },
   ...{ groups: facts.requesterGroups, rights: [] },
   meets: rules
@@ -58,6 +67,8 @@ const viewerAtSeat = (seat: Seat, facts: RequestFacts, rules: AnswerOf<'form'>['
 export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const { groups, people, profile, vocabularies } = form;
   const [seat, setSeat] = useState<Seat>(form.doors.some((door) => door.kind === 'outside') ? 'outside' : 'staff');
+  /** The id of an edition that is looked at whoever sits there; empty: the form as it is, null: the one they are given. */
+  const [wanted, setWanted] = useState<string | null>(null);
   const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
   const know = useCallback(
     (known: KnownRequest) => setReferences((before) => [...before.filter((each) => each.id !== known.id), known]),
@@ -78,15 +89,26 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const [files, setFiles] = useState<readonly KnownFile[]>([]);
   const hold = useCallback((file: KnownFile) => setFiles((before) => [...before, file]), []);
   const facts = useMemo(() => factsAtSeat(seat, form, references, files), [seat, form, references, files]);
-  // What the access plan lets whoever sits there fill in while they ask.
+  const { fields: all, parts: wholeParts, rules: wholeRules, editions, title, intro } = draft;
+  const moment = useMemo(
+    () => momentArriving(all, { form: form.key, stage: form.stages[0]?.key ?? '', day: facts.today }, () => facts),
+    [all, form.key, form.stages, facts],
+  );
+  /** The edition that whoever sits there is given. */
+  const given = useMemo(() => {
+    const audiences = [...form.asking, ...(editions ?? [])];
+    const who = viewerAtSeat(seat, facts, audiences);
+    return chooseEdition(editions ?? [], { who, stands: ASKS, stage: ASKING, holds: moment.holds });
+  }, [editions, form.asking, seat, facts, moment]);
+  const edition = wanted === null ? given.edition : ((editions ?? []).find(({ id }) => id === wanted) ?? null);
+  // What the edition has otherwise, and what the access plan lets whoever sits there fill in while they ask.
   const { parts, ...asked } = useMemo(() => {
-    const whole = { fields: draft.fields, parts: draft.parts, rules: draft.rules };
+    const whole = { title, intro, fields: all, parts: wholeParts, rules: wholeRules };
+    const laid = edition ? editionOf(whole, edition) : whole;
     const rules = form.asking;
-    if (rules.length === 0) return whole;
-    const at = { form: form.key, stage: form.stages[0]?.key ?? '', day: facts.today };
-    const moment = momentArriving(draft.fields, at, () => facts);
-    return askedBy(whole, levelsAsking(draft.fields, { rules }, viewerAtSeat(seat, facts, rules), moment));
-  }, [draft.fields, draft.parts, draft.rules, form.asking, form.key, form.stages, seat, facts]);
+    if (rules.length === 0) return laid;
+    return askedBy(laid, levelsAsking(all, { rules }, viewerAtSeat(seat, facts, rules), moment));
+  }, [title, intro, all, wholeParts, wholeRules, edition, form.asking, seat, facts, moment]);
   const complete = useMemo(
     () => prepareCompletion({ fields: asked.fields, rules: asked.rules, parts }),
     [asked.fields, asked.rules, parts],
@@ -100,6 +122,11 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     draft,
     seat,
     setSeat,
+    given,
+    wanted,
+    setWanted,
+    edition,
+    asked: { ...asked, parts },
     facts,
     answers: known,
     answer: (key: string, value: RawAnswer) => setAnswers((before) => ({ ...before, [key]: value })),

@@ -25,4 +25,5 @@ export const access: Same<typeof english> = {
   notPlaced: 'Es hat noch keinen Platz im Zugriffsplan und ist deshalb verschlossen',
   keptAsSent: 'Dateien, Personen und Verweise bleiben, wie sie gesendet wurden',
   whoeverAsks: 'Wer anfragt, füllt aus, wonach gefragt wird',
+  lockedInEdition: 'Gesperrt in der Fassung „{{edition}}“',
 };

@@ -50,4 +50,5 @@ export const designs: Same<typeof english> = {
     'Es gibt keine Stufe für Anfragen, die auf eine Entscheidung warten. Fügen Sie eine hinzu, oder nutzen Sie eine stillgelegte wieder.',
   noRefusedStage:
     'Es gibt keine Stufe für nicht genehmigte Anfragen. Fügen Sie eine hinzu, oder nutzen Sie eine stillgelegte wieder.',
+  theEdition: 'die Fassung „{{name}}“',
 };

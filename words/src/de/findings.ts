@@ -139,4 +139,36 @@ export const findings: Same<typeof english> = {
   'rule.setsWrong': 'Die Regel „{{rule}}“ setzt „{{label}}“: {{message}}',
   'rule.setsOther':
     'Die Regel „{{rule}}“ setzt „{{label}}“ auf {{gives}}, das Feld ist aber {{wants}}. Ändern Sie den Wert.',
+  editionNever: '„{{edition}}“ wird nie vergeben: Alle, für die sie ist, bekommen vorher „{{before}}“.',
+  editionNoName: 'Diese Fassung hat keinen Namen.',
+  editionNobody: '„{{edition}}“ ist für niemanden.',
+  editionLostGroup: '„{{edition}}“ nennt eine Gruppe, die es nicht gibt.',
+  editionGonePerson: '„{{edition}}“ nennt jemanden, der nicht mehr aktiv ist.',
+  editionLostStage: '„{{edition}}“ nennt einen Stand, den es nicht gibt.',
+  editionNoStage: '„{{edition}}“ wird bei keinem Stand vergeben.',
+  editionBeforeAnswers:
+    '„{{edition}}“ hängt von Antworten ab und wird gewählt, bevor es welche gibt: Niemand bekommt sie.',
+  editionNoDifference: '„{{edition}}“ weicht in nichts ab.',
+  editionLostPart: '„{{edition}}“ ändert „{{name}}“, das nicht mehr im Formular steht.',
+  editionShowsLost: '„{{edition}}“ zeigt Fragen, die nicht mehr im Formular stehen.',
+  editionHidesIt: '„{{edition}}“ ändert „{{name}}“ und blendet es zugleich aus.',
+  'editionIdle.required': '„{{edition}}“ verlangt „{{name}}“. Das tut das Formular schon selbst.',
+  'editionIdle.spared': '„{{edition}}“ verlangt „{{name}}“ nicht. Das Formular auch nicht.',
+  'editionIdle.worded': '„{{edition}}“ sagt zu „{{name}}“ dasselbe wie das Formular.',
+  'editionIdle.locked':
+    '„{{edition}}“ verlangt „{{name}}“ und sperrt es: Was sich nicht ausfüllen lässt, wird nicht verlangt.',
+  editionHidesRequired: '„{{edition}}“ blendet „{{name}}“ aus, das das Formular verlangt: Es bleibt leer.',
+  editionLostPlace: '„{{edition}}“ stellt „{{name}}“ hinter etwas, das nicht mehr im Formular steht.',
+  editionAddsTwice: '„{{edition}}“ fragt „{{name}}“, das jetzt das Formular selbst fragt.',
+  editionAddsLost: '„{{edition}}“ fragt nach einem Feld, das es nicht gibt.',
+  editionAddsUnasked: '„{{edition}}“ fragt „{{name}}“, das kein Formular fragen kann.',
+  editionNoChoice: '„{{edition}}“ bietet Optionen von „{{name}}“ an, das keine Auswahl mehr ist.',
+  editionOffersNone: '„{{edition}}“ lässt keine Option von „{{name}}“ übrig.',
+  editionOffersAll: '„{{edition}}“ bietet alle Optionen von „{{name}}“ an, wie das Formular.',
+  editionOffersLost: '„{{edition}}“ bietet Optionen von „{{name}}“ an, die es nicht mehr gibt.',
+  editionCircle: '„{{edition}}“: Ihre Vorgaben hängen im Kreis voneinander ab.',
+  editionMissesStages:
+    'Diese Fassungen unterscheiden Stände, und bei diesen wird keine vergeben: {{stages, list}}. Dort gibt es das Formular ohne Abweichung.',
+  editionMissesOptions:
+    'Die Fassungen unterscheiden, was „{{label}}“ ist, und bei diesen wird keine vergeben: {{options, list}}.',
 };

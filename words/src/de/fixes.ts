@@ -19,4 +19,7 @@ export const fixes: Same<typeof english> = {
   removeUnique: 'Prüfung auf Doppelte entfernen',
   removeColumn: 'Spalte entfernen',
   removeFromText: 'Aus dem Text nehmen',
+  removeDifference: 'Diese Abweichung entfernen',
+  removeShown: 'Sie aus der Liste entfernen',
+  removeStage: 'Den Stand entfernen',
 };

@@ -168,4 +168,9 @@ export const floor: Same<typeof english> = {
   unfollowed: 'Sie folgen {{number}} nicht mehr',
   followers: 'Es folgen: {{names, list}}',
   you: 'Sie',
+  inEdition: 'Fassung „{{edition}}“',
+  leftOut_one: 'Die Fassung „{{edition}}“ lässt ein Feld weg.',
+  leftOut_other: 'Die Fassung „{{edition}}“ lässt {{count}} Felder weg.',
+  showLeftOut: 'Zeigen',
+  hideLeftOut: 'Ausblenden',
 };

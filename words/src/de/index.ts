@@ -13,6 +13,7 @@ export { designs } from './designs.ts';
 export { desk } from './desk.ts';
 export { directory } from './directory.ts';
 export { doors } from './doors.ts';
+export { editions } from './editions.ts';
 export { emails } from './emails.ts';
 export { expressions } from './expressions.ts';
 export { fieldKinds } from './fieldKinds.ts';

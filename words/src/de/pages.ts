@@ -9,4 +9,5 @@ export const pages: Same<typeof english> = {
   access: 'Zugriff',
   doors: 'Türen und Ausgaben',
   inOut: 'Import und Export',
+  editions: 'Fassungen',
 };

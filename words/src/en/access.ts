@@ -22,4 +22,5 @@ export const access = {
   notPlaced: 'It has no place in the access plan yet, so it is closed',
   keptAsSent: 'Files, people and references stay as they were sent',
   whoeverAsks: 'Requesters fill in what they are asked',
+  lockedInEdition: 'Locked in the edition “{{edition}}”',
 } as const;

@@ -44,4 +44,5 @@ export const designs = {
   noArrivingStage: 'No stage is there for new requests. Add one, or use a retired one again.',
   noDecidingStage: 'No stage is there for requests that wait for a decision. Add one, or use a retired one again.',
   noRefusedStage: 'No stage is there for requests that were not approved. Add one, or use a retired one again.',
+  theEdition: 'the edition “{{name}}”',
 } as const;

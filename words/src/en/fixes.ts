@@ -16,4 +16,7 @@ export const fixes = {
   removeUnique: 'Remove the duplicate check',
   removeColumn: 'Remove the column',
   removeFromText: 'Remove this from the text',
+  removeDifference: 'Remove this difference',
+  removeShown: 'Remove them from the list',
+  removeStage: 'Remove the stage',
 } as const;

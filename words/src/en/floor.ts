@@ -164,4 +164,9 @@ export const floor = {
   unfollowed: 'You no longer follow {{number}}',
   followers: 'Followed by {{names, list}}',
   you: 'you',
+  inEdition: 'edition “{{edition}}”',
+  leftOut_one: 'The edition “{{edition}}” leaves out one field.',
+  leftOut_other: 'The edition “{{edition}}” leaves out {{count}} fields.',
+  showLeftOut: 'Show',
+  hideLeftOut: 'Hide',
 } as const;

@@ -6,4 +6,5 @@ export const pages = {
   access: 'Access',
   doors: 'Doors and releases',
   inOut: 'Import and export',
+  editions: 'Editions',
 } as const;

@@ -7,6 +7,7 @@ export { changes } from './changes.ts';
 export { conditions } from './conditions.ts';
 export { designs } from './designs.ts';
 export { directory } from './directory.ts';
+export { editions } from './editions.ts';
 export { expressions } from './expressions.ts';
 export { fieldKinds } from './fieldKinds.ts';
 export { findings } from './findings.ts';

@@ -12,7 +12,7 @@ import {
   readAnswer,
   scopeTypeOf,
 } from '../../register/index.ts';
-import { type FormDesign, questionsOf } from '../design.ts';
+import { allQuestionsOf, type FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
 
 /**
@@ -21,7 +21,7 @@ import type { Add } from './finding.ts';
  */
 export function fieldFindings(design: FormDesign, scope: Scope, used: ReadonlySet<string>, add: Add): void {
   const labels = new Set<string>();
-  const asked = new Set(questionsOf(design.parts).map((question) => question.field));
+  const asked = new Set(allQuestionsOf(design).map((question) => question.field));
   for (const field of design.fields) {
     const label = field.label.trim().toLowerCase();
     if (label === '') add('error', 'questions', field.key, said('findings:noLabel'));
@@ -93,7 +93,7 @@ function formulaFindings(field: Computing, formula: string, scope: Scope, add: A
     );
 }
 
-function presetFindings(field: FilledField, design: FormDesign, scope: Scope, add: Add): void {
+export function presetFindings(field: FilledField, design: FormDesign, scope: Scope, add: Add): void {
   const { preset } = field;
   if (!preset) return;
   if (preset.from === 'formula') {

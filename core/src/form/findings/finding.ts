@@ -5,8 +5,8 @@ import type { Fix } from './fix.ts';
 /** Something a check found in a draft. Errors stop a release; cautions do not. */
 export interface Finding {
   readonly severity: 'error' | 'caution';
-  readonly page: 'questions' | 'rules' | 'routing' | 'approval';
-  /** The field key, part id, rule id or row id it is about. */
+  readonly page: 'questions' | 'rules' | 'editions' | 'routing' | 'approval';
+  /** The field key, part id, rule id, edition id or row id it is about. */
   readonly at: string;
   readonly message: Words;
   /** The part of what it is about in which it stands, where that says it as well. */

@@ -7,6 +7,7 @@ import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
 import { placeholdersIn } from '../placeholders.ts';
 import { presetReads } from '../presets.ts';
+import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
 import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
@@ -26,6 +27,8 @@ export interface Surroundings extends Named, Guarded {
   readonly askedElsewhere?: readonly string[];
   /** The fields of people’s profiles, which conditions may read. */
   readonly profile?: readonly ProfileField[];
+  /** The stages of the register, and what conditions of editions name; nothing is found in editions without. */
+  readonly editions?: Omit<EditionsAround, 'groups'>;
   /** Things are neither routed nor decided: nothing is found in how they would be. */
   readonly holds?: 'requests' | 'things';
 }
@@ -44,6 +47,7 @@ export function findingsOf(
     plan,
     form,
     profile = [],
+    editions,
   }: Surroundings,
 ): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies, profile });
@@ -62,6 +66,7 @@ export function findingsOf(
   partFindings(design, { groups, outside }, add);
   ruleFindings(design, scope, add);
   retiredFindings(design, vocabularies, add);
+  if (editions) editionFindings(design, scope, { ...editions, groups }, add);
   for (const unique of design.unique) {
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))
       add('error', 'questions', unique.id, said('findings:uniqueMissesField'));
@@ -164,5 +169,9 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
     ...design.routing.columns.flatMap((column) => namesIn(column.input)),
     ...design.unique.flatMap((unique) => unique.fields),
     ...placeholdersIn(design.subject),
+    ...(design.editions ?? []).flatMap(({ when, differences }) => [
+      ...namesIn(when),
+      ...differences.flatMap((each) => (each.does === 'preset' && each.preset ? presetReads(each.preset) : [])),
+    ]),
   ]);
 }

@@ -2,7 +2,8 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { parseExpression } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
-import type { Action, ActionName, FormDesign, FormRule } from '../design.ts';
+import type { Action, ActionName, Edition, FormDesign, FormRule } from '../design.ts';
+import { differenceKey } from '../editions/index.ts';
 
 /** A step that mends a finding. */
 export type Fix =
@@ -17,6 +18,10 @@ export type Fix =
   | { readonly fix: 'drop-unique'; readonly unique: string }
   | { readonly fix: 'drop-column'; readonly column: string }
   | { readonly fix: 'drop-word'; readonly part: string; readonly field: string }
+  /** One thing that an edition has otherwise. */
+  | { readonly fix: 'drop-difference'; readonly edition: string; readonly difference: string }
+  | { readonly fix: 'drop-shown'; readonly edition: string; readonly fields: readonly string[] }
+  | { readonly fix: 'drop-stage'; readonly edition: string; readonly stage: string }
   /**
    * The condition of a rule, written as the language has it; `shown`: with fields by their labels.
    */
@@ -61,6 +66,12 @@ export function fixInWords(step: Fix): Said {
       return said('fixes:removeColumn');
     case 'drop-word':
       return said('fixes:removeFromText');
+    case 'drop-difference':
+      return said('fixes:removeDifference');
+    case 'drop-shown':
+      return said('fixes:removeShown');
+    case 'drop-stage':
+      return said('fixes:removeStage');
   }
 }
 
@@ -140,8 +151,30 @@ export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => 
             : part,
         ),
       };
+    case 'drop-difference':
+      return inEdition(design, step.edition, (edition) => ({
+        ...edition,
+        differences: edition.differences.filter((each) => differenceKey(each) !== step.difference),
+      }));
+    case 'drop-shown':
+      return inEdition(design, step.edition, (edition) => ({
+        ...edition,
+        differences: edition.differences.map((each) =>
+          each.does === 'only' ? { ...each, shows: each.shows.filter((key) => !step.fields.includes(key)) } : each,
+        ),
+      }));
+    case 'drop-stage':
+      return inEdition(design, step.edition, ({ stages = [], ...edition }) => {
+        const left = stages.filter((key) => key !== step.stage);
+        return left.length > 0 ? { ...edition, stages: left } : { ...edition, on: false };
+      });
   }
 }
+
+const inEdition = (design: FormDesign, id: string, edit: (edition: Edition) => Edition): FormDesign => ({
+  ...design,
+  editions: (design.editions ?? []).map((edition) => (edition.id === id ? edit(edition) : edition)),
+});
 
 /** A field without its default, what limits its offer, or the field it may not be before. */
 function without(field: Field, what: 'drop-preset' | 'drop-limit' | 'drop-order'): Field {

@@ -2,6 +2,7 @@ import { ACTIVITIES, type RuleException } from '@tolvek/core/access';
 import type { Scope } from '@tolvek/core/expression';
 import { ConditionBuilder } from '../../conditions/ConditionBuilder.tsx';
 import { firstCondition } from '../../conditions/firstCondition.ts';
+import { Boxes } from '../../ui/Boxes.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { say } from '../../wire/words.ts';
 import { CASES, type Case, exceptionFor, graceFor, graceOf, toggled } from './planEdits.ts';
@@ -179,20 +180,3 @@ function Part({ label, remove, children }: { label: string; remove: () => void; 
     </>
   );
 }
-
-interface BoxesProps<K extends string> {
-  readonly all: readonly { readonly key: K; readonly label: string }[];
-  readonly chosen: readonly string[];
-  readonly toggle: (key: K) => void;
-}
-
-const Boxes = <K extends string>({ all, chosen, toggle }: BoxesProps<K>) => (
-  <span className="flex flex-wrap gap-x-5 gap-y-1">
-    {all.map(({ key, label }) => (
-      <label key={key} className="flex min-h-6 items-center gap-2">
-        <input type="checkbox" className="accent-green" checked={chosen.includes(key)} onChange={() => toggle(key)} />
-        {label}
-      </label>
-    ))}
-  </span>
-);

@@ -7,20 +7,10 @@ import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
-import { Chosen } from './Chosen.tsx';
+import { AudienceFields } from './AudienceFields.tsx';
 import { Exceptions } from './Exceptions.tsx';
 import { Meets } from './Meets.tsx';
-import {
-  hides,
-  type Meant,
-  meaning,
-  meantBy,
-  nameable,
-  toggled,
-  withField,
-  withRequester,
-  wordsMeant,
-} from './planEdits.ts';
+import { hides, nameable, withField } from './planEdits.ts';
 import { profileScopeOf, scopeOf } from './ruleWords.ts';
 import type { Plan } from './usePlan.ts';
 
@@ -34,14 +24,11 @@ interface RuleEditorProps {
 
 const DAY = /^\d{4}-\d\d-\d\d$/;
 const LEVELS = ['hidden', 'read', 'write'] as const;
-const MEANT: readonly Meant[] = ['anyOf', 'allOf', 'everyone'];
-const REQUESTER = ['as-others', 'in', 'out'] as const;
 
 /** One rule as a sentence to be filled in: for these people, these fields are hidden, readable or writable. */
 export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps) {
   const id = useId();
   const { audience } = rule;
-  const meant = meantBy(audience);
   const { data: ground } = workshopApi.useGroundQuery();
   const groups = ground?.groups ?? [];
   const scope = scopeOf(plan, ground);
@@ -169,79 +156,13 @@ export function RuleEditor({ rule, plan, change, close, found }: RuleEditorProps
             />
           </>
         ) : null}
-        <label htmlFor={`${id}-who`} className="pt-1.5 text-soft">
-          {say('accessPlan:for')}
-        </label>
-        <fieldset>
-          <legend className="sr-only">{say('accessPlan:for')}</legend>
-          <select
-            id={`${id}-who`}
-            className="input w-auto"
-            value={meant}
-            onChange={(event) => set({ audience: meaning(audience, event.target.value as Meant) })}
-          >
-            {MEANT.map((each) => (
-              <option key={each} value={each}>
-                {say(`accessPlan:meant.${each}`)}
-              </option>
-            ))}
-          </select>
-          {meant === 'everyone' ? null : (
-            <Chosen
-              id={`${id}-meant`}
-              groups={groups}
-              people={plan.people}
-              {...(profile ? { profile } : {})}
-              chosen={wordsMeant(audience)}
-              label={say('accessPlan:addMeant')}
-              toggle={(key) =>
-                change((before) => ({
-                  ...before,
-                  audience: meaning(before.audience, meant, toggled(wordsMeant(before.audience), key)),
-                }))
-              }
-            />
-          )}
-          <ProblemsAt error={found} field={at('audience')} />
-        </fieldset>
-        <label htmlFor={`${id}-requester`} className="pt-1.5 text-soft">
-          {say('accessPlan:requester')}
-        </label>
-        <span>
-          <select
-            id={`${id}-requester`}
-            className="input w-auto"
-            value={audience.requester ?? 'as-others'}
-            onChange={(event) =>
-              set({ audience: withRequester(audience, event.target.value as (typeof REQUESTER)[number]) })
-            }
-          >
-            {REQUESTER.map((each) => (
-              <option key={each} value={each}>
-                {say(`accessPlan:requester.${each}`)}
-              </option>
-            ))}
-          </select>
-        </span>
-        <span className="text-soft">{say('accessPlan:except')}</span>
-        <fieldset>
-          <legend className="sr-only">{say('accessPlan:except')}</legend>
-          <Chosen
-            id={`${id}-out`}
-            groups={groups}
-            people={plan.people}
-            {...(profile ? { profile } : {})}
-            chosen={audience.outOf}
-            label={say('accessPlan:addExcept')}
-            toggle={(key) =>
-              change((before) => ({
-                ...before,
-                audience: { ...before.audience, outOf: toggled(before.audience.outOf, key) },
-              }))
-            }
-          />
-          <span className="mt-1 block text-[13px] text-soft">{say('accessPlan:exceptHint')}</span>
-        </fieldset>
+        <AudienceFields
+          {...{ id, audience, groups, found }}
+          people={plan.people}
+          profile={profile}
+          field={at('audience')}
+          change={(next) => change((before) => ({ ...before, audience: next(before.audience) }))}
+        />
         <span className="pt-1.5 text-soft">{say('accessPlan:days')}</span>
         <fieldset>
           <legend className="sr-only">{say('accessPlan:days')}</legend>

@@ -1,0 +1,21 @@
+import { lazy, Suspense } from 'react';
+
+const Linked = lazy(() => import('./Linked.tsx'));
+
+/** Words whose links can be followed; what finds them is fetched where something looks like one. */
+export const LiveText = ({ text }: { text: string }) =>
+  /\w[.@:]\w|:\/\//.test(text) ? (
+    <Suspense fallback={text}>
+      <Linked text={text} />
+    </Suspense>
+  ) : (
+    text
+  );
+
+/** What is said beside a request to whoever reads it. */
+export const Beside = ({ words }: { words: readonly string[] }) =>
+  words.map((text) => (
+    <p key={text} className="mt-5 border-l-2 border-green pl-3.5 whitespace-pre-line">
+      <LiveText text={text} />
+    </p>
+  ));
