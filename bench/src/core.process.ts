@@ -1,4 +1,5 @@
 import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './analysis.ts';
+import { measureEditions } from './editions.ts';
 import { measureFlow } from './flow.ts';
 import { measurePlanChange } from './planChange.ts';
 import { answering } from './processes.ts';
@@ -17,4 +18,5 @@ answering({
   flow: () => measureFlow(),
   planChange: () => measurePlanChange(),
   reveal: () => measureReveal(),
+  editions: () => measureEditions(),
 });

@@ -42,7 +42,18 @@ try {
   if (values.only === '' || values.only === 'browser') await measureBrowser(folder, tell);
   if (values.only === '' || values.only === 'core') {
     const core = await Part.start('./core.process.ts');
-    for (const what of ['rules', 'analysis', 'keystroke', 'proof', 'rows', 'bombs', 'flow', 'planChange', 'reveal'])
+    for (const what of [
+      'rules',
+      'analysis',
+      'keystroke',
+      'proof',
+      'rows',
+      'bombs',
+      'flow',
+      'planChange',
+      'reveal',
+      'editions',
+    ])
       tell(await core.ask<Figure[]>(what));
     await core.stop();
     tell([measureScript()]);

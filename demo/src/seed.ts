@@ -44,6 +44,7 @@ import type { Words } from '@tolvek/words';
 import { and, eq, lt } from 'drizzle-orm';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 import { DESK_AS_LAID } from './desk.ts';
+import { CONTRACTORS, siteEditions } from './editions.ts';
 import { ASKED, type AskedOnce } from './forms/asked.ts';
 import {
   budgets,
@@ -152,7 +153,8 @@ class Story {
       ...{ subject: siteAccess.subject, unique: [], usual: { routing, approval, deadline } },
     };
     const registerId = db.transaction((tx) => makeRegister(tx, 'site-access', register, done));
-    db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content: siteAccess }));
+    const content = { ...siteAccess, editions: siteEditions(this.addContractors()) };
+    db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content }));
     db.insert(forms).values({ id: formId, registerId }).run();
     db.transaction((tx) => {
       makeDoor(tx, { formId, slug: 'come-on-site', design: newDoor('sign-in', 'Staff door') }, done);
@@ -190,6 +192,28 @@ class Story {
       }
       for (const { name, at, active } of MORE_CONTACTS)
         addPerson(work, { kind: 'contact', name, email: addressOf(name, at), active });
+    });
+  }
+
+  /** Who works at the station for a firm; one of them is of its staff as well. Gives the key of their group. */
+  private addContractors(): string {
+    return write(this.house, (whole) => {
+      const work = by(whole, this.id('Ada Quillfeather'));
+      const since = { from: null, until: null };
+      const byAddress = new Map(
+        work.tx
+          .select()
+          .from(people)
+          .all()
+          .map(({ email, id }) => [email, id]),
+      );
+      const idOf = (name: string): string =>
+        byAddress.get(addressOf(name, MORE_CONTACTS.find((each) => each.name === name)?.at)) ?? '';
+      const about = 'Firms that work at the station';
+      const contractors = makeGroup(work, { name: 'Contractors', about, isTeam: false });
+      for (const name of CONTRACTORS)
+        enterGroup(work, { group: contractors, member: { person: idOf(name) }, ...since });
+      return contractors;
     });
   }
 

@@ -52,6 +52,7 @@ const SINCE_THEN = [
     'accessPlanEffect',
     'accessPlanGrid',
     'fieldReach',
+    'editionsGiven',
     'fieldReaders',
     'personReads',
   ],

@@ -111,6 +111,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   const apart = { params: { path: { key: known.register }, query: { to: 'apart' } } } as const;
   note('registerRightsPlan', await staff.GET('/api/registers/{key}/rights/plan', apart));
   note('accessPlan', await staff.GET('/api/registers/{key}/access', path({ key: known.register })));
+  note('editionsGiven', await staff.GET('/api/forms/{key}/editions', path({ key: known.form })));
   note(
     'fieldReach',
     await staff.GET('/api/registers/{key}/access/reach', {

@@ -243,6 +243,11 @@ export async function groundCalls(
     registerRights: [{ params: { key: 'purchase' } }],
     accessPlan: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
     seeAs: seenAs(desk),
+    editionsGiven: [
+      { params: { key: 'site-access' } },
+      { params: { key: 'site-access' }, query: { find: 'a', changed: 'true' } },
+      { params: { key: 'site-access' }, query: { stage: 'done', as: 'handler requester', edition: '' } },
+    ],
     fieldReach: [
       { params: { key: 'site-access' }, query: { field: 'works_on_water' } },
       { params: { key: 'site-access' }, query: { field: 'medical_note', plan: 'draft' } },

@@ -125,6 +125,24 @@ function tellTale(): FormDesign {
       ruleOf('hides', { runs: 'filling', then: [{ do: 'hide', parts: ['also'] }] }),
     ],
     unique: [{ id: 'unique-1', fields: ['why'], among: 'all' }],
+    editions: [
+      {
+        ...{ id: 'told-apart', name: 'Told apart', on: true, when: 'contains(why, "aaa")' },
+        audience: { in: { everyone: true }, outOf: [] },
+        differences: [
+          { does: 'hide', part: 'what' },
+          { does: 'lock', part: 'free' },
+          { does: 'add', after: null, adds: { part: 'instruction', id: 'own-apart', text: 'It is {what}.' } },
+        ],
+      },
+      {
+        ...{ id: 'told-beside', name: 'Told beside', on: true, when: '', stages: ['arrived', 'in_hand', 'done'] },
+        audience: { in: { everyone: true }, outOf: [] },
+        differences: [
+          { does: 'add', after: null, adds: { part: 'instruction', id: 'own-why', text: 'As {why}, {copy}, {size}.' } },
+        ],
+      },
+    ],
     routing: {
       columns: [{ id: 'why', label: 'Why', input: 'why' }],
       rows: [{ id: 'row-1', note: 'Those with three', cells: { why: 'starts with(?, "aaa")' }, outcome }],

@@ -12,7 +12,7 @@ import {
 import { own } from '../own/index.ts';
 import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf } from '../register/index.ts';
 import { type Action, type Edition, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
-import { differenceKey } from './editions/index.ts';
+import { ASKING, differenceKey } from './editions/index.ts';
 import type { Finding } from './findings/finding.ts';
 import type { Fix } from './findings/fix.ts';
 import { pageKeys, pagesBetween, placesOf } from './layout.ts';
@@ -95,7 +95,9 @@ export function sinksOf(design: Making): readonly FormSink[] {
 }
 
 /** What an edition presets, and the words of its own. By which condition it is given is asked anew for each reader. */
-function editionSinks({ id, differences }: Edition, design: Making): readonly FormSink[] {
+function editionSinks({ id, differences, stages }: Edition, design: Making): readonly FormSink[] {
+  // What is only said beside requests that are there is made anew for each reader.
+  const isAsked = !stages || stages.includes(ASKING);
   return differences.flatMap((difference): readonly FormSink[] => {
     const fix = { fix: 'drop-difference', edition: id, difference: differenceKey(difference) } as const;
     const here = { page: 'editions', at: id, fix } as const;
@@ -108,10 +110,10 @@ function editionSinks({ id, differences }: Edition, design: Making): readonly Fo
         return presetting.filter(({ kind }) => kind === 'preset').map(of);
       }
       case 'add':
-        return instructionSinks(difference.adds, design.fields).map(of);
+        return isAsked ? instructionSinks(difference.adds, design.fields).map(of) : [];
       case 'reword': {
         const part = (design.parts ?? []).find((each) => partKey(each) === difference.part);
-        if (part?.part !== 'instruction' || difference.text === undefined) return [];
+        if (!isAsked || part?.part !== 'instruction' || difference.text === undefined) return [];
         return instructionSinks({ ...part, text: difference.text }, design.fields).map(of);
       }
       default:

@@ -87,12 +87,11 @@ export type Belonging =
   | { readonly is: 'not-in'; readonly missing: readonly string[] };
 
 const IN: Belonging = { is: 'in', by: null };
+const BY_REQUEST: Belonging = { is: 'in', by: REQUESTER };
+const LEFT_OUT: Belonging = { is: 'out', by: REQUESTER };
 
-/** The same as `belongs`, with the reason: out wins, then whose request it is, then what they are. */
-export function whyBelongs(audience: Audience, who: Somebody, stands: Stands): Belonging {
-  const { in: inside, outOf, requester } = audience;
-  for (const word of outOf) if (isWord(word, who, stands)) return { is: 'out', by: word };
-  if (stands.isRequester && requester) return { is: requester, by: REQUESTER };
+/** What of an audience somebody is, but for those it leaves out. */
+function whyInside({ in: inside }: Audience, who: Somebody, stands: Stands): Belonging {
   if ('everyone' in inside) return IN;
   if ('anyOf' in inside) {
     for (const word of inside.anyOf) if (isWord(word, who, stands)) return { is: 'in', by: word };
@@ -102,6 +101,19 @@ export function whyBelongs(audience: Audience, who: Somebody, stands: Stands): B
   return missing.length > 0 || inside.allOf.length === 0
     ? { is: 'not-in', missing }
     : { is: 'in', by: inside.allOf[0] ?? null };
+}
+
+/**
+ * The same as `belongs`, with the reason. Out wins; but who would not be in anyway is told that, and not by what they
+ * are left out besides.
+ */
+export function whyBelongs(audience: Audience, who: Somebody, stands: Stands): Belonging {
+  const { outOf, requester } = audience;
+  const isAsking = stands.isRequester && requester !== undefined;
+  const inside = isAsking && requester === 'in' ? BY_REQUEST : whyInside(audience, who, stands);
+  if (inside.is !== 'in') return inside;
+  for (const word of outOf) if (isWord(word, who, stands)) return { is: 'out', by: word };
+  return isAsking && requester === 'out' ? LEFT_OUT : inside;
 }
 
 /** What somebody is to a request or to the desk, as audiences speak of it. */

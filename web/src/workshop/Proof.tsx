@@ -231,7 +231,7 @@ function InEdition({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
   return (
     <select
       aria-label={say('editions:inWhich')}
-      className="max-w-56 border-b-[1.5px] border-green bg-transparent font-semibold text-green"
+      className="max-w-72 pr-4 border-b-[1.5px] border-green bg-transparent font-semibold text-green"
       value={wanted ?? '*'}
       onChange={({ target: { value } }) => setWanted(value === '*' ? null : value)}
     >

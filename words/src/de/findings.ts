@@ -139,36 +139,48 @@ export const findings: Same<typeof english> = {
   'rule.setsWrong': 'Die Regel „{{rule}}“ setzt „{{label}}“: {{message}}',
   'rule.setsOther':
     'Die Regel „{{rule}}“ setzt „{{label}}“ auf {{gives}}, das Feld ist aber {{wants}}. Ändern Sie den Wert.',
-  editionNever: '„{{edition}}“ wird nie vergeben: Alle, für die sie ist, bekommen vorher „{{before}}“.',
-  editionNoName: 'Diese Fassung hat keinen Namen.',
-  editionNobody: '„{{edition}}“ ist für niemanden.',
-  editionLostGroup: '„{{edition}}“ nennt eine Gruppe, die es nicht gibt.',
-  editionGonePerson: '„{{edition}}“ nennt jemanden, der nicht mehr aktiv ist.',
-  editionLostStage: '„{{edition}}“ nennt einen Stand, den es nicht gibt.',
-  editionNoStage: '„{{edition}}“ wird bei keinem Stand vergeben.',
+  editionNever:
+    '„{{edition}}“ wird nie vergeben. Alle, für die sie ist, bekommen vorher „{{before}}“. Schieben Sie sie nach oben, oder ändern Sie, für wen sie ist.',
+  editionNoName: 'Diese Fassung hat keinen Namen. Geben Sie einen Namen ein.',
+  editionNobody: '„{{edition}}“ ist für niemanden. Wählen Sie, für wen sie ist.',
+  editionLostGroup: '„{{edition}}“ nennt eine Gruppe, die es nicht gibt. Wählen Sie eine andere Gruppe.',
+  editionGonePerson: '„{{edition}}“ nennt jemanden, der nicht mehr aktiv ist. Wählen Sie jemand anderen.',
+  editionLostStage: '„{{edition}}“ nennt einen Stand, den es nicht gibt. Entfernen Sie den Stand.',
+  editionNoStage: '„{{edition}}“ wird bei keinem Stand vergeben. Wählen Sie einen Stand.',
   editionBeforeAnswers:
-    '„{{edition}}“ hängt von Antworten ab und wird gewählt, bevor es welche gibt: Niemand bekommt sie.',
-  editionNoDifference: '„{{edition}}“ weicht in nichts ab.',
-  editionLostPart: '„{{edition}}“ ändert „{{name}}“, das nicht mehr im Formular steht.',
-  editionShowsLost: '„{{edition}}“ zeigt Fragen, die nicht mehr im Formular stehen.',
-  editionHidesIt: '„{{edition}}“ ändert „{{name}}“ und blendet es zugleich aus.',
-  'editionIdle.required': '„{{edition}}“ verlangt „{{name}}“. Das tut das Formular schon selbst.',
-  'editionIdle.spared': '„{{edition}}“ verlangt „{{name}}“ nicht. Das Formular auch nicht.',
-  'editionIdle.worded': '„{{edition}}“ sagt zu „{{name}}“ dasselbe wie das Formular.',
+    '„{{edition}}“ hängt von Antworten ab und wird gewählt, bevor es welche gibt. Niemand bekommt sie. Ändern Sie die Bedingung, oder wählen Sie einen Stand.',
+  editionNoDifference: '„{{edition}}“ weicht in nichts ab. Ändern Sie etwas daran, oder entfernen Sie sie.',
+  editionLostPart: '„{{edition}}“ ändert „{{name}}“, das nicht mehr im Formular steht. Entfernen Sie diese Abweichung.',
+  editionShowsLost: '„{{edition}}“ zeigt Fragen, die nicht mehr im Formular stehen. Entfernen Sie sie aus der Liste.',
+  editionHidesIt: '„{{edition}}“ ändert „{{name}}“ und blendet es zugleich aus. Entfernen Sie eines von beiden.',
+  'editionIdle.required':
+    '„{{edition}}“ verlangt „{{name}}“. Das tut das Formular schon selbst. Entfernen Sie diese Abweichung.',
+  'editionIdle.spared':
+    '„{{edition}}“ verlangt „{{name}}“ nicht. Das Formular auch nicht. Entfernen Sie diese Abweichung.',
+  'editionIdle.worded': '„{{edition}}“ sagt zu „{{name}}“ dasselbe wie das Formular. Entfernen Sie diese Abweichung.',
   'editionIdle.locked':
-    '„{{edition}}“ verlangt „{{name}}“ und sperrt es: Was sich nicht ausfüllen lässt, wird nicht verlangt.',
-  editionHidesRequired: '„{{edition}}“ blendet „{{name}}“ aus, das das Formular verlangt: Es bleibt leer.',
-  editionLostPlace: '„{{edition}}“ stellt „{{name}}“ hinter etwas, das nicht mehr im Formular steht.',
-  editionAddsTwice: '„{{edition}}“ fragt „{{name}}“, das jetzt das Formular selbst fragt.',
-  editionAddsLost: '„{{edition}}“ fragt nach einem Feld, das es nicht gibt.',
-  editionAddsUnasked: '„{{edition}}“ fragt „{{name}}“, das kein Formular fragen kann.',
-  editionNoChoice: '„{{edition}}“ bietet Optionen von „{{name}}“ an, das keine Auswahl mehr ist.',
-  editionOffersNone: '„{{edition}}“ lässt keine Option von „{{name}}“ übrig.',
-  editionOffersAll: '„{{edition}}“ bietet alle Optionen von „{{name}}“ an, wie das Formular.',
-  editionOffersLost: '„{{edition}}“ bietet Optionen von „{{name}}“ an, die es nicht mehr gibt.',
-  editionCircle: '„{{edition}}“: Ihre Vorgaben hängen im Kreis voneinander ab.',
+    '„{{edition}}“ verlangt „{{name}}“ und sperrt es. Was sich nicht ausfüllen lässt, wird nicht verlangt. Entfernen Sie eines von beiden.',
+  editionHidesRequired:
+    '„{{edition}}“ blendet „{{name}}“ aus, das das Formular verlangt. Es bleibt dort leer. Geben Sie ihm eine Vorgabe, oder lassen Sie es im Formular.',
+  editionLostPlace:
+    '„{{edition}}“ stellt „{{name}}“ hinter etwas, das nicht mehr im Formular steht. Wählen Sie einen anderen Platz.',
+  editionAddsTwice:
+    '„{{edition}}“ fragt „{{name}}“, das jetzt das Formular selbst fragt. Entfernen Sie diese Abweichung.',
+  editionAddsLost:
+    '„{{edition}}“ fragt nach einem Feld, das es nicht gibt. Die Antwort ginge verloren. Entfernen Sie die Frage.',
+  editionAddsUnasked: '„{{edition}}“ fragt „{{name}}“, das kein Formular fragen kann. Entfernen Sie die Frage.',
+  editionNoChoice:
+    '„{{edition}}“ bietet Optionen von „{{name}}“ an, das keine Auswahl mehr ist. Entfernen Sie diese Abweichung.',
+  editionOffersNone:
+    '„{{edition}}“ lässt keine Option von „{{name}}“ übrig. Niemand könnte antworten. Fügen Sie eine Option hinzu.',
+  editionOffersAll:
+    '„{{edition}}“ bietet alle Optionen von „{{name}}“ an, wie das Formular. Entfernen Sie diese Abweichung.',
+  editionOffersLost:
+    '„{{edition}}“ bietet Optionen von „{{name}}“ an, die es nicht mehr gibt. Wählen Sie die Optionen neu.',
+  editionCircle:
+    'Die Vorgaben von „{{edition}}“ hängen im Kreis voneinander ab. Nichts würde ausgefüllt. Ändern Sie eine davon.',
   editionMissesStages:
-    'Diese Fassungen unterscheiden Stände, und bei diesen wird keine vergeben: {{stages, list}}. Dort gibt es das Formular ohne Abweichung.',
+    'Diese Fassungen unterscheiden Stände, und bei diesen wird keine vergeben: {{stages, list}}. Dort gilt das Formular, wie es ist. Fügen Sie diese Stände hinzu, wenn das falsch ist.',
   editionMissesOptions:
-    'Die Fassungen unterscheiden, was „{{label}}“ ist, und bei diesen wird keine vergeben: {{options, list}}.',
+    'Die Fassungen unterscheiden, was „{{label}}“ ist, und bei diesen wird keine vergeben: {{options, list}}. Fügen Sie eine Bedingung hinzu, wenn das falsch ist.',
 };

@@ -1,4 +1,3 @@
-import { belongs } from '../../people/index.ts';
 import type { Edition } from '../design.ts';
 import { chooseEdition, type Opening, type Verdict } from './choose.ts';
 
@@ -39,18 +38,14 @@ export function whoGets(
   const fits = editions.map(() => 0);
   const caught = editions.map((): number[] => []);
   // Whoever is left out of everyone is meant to be.
-  const open = editions.map(({ audience }) =>
-    'everyone' in audience.in || audience.outOf.length === 0 ? null : { ...audience, outOf: [] },
-  );
+  const tells = editions.map(({ audience }) => !('everyone' in audience.in));
   const given = openings.map((opening, place): Given => {
     const { edition, verdicts } = chooseEdition(editions, opening);
     const at = edition === null ? -1 : editions.indexOf(edition);
     if (at >= 0) gets[at] = (gets[at] ?? 0) + 1;
     for (const [index, verdict] of verdicts.entries()) {
       if (verdict.is === 'fits') fits[index] = (fits[index] ?? 0) + 1;
-      if (verdict.is !== 'out') continue;
-      const without = open[index];
-      if (without && belongs(without, opening.who, opening.stands)) caught[index]?.push(place);
+      if (verdict.is === 'out' && tells[index]) caught[index]?.push(place);
     }
     const was = before === editions ? edition : chooseEdition(before, opening).edition;
     return { at, verdicts, was: was?.id ?? null };

@@ -3,6 +3,7 @@ import { ASKING, type Edition, verdictInWords } from '@tolvek/core/form';
 import { RELATION_WORDS } from '@tolvek/core/people';
 import { useDeferredValue, useState } from 'react';
 import { Trouble } from '../../ui/Trouble.tsx';
+import { Why } from '../../ui/Why.tsx';
 import { say, told } from '../../wire/words.ts';
 import { RELATIONS } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
@@ -156,6 +157,12 @@ function Line({ name, detail, gets, was, verdicts, editions, data }: LineProps) 
   const nameOf = (word: string) => data.words[word] ?? '…';
   const at = editions.findIndex((edition) => edition.id === gets);
   const won = verdicts[at];
+  const others = verdicts.flatMap((verdict, index) => (index === at ? [] : [[verdict, index] as const]));
+  // Most are not meant by most: what is told at once is what surprises.
+  const [telling, silent] = [
+    others.filter(([{ is }]) => is !== 'not-in'),
+    others.filter(([{ is }]) => is === 'not-in'),
+  ];
   const called = (id: string | null): string =>
     id === null ? say('editions:plain') : editions.find((each) => each.id === id)?.name || say('editions:unnamed');
   return (
@@ -167,18 +174,30 @@ function Line({ name, detail, gets, was, verdicts, editions, data }: LineProps) 
       <td className="border-b border-rule py-1.5">
         {at < 0 ? say('editions:plain') : `${at + 1} ${called(gets)}`}
         {won ? <small className="block text-[12px] text-soft">{told(verdictInWords(won, nameOf))}</small> : null}
-        {verdicts.map((verdict, index) =>
-          index === at ? null : (
-            <small
-              key={editions[index]?.id ?? index}
-              className={`block text-[12px] ${verdict.is === 'out' ? 'text-brick' : 'text-soft'}`}
-            >
-              {verdict.is === 'fits'
-                ? say('editions:alsoFits', { place: index + 1 })
-                : say('editions:lost', { place: index + 1, why: verdictInWords(verdict, nameOf) })}
-            </small>
-          ),
-        )}
+        {telling.map(([verdict, index]) => (
+          <small
+            key={editions[index]?.id ?? index}
+            className={`block text-[12px] ${verdict.is === 'out' ? 'text-brick' : 'text-soft'}`}
+          >
+            {verdict.is === 'fits'
+              ? say('editions:alsoFits', { place: index + 1 })
+              : say('editions:lost', { place: index + 1, why: verdictInWords(verdict, nameOf) })}
+          </small>
+        ))}
+        {silent.length > 0 ? (
+          <small className="block text-[12px] text-soft">
+            {say('editions:notMeant', { places: silent.map(([, index]) => String(index + 1)) })}{' '}
+            <Why about={say('editions:whyNot', { name })}>
+              <ul>
+                {silent.map(([verdict, index]) => (
+                  <li key={editions[index]?.id ?? index}>
+                    {say('editions:lost', { place: index + 1, why: verdictInWords(verdict, nameOf) })}
+                  </li>
+                ))}
+              </ul>
+            </Why>
+          </small>
+        ) : null}
         {was !== undefined && was !== gets ? (
           <small className="block text-[12px] text-amber">{say('editions:getsNow', { name: called(was) })}</small>
         ) : null}
