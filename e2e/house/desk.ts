@@ -197,8 +197,44 @@ export class Desk {
     return this.running.house.db.select().from(letters).orderBy(asc(letters.receivedAt), asc(letters.id)).all();
   }
 
+  /** The code to sign in by in the newest letter to an address, once it was asked for. */
+  async codeFor(address: string): Promise<string> {
+    await this.askedForCode(address);
+    const sent = (await this.letters()).filter(
+      (each) => each.to.includes(address) && / is your code for /.test(each.subject),
+    );
+    return /^\d{6}/.exec(sent.at(-1)?.subject ?? '')?.[0] ?? '';
+  }
+
+  /** Asks for a code, and resolves when its letter was sent: the answer does not wait for it. */
+  async askedForCode(address: string): Promise<void> {
+    const sent = async () => (await this.letters()).filter(({ to }) => to.includes(address)).length;
+    const before = await sent();
+    await (await this.as()).call('askForCode', { body: { email: address } });
+    for (let tries = 0; tries < 100 && (await sent()) === before; tries += 1)
+      await new Promise((go) => setTimeout(go, 20));
+  }
+
+  /** A contact, signed in by a code. */
+  async contact(address: string): Promise<Caller> {
+    const response = await fetch(`${this.running.url}/api/sign-in/code`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email: address, code: await this.codeFor(address) }),
+    });
+    const cookie = response.headers
+      .getSetCookie()
+      .map((each) => each.split(';')[0])
+      .join('; ');
+    if (!response.ok) throw new Error(`${address} could not sign in: ${response.status}`);
+    return new Caller(this, address, cookie);
+  }
+
   /** The token in the newest letter to an address, such as the one after `/decide/`. */
-  async tokenFor(address: string, place: 'confirm' | 'follow' | 'decide' | 'welcome' | 'go on'): Promise<string> {
+  async tokenFor(
+    address: string,
+    place: 'confirm' | 'follow' | 'decide' | 'welcome' | 'come-in' | 'go on',
+  ): Promise<string> {
     const way = place === 'go on' ? /\?kept=([\w-]+)/ : new RegExp(`/${place}/([\\w-]+)`);
     const letter = (await this.letters()).filter((each) => each.to.includes(address) && way.test(each.text)).at(-1);
     const token = way.exec(letter?.text ?? '')?.[1];

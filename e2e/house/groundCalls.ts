@@ -124,6 +124,12 @@ export async function groundCalls(
   const { id: leaver } = await made('addPerson', { headers: key('leaver'), body: gone });
   const { id: test } = await made('sendTestEmail', {});
   const token = await desk.tokenFor(hand.email, 'welcome');
+  const [coded, linked] = ['idris.coombe@tarnbay.example', 'piet.arrowsmith@corrin.example'];
+  const code = await desk.codeFor(coded);
+  tick();
+  await desk.askedForCode(linked);
+  tick();
+  const entering = await desk.tokenFor(linked, 'come-in');
   await desk.anew('Ada Quillfeather');
   const spare = (await made('account', {})).sessions.find(({ here }: { here: boolean }) => !here).id as string;
   await desk.anew('Yusuf Marchetti');
@@ -169,6 +175,9 @@ export async function groundCalls(
       { body: { email: 'nobody@nowhere.example' } },
       { body: { email: 'hanne.istvan@skerrow.example' } },
     ],
+    askForCode: [{ body: { email: 'nobody@nowhere.example' } }],
+    signInByCode: [{ body: { email: coded, code } }],
+    signInByLink: [{ params: { token: entering } }],
     account: [{}],
     changePassword: [{ body: { current: 'tolvek-demo', next: 'a wren in the quince' } }],
     endPasskey: [{ params: { id: 'key' } }],

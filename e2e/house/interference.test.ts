@@ -702,6 +702,8 @@ function numbered(): (text: string) => string {
   return (text) =>
     text
       .replace(/127\.0\.0\.1:\d+/g, 'here')
+      // Codes to sign in by are made anew as well.
+      .replace(/(?<=^|enter this code: |"subject":")\d{6}(?= is your code|\. Or use)/gm, 'code')
       .replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}|[\w-]{22,}/g, (found) => {
         const number = known.get(found) ?? `#${known.size + 1}`;
         known.set(found, number);

@@ -15,7 +15,7 @@ import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
   ...({ received: true, 'new-request': true, 'approval-asked': true, approved: true, refused: true } as const),
   ...({ assigned: true, message: true, stage: true, reminder: true, escalation: true, news: true } as const),
-  ...({ confirm: true, 'go-on': true, invitation: true, test: true, reset: true } as const),
+  ...({ confirm: true, 'go-on': true, invitation: true, test: true, reset: true, 'sign-in': true } as const),
 };
 
 // D9: hidden is absent, by every way. Unique values are planted in restricted fields of many kinds, the

@@ -19,6 +19,6 @@ export const deskHeads = {
   decideByLink: { method: 'POST', path: '/api/decisions/:token', caller: 'link', guard: 'Idempotency-Key' },
   followMessage: { method: 'POST', path: '/api/follow/:token/messages', caller: 'link' },
   changeFollowed: { method: 'PATCH', path: '/api/follow/:token/fields', caller: 'link', guard: 'If-Match' },
-  changeMine: { method: 'PATCH', path: '/api/my/requests/:number/fields', caller: 'staff', guard: 'If-Match' },
-  myMessage: { method: 'POST', path: '/api/my/requests/:number/messages', caller: 'staff' },
+  changeMine: { method: 'PATCH', path: '/api/my/requests/:number/fields', caller: 'person', guard: 'If-Match' },
+  myMessage: { method: 'POST', path: '/api/my/requests/:number/messages', caller: 'person' },
 } as const satisfies Heads;

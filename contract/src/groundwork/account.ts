@@ -13,6 +13,21 @@ export const accountRoutes = routesOf(accountHeads, {
     body: z.strictObject({ email: address }),
     answer: done,
   },
+  askForCode: {
+    says: 'Sends an email with a code and a link to sign in by, if the address is that of a contact. The answer is the same for all addresses.',
+    body: z.strictObject({ email: address }),
+    answer: done,
+  },
+  signInByCode: {
+    says: 'Signs a contact in by the code of an email. The session is in a cookie.',
+    body: z.strictObject({ email: address, code: z.string().trim().min(1).max(20) }),
+    answer: done,
+  },
+  signInByLink: {
+    says: 'Signs a contact in by the link of an email. It works once. The session is in a cookie.',
+    params: z.strictObject({ token: z.string().max(100) }),
+    answer: done,
+  },
   account: {
     says: 'Who one is here, and where one is signed in.',
     answer: z.object({

@@ -11,6 +11,9 @@ export const startHeads = {
 /** One’s own account. */
 export const accountHeads = {
   forgotPassword: { method: 'POST', path: '/api/password-resets', caller: 'anyone' },
+  askForCode: { method: 'POST', path: '/api/sign-in/letters', caller: 'anyone' },
+  signInByCode: { method: 'POST', path: '/api/sign-in/code', caller: 'anyone' },
+  signInByLink: { method: 'POST', path: '/api/sign-in/links/:token', caller: 'link' },
   account: { method: 'GET', path: '/api/me/account', caller: 'staff' },
   endSession: { method: 'POST', path: '/api/me/sessions/:id/end', caller: 'staff' },
   changePassword: { method: 'POST', path: '/api/me/password', caller: 'staff' },

@@ -33,6 +33,7 @@ export const houseRoutes = routesOf(houseHeads, {
         .object({
           id: z.string(),
           name: z.string(),
+          kind: z.enum(['staff', 'contact']),
           /** What they may do, for the whole desk. */
           rights: z.array(z.enum(RIGHTS)),
           groups: z.array(z.string()),

@@ -5,7 +5,7 @@ export const intakeHeads = {
   door: { method: 'GET', path: '/api/doors/:slug', caller: 'anyone' },
   checkAnswers: { method: 'POST', path: '/api/doors/:slug/checks', caller: 'anyone' },
   offers: { method: 'POST', path: '/api/doors/:slug/offers', caller: 'anyone' },
-  keepAnswers: { method: 'PUT', path: '/api/doors/:slug/kept', caller: 'staff' },
+  keepAnswers: { method: 'PUT', path: '/api/doors/:slug/kept', caller: 'person' },
   sendKept: { method: 'POST', path: '/api/doors/:slug/kept', caller: 'anyone' },
   kept: { method: 'GET', path: '/api/kept/:token', caller: 'link' },
   keepKept: { method: 'PUT', path: '/api/kept/:token', caller: 'link' },

@@ -7,6 +7,7 @@ import { componentsOf, renamed, sameAs } from './components.ts';
 const WHO: Record<Route['caller'], string> = {
   anyone: 'Anyone.',
   staff: 'Signed-in staff.',
+  person: 'Whoever is signed in: staff, or a contact.',
   link: 'Whoever holds the link; it is the proof.',
 };
 
@@ -114,7 +115,7 @@ function operation(each: Route, { answer, body }: Refs): Record<string, unknown>
   const taken = each.takes
     ? { 'application/octet-stream': { schema: BYTES } }
     : body && { 'application/json': { schema: body } };
-  const isSignedIn = each.caller === 'staff';
+  const isSignedIn = each.caller === 'staff' || each.caller === 'person';
   return {
     operationId: each.name,
     summary: each.says,

@@ -6,14 +6,14 @@ export const viewHeads = {
   trays: { method: 'GET', path: '/api/trays', caller: 'staff' },
   ledger: { method: 'GET', path: '/api/requests', caller: 'staff' },
   sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff' },
-  file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'staff', gives: 'bytes' },
+  file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'person', gives: 'bytes' },
   sheetUpload: { method: 'POST', path: '/api/requests/:number/uploads', caller: 'staff', takes: 'bytes' },
   sheetOffers: { method: 'POST', path: '/api/requests/:number/offers', caller: 'staff' },
   decisionLink: { method: 'GET', path: '/api/decisions/:token', caller: 'link' },
   live: { method: 'GET', path: '/api/live', caller: 'staff', gives: 'events' },
   follow: { method: 'GET', path: '/api/follow/:token', caller: 'link' },
   followFile: { method: 'GET', path: '/api/follow/:token/files/:id', caller: 'link', gives: 'bytes' },
-  myRequest: { method: 'GET', path: '/api/my/requests/:number', caller: 'staff' },
+  myRequest: { method: 'GET', path: '/api/my/requests/:number', caller: 'person' },
   takeOut: { method: 'GET', path: '/api/forms/:key/requests.csv', caller: 'staff', right: 'export', gives: 'csv' },
 } as const satisfies Heads;
 

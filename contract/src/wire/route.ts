@@ -5,7 +5,7 @@ import { z } from 'zod';
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH';
 
 /** Who may call a route at all; what they get is decided request by request. */
-export type Caller = 'anyone' | 'staff' | 'link';
+export type Caller = 'anyone' | 'staff' | 'person' | 'link';
 
 /**
  * A right that a route asks for before it is looked at what it is about: of the desk, or one with some requests.

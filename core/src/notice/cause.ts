@@ -1,3 +1,4 @@
+import type { Language } from '@tolvek/words/speech';
 import type { RequestChange } from '../request/index.ts';
 
 /** What whoever follows a request is told of. */
@@ -30,4 +31,6 @@ export type NoticeCause =
   | { readonly kind: 'invitation'; readonly by: string | null }
   | { readonly kind: 'test' }
   /** They forgot their password. */
-  | { readonly kind: 'reset' };
+  | { readonly kind: 'reset' }
+  /** To a contact who wants to sign in: by this link, or the code of it; in the language they were reading. */
+  | { readonly kind: 'sign-in'; readonly link: string; readonly language: Language };

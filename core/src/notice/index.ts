@@ -6,6 +6,7 @@ export {
   draftInvitation,
   draftNotice,
   draftReset,
+  draftSignIn,
   draftTest,
   type Letter,
   type NoticeContext,

@@ -272,6 +272,25 @@ export const draftReset = ({
   action: { label: said('emails:reset.action'), note: said('emails:invite.note', { expires }) },
 });
 
+/** The email by which a contact signs in. `code`: six digits. */
+export const draftSignIn = ({
+  reader,
+  desk,
+  code,
+  expires,
+}: {
+  readonly reader: string;
+  readonly desk: string;
+  readonly code: string;
+  readonly expires: number;
+}): Letter<Words> => ({
+  subject: said('emails:signIn.subject', { code, house: desk }),
+  greeting: said('emails:dear', { name: reader }),
+  paragraphs: [said('emails:signIn.body', { code, house: desk }), said('emails:signIn.notYou')],
+  facts: [],
+  action: { label: said('emails:signIn.action'), note: said('emails:invite.note', { expires }) },
+});
+
 /** The email that shows that emails arrive. */
 export const draftTest = ({ reader, desk }: { readonly reader: string; readonly desk: string }): Letter<Words> => ({
   subject: said('emails:test.subject', { house: desk }),

@@ -13,6 +13,7 @@ import {
   signOutPerson,
 } from './account.ts';
 import { rightsOnDay } from './audit.ts';
+import { askForCode, signInByCode, signInByLink } from './contactSignIn.ts';
 import { deleteGround, groundDeletion } from './deletion.ts';
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
@@ -48,6 +49,18 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     acceptInvitation: ({ params, body }) => acceptInvitation(house, params.token, body.password),
     forgotPassword: ({ body }) => {
       forgotPassword(house, body.email);
+      return { done: true };
+    },
+    askForCode: ({ body, language }) => {
+      askForCode(house, { email: body.email, language });
+      return { done: true };
+    },
+    signInByCode: async ({ body, request, response }) => {
+      await signInByCode(house, body, { request, response });
+      return { done: true };
+    },
+    signInByLink: ({ params, request, response }) => {
+      signInByLink(house, params.token, { request, response });
       return { done: true };
     },
     account: ({ session }) => accountView(db, session, clock.now()),

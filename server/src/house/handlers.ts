@@ -51,6 +51,7 @@ export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
             ? {
                 id: person.id,
                 name: person.name,
+                kind: person.kind,
                 rights: [...viewer.rights],
                 groups: [...viewer.groups],
                 worksFloor: worksFloor(db, viewer),

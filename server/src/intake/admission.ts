@@ -44,17 +44,15 @@ export function usedOf(
   };
 }
 
-/** Whether a door admits whoever calls, as far as it is known who they are. */
+/** Whether a door admits whoever calls, as far as it is known who they are: whoever is signed in has proved it. */
 export function admissionOf(
   db: Reader,
   door: DoorRow,
   viewer: Pick<Viewer, 'personId' | 'kind' | 'groups'> | null,
   now: number,
 ): Admission {
-  // At an outside door nobody is known before their address is: a stranger’s page is the same for all.
-  const known = door.kind === 'staff' ? viewer : null;
-  const comer = known ? { kind: known.kind, active: true, groups: known.groups } : UNKNOWN;
+  const comer = viewer ? { kind: viewer.kind, active: true, groups: viewer.groups } : UNKNOWN;
   const release = door.design.limits.length > 0 ? releaseInForce(db, door.formId) : undefined;
   const zone = release ? calendarOf(db, release.design.deadline.calendar).zone : 'UTC';
-  return admit(door.design, comer, now, usedOf(db, door, { personId: known?.personId ?? null, now, zone }));
+  return admit(door.design, comer, now, usedOf(db, door, { personId: viewer?.personId ?? null, now, zone }));
 }

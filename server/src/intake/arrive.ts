@@ -35,6 +35,8 @@ export interface Arriving {
   readonly comesBy: RequestFacts['door'];
   /** Who asks, as conditions know them; null while nobody has said who they are. */
   readonly asks: { readonly id: string; readonly kind: 'staff' | 'contact' } | null;
+  /** Whether they were known while they were asked; false where only the answers came from a stranger. */
+  readonly isKnown?: boolean;
   /** Whether who asks may be admitted. */
   readonly admits: Comer;
   readonly answers: RawAnswers;
@@ -96,7 +98,7 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
       : askedAt(
           db,
           arriving.release,
-          { kind: comesBy, id: comesBy === 'staff' ? (asks?.id ?? null) : null },
+          { kind: comesBy, id: arriving.isKnown === false ? null : (asks?.id ?? null) },
           now,
           arriving.edition,
         );

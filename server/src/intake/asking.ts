@@ -13,7 +13,7 @@ import { factsFor } from '../request/facts.ts';
 /** Who asks, by which kind of door. */
 export interface Asking {
   readonly kind: 'staff' | 'outside';
-  /** Null for who is not known; at an outside door nobody is before their address is. */
+  /** Null for who is not signed in; at an outside door they are asked as a stranger, whoever they turn out to be. */
   readonly id: string | null;
 }
 
@@ -49,9 +49,7 @@ export function askedAt(
   const { viewer, at } = askerOf(db, register, release, asking, now);
   const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
   const edition =
-    tried === undefined
-      ? chooseEdition(editions, opening).edition
-      : (editions.find(({ id }) => id === tried) ?? null);
+    tried === undefined ? chooseEdition(editions, opening).edition : (editions.find(({ id }) => id === tried) ?? null);
   const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
   if (unasked.size === 0 && edition === null) return { ...whole, edition: null };
   const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted()]);
@@ -66,7 +64,7 @@ export function askedAt(
 
 /** Who asks, as far as audiences tell people apart, and what conditions may know then. */
 function askerOf(db: Reader, register: RegisterRow, release: ReleaseRow, { kind, id }: Asking, now: number) {
-  const person = kind === 'staff' && id !== null ? personById(db, id) : undefined;
+  const person = id !== null ? personById(db, id) : undefined;
   const { design } = release;
   const profile = (design.editions ?? []).flatMap(({ audience }) => profileConditionsIn(audience));
   const viewer = meetingAlso(db, person ? viewerIn(db, person) : STRANGER, person, profile);

@@ -46,8 +46,7 @@ export type Submitted =
   | { state: 'to-confirm'; email: string; sent: string | null };
 
 /**
- * Takes a submission in: at the staff door at once, at an outside door once its address is
- * confirmed.
+ * Takes a submission in: of who is signed in at once, else once its address is confirmed.
  */
 export function submit(house: House, viewer: Viewer | null, input: Submission): Submitted {
   return write(house, (work) => {
@@ -56,7 +55,7 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
     if (door.kind === 'staff' && !viewer) throw notSignedIn();
     const kept = keptByOthers(tx, door.formId, viewer);
     if (kept !== null) throw notAllowed(kept);
-    const caller = door.kind === 'staff' && viewer ? viewer.personId : (input.contact?.email.toLowerCase() ?? '');
+    const caller = viewer?.personId ?? input.contact?.email.toLowerCase() ?? '';
     const content = {
       ...{ release: input.release, answers: input.answers, contact: input.contact },
       ...(input.onBehalf === undefined ? {} : { onBehalf: input.onBehalf }),
@@ -66,11 +65,12 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
       if (release.number !== input.release) {
         throw new Problem(409, 'form-changed', refused('formChanged'));
       }
-      if (door.kind === 'outside') return keepForConfirmation(house, work, { door, release, input });
+      if (door.kind === 'outside' && !viewer) return keepForConfirmation(house, work, { door, release, input });
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
-      const onBehalfId = behalfOf(tx, requester, input.onBehalf);
-      const arrived = arriveBy(work, door, release, requester, input.answers, onBehalfId);
+      // For somebody else asks who is of the staff.
+      const onBehalfId = behalfOf(tx, requester, door.kind === 'staff' ? input.onBehalf : undefined);
+      const arrived = arriveBy(work, door, release, requester, input.answers, { onBehalfId });
       forgetKept(tx, door.id, { personId: requester.id });
       return { state: 'arrived', number: arrived.number, due: arrived.due };
     });
@@ -190,7 +190,7 @@ function completedAt(
   answers: RawAnswers,
   now: number,
 ) {
-  const requester = door.kind === 'staff' && viewer ? (personById(db, viewer.personId) ?? null) : null;
+  const requester = viewer ? (personById(db, viewer.personId) ?? null) : null;
   const { release, complete } = askedAt(db, inForce, { kind: door.kind, id: requester?.id ?? null }, now);
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
   return { release, facts, values: complete(answers, facts).values, asker: requester?.id ?? null };
@@ -281,7 +281,7 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
   const requester = personByEmail(tx, submission.email) ?? addPerson(work, contactOf(submission));
   if (requester.kind === 'contact' && submission.language !== null)
     tx.update(people).set({ language: submission.language }).where(eq(people.id, requester.id)).run();
-  const arrived = arriveBy(work, door, release, requester, submission.answers);
+  const arrived = arriveBy(work, door, release, requester, submission.answers, { isKnown: false });
   tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
   if (submission.sentLink !== null) turnLink(tx, submission.sentLink, arrived.id);
   return { ...arrived, requesterId: requester.id };
@@ -312,9 +312,15 @@ function arriveBy(
   release: ReleaseRow,
   requester: PersonRow,
   answers: RawAnswers,
-  onBehalfId: string | null = null,
+  { onBehalfId = null, isKnown = true }: { readonly onBehalfId?: string | null; readonly isKnown?: boolean } = {},
 ) {
-  const arriving = { ...through(door, release), asks: requester, admits: comerOf(work.tx, requester), answers };
+  const arriving = {
+    ...through(door, release),
+    asks: requester,
+    admits: comerOf(work.tx, requester),
+    answers,
+    isKnown,
+  };
   const parties = { doorId: door.id, requesterId: requester.id, onBehalfId };
   const { request } = arrive(by(work, requester.id), arriving, parties);
   const { id, number, due } = request;

@@ -9,6 +9,7 @@ import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { registerOfForm } from '../form/queries.ts';
+import { personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed } from '../platform/problem.ts';
@@ -41,6 +42,12 @@ function refusedAt(
   return kept === null ? null : { message: kept.happened, why: 'kept-by-others' };
 }
 
+/** As whom somebody asks who is signed in. */
+function askerNamed(db: Reader, viewer: Viewer): { readonly name: string; readonly email: string } | null {
+  const person = personById(db, viewer.personId);
+  return person ? { name: person.name, email: person.email } : null;
+}
+
 export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   const { db, clock } = house;
 
@@ -48,13 +55,13 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     door: ({ params, viewer }) => {
       const { door, release } = doorBySlug(db, params.slug);
       const refused = refusedAt(db, door, viewer, clock.now());
-      const requester = door.kind === 'staff' && viewer ? { id: viewer.personId, kind: viewer.kind } : null;
+      const requester = viewer && { id: viewer.personId, kind: viewer.kind };
       const asking = { kind: door.kind, id: requester?.id ?? null };
       const { design } = askedAt(db, release, asking, clock.now()).release;
       // The labels and options are called what their register calls them now.
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
       const asked = askedForm({ ...design, fields });
-      const kept = keptBy(db, door.id, door.kind === 'staff' ? viewer : null);
+      const kept = keptBy(db, door.id, viewer);
       const facts = factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields });
       return {
         slug: door.slug,
@@ -62,6 +69,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         title: design.title,
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
+        asks: door.kind === 'outside' && viewer ? askerNamed(db, viewer) : null,
         form:
           refused === null
             ? {
@@ -98,7 +106,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const admission = admissionOf(db, door, call.viewer, clock.now());
       if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
-      const asking = { kind: door.kind, id: door.kind === 'staff' ? (call.viewer?.personId ?? null) : null };
+      const asking = { kind: door.kind, id: call.viewer?.personId ?? null };
       const { design } = askedAt(db, release, asking, clock.now()).release;
       await takeBody(house, call, { formId: release.formId, field: askedFor(design, field), name });
     },

@@ -31,7 +31,7 @@ function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {
   return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));
 }
 
-/** What one of the staff began to type at a door; null when there is nothing. */
+/** What somebody who is signed in began to type at a door; null when there is nothing. */
 export function keptBy(db: Reader, doorId: string, viewer: Viewer | null) {
   if (!viewer) return null;
   return (
@@ -47,7 +47,7 @@ export function keptBy(db: Reader, doorId: string, viewer: Viewer | null) {
 const STRANGER = { kind: 'outside', id: null } as const;
 
 /**
- * Keeps what one of the staff types, for any device they sign in on; nothing typed is nothing kept.
+ * Keeps what somebody types who is signed in, for any device they sign in on; nothing typed is nothing kept.
  */
 export function keepForStaff(
   house: House,
@@ -184,7 +184,7 @@ export function forgetKept(
     .run();
 }
 
-/** What one of the staff began and has not sent, the newest first. */
+/** What somebody who is signed in began and has not sent, the newest first. */
 export function begunBy(db: Reader, viewer: Viewer): AnswerOf<'frontDesk'>['begun'] {
   return db
     .select({ door: doors })

@@ -6,6 +6,7 @@ import {
   draftInvitation,
   draftNotice,
   draftReset,
+  draftSignIn,
   draftTest,
   dressLetter,
   type Letter,
@@ -26,6 +27,8 @@ import { groupNames, namesOf, type PersonRow, personById, personNamed, viewerIn 
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { tokenOf } from '../platform/links.ts';
+import { codeOf } from '../platform/signIn/letterCodes.ts';
+import { links } from '../platform/tables.ts';
 import { speechFor } from '../platform/words.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
@@ -56,7 +59,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     const said = toAddressOf(post, tx, cause, now);
     return said && { said, toName: '', toAddress };
   }
-  if (cause.kind === 'invitation' || cause.kind === 'test' || cause.kind === 'reset')
+  if (cause.kind === 'invitation' || cause.kind === 'test' || cause.kind === 'reset' || cause.kind === 'sign-in')
     return toPersonOf(post, tx, { ...notice, cause }, now);
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
   const person = notice.personId === null ? undefined : personById(tx, notice.personId);
@@ -94,7 +97,9 @@ interface About {
   readonly person: PersonRow;
 }
 
-type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | 'invitation' | 'test' | 'reset' }>;
+type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | ToPerson }>;
+/** What is written to somebody about no request. */
+type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in';
 
 /** What happened, with the names and moments that are told of it; null when it is past telling. */
 function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent | null {
@@ -172,7 +177,7 @@ function toPersonOf(
     cause,
     personId,
   }: {
-    readonly cause: Extract<NoticeCause, { kind: 'invitation' | 'test' | 'reset' }>;
+    readonly cause: Extract<NoticeCause, { kind: ToPerson }>;
     readonly personId: string | null;
   },
   now: number,
@@ -185,6 +190,14 @@ function toPersonOf(
   if (cause.kind === 'test') {
     const letter = draftTest({ reader: person.name, desk });
     return { said: { ...inLanguage(letter, reads, zone), path: '/workshop/groundwork', link: null }, ...to };
+  }
+  if (cause.kind === 'sign-in') {
+    const link = tx.select().from(links).where(eq(links.id, cause.link)).get();
+    // What was used by now, or opens nothing any more, is not sent.
+    if (!link || link.usedAt !== null || link.expiresAt <= now) return null;
+    const code = codeOf(secret, link.id);
+    const letter = draftSignIn({ reader: person.name, desk, code, expires: link.expiresAt });
+    return { said: { ...inLanguage(letter, cause.language, zone), path: '/come-in/', link: link.id }, ...to };
   }
   const purpose = cause.kind === 'reset' ? 'reset' : 'invite';
   const link = linkFor(tx, secret, { purpose, personId: person.id, targetId: person.id, now });

@@ -43,6 +43,7 @@ const USED = {
   'first-start': 'firstStartUsed',
   invite: 'inviteUsed',
   reset: 'inviteUsed',
+  'sign-in': 'signInLinkUsed',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 const EXPIRED = {
@@ -55,6 +56,7 @@ const EXPIRED = {
   'first-start': 'firstStartExpired',
   invite: 'inviteExpired',
   reset: 'inviteExpired',
+  'sign-in': 'signInLinkExpired',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 /** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */

@@ -15,7 +15,7 @@ import type { z } from 'zod';
 import type { House } from './house.ts';
 import { type Limits, paceOf } from './limits.ts';
 import { patiently } from './patience.ts';
-import { notSignedIn, Problem } from './problem.ts';
+import { notAllowed, notSignedIn, Problem } from './problem.ts';
 import { answered } from './reads.ts';
 import { callerOf, type Session } from './signIn/session.ts';
 import { aTurn } from './turns.ts';
@@ -28,7 +28,7 @@ export interface Call<R extends Route = Route> {
   readonly body: z.output<R['body']>;
   readonly viewer: ViewerFor<R['caller']>;
   /** Their session; null for who is not signed in. */
-  readonly session: R['caller'] extends 'staff' ? Session : Session | null;
+  readonly session: R['caller'] extends 'staff' | 'person' ? Session : Session | null;
   /** The `Idempotency-Key`, where the route asks for one; else empty. */
   readonly key: string;
   /** The version in `If-Match`, where the route asks for one; else 0. */
@@ -39,7 +39,7 @@ export interface Call<R extends Route = Route> {
   readonly response: Response;
 }
 
-type ViewerFor<C extends Caller> = C extends 'staff' ? Viewer : Viewer | null;
+type ViewerFor<C extends Caller> = C extends 'staff' | 'person' ? Viewer : Viewer | null;
 
 /** What takes or gives no JSON answers by itself. */
 type Handler<R extends Route> = R extends { readonly gives: 'bytes' | 'csv' | 'events' } | { readonly takes: 'bytes' }
@@ -117,6 +117,8 @@ async function callerFor(
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
   if (route.caller === 'anyone' || route.caller === 'link') return session;
   if (!session) throw notSignedIn();
+  // Contacts reach what is theirs, and nothing of the desk.
+  if (route.caller === 'staff' && session.viewer.kind !== 'staff') throw notAllowed(refused('onlyStaff'));
   if (route.right !== undefined && !maySeek(viewerAt(house, route, request, session.viewer), route.right))
     throw house.rightMissing(RIGHT_OF[route.right]);
   return session;

@@ -148,6 +148,12 @@ export const idempotency = sqliteTable(
   (table) => [primaryKey({ columns: [table.scope, table.key] }), index('idempotency_created').on(table.createdAt)],
 );
 
+/** Wrong codes that were typed for what somebody was sent to sign in by. */
+export const codeTries = sqliteTable('code_tries', {
+  linkId: text().primaryKey(),
+  wrong: integer().notNull(),
+});
+
 /** Links in letters. Only a hash of the token is kept. */
 export const links = sqliteTable(
   'links',
@@ -155,7 +161,7 @@ export const links = sqliteTable(
     id: text().primaryKey(),
     tokenHash: text().notNull().unique(),
     purpose: text({
-      enum: ['confirm', 'follow', 'decide', 'resume', 'sent', 'first-start', 'invite', 'reset', 'shared'],
+      enum: ['confirm', 'follow', 'decide', 'resume', 'sent', 'first-start', 'invite', 'reset', 'shared', 'sign-in'],
     }).notNull(),
     personId: text().notNull(),
     /** The waiting submission, the request, or the approval it opens. */

@@ -13,10 +13,17 @@ const USES = {
 
 /** Links to a first start and to a new password are made for somebody who waits for them. */
 const ONE_HOUR: ReadonlySet<Link['purpose']> = new Set(['first-start', 'reset']);
+/** What somebody signs in by, who waits for it: a code of six digits opens no longer. */
+const A_MOMENT = 20 * 60_000;
 
 /** When a link made now ends, epoch ms. */
 export const linkEnds = (db: Reader, purpose: Link['purpose'], now: number): number =>
-  now + (ONE_HOUR.has(purpose) ? HOUR : deskOf(db).links[USES[purpose as keyof typeof USES]] * DAY);
+  now +
+  (purpose === 'sign-in'
+    ? A_MOMENT
+    : ONE_HOUR.has(purpose)
+      ? HOUR
+      : deskOf(db).links[USES[purpose as keyof typeof USES]] * DAY);
 
 /** Makes a link that works as long as the desk says. Returns its id and token. */
 export const linkFor = (

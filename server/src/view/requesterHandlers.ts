@@ -44,7 +44,7 @@ export function requesterHandlers(
  */
 function formsFor(db: Reader, viewer: Viewer | null, now: number): AnswerOf<'frontDesk'>['forms'] {
   const forms = new Map<string, AnswerOf<'frontDesk'>['forms'][number]>();
-  for (const door of doorsFor(db, viewer ? 'staff' : 'outside')) {
+  for (const door of doorsFor(db, viewer?.kind === 'staff' ? 'staff' : 'outside')) {
     const release = releaseInForce(db, door.formId);
     if (!release || keptByOthers(db, door.formId, viewer) !== null) continue;
     const admission = admissionOf(db, door, viewer, now);

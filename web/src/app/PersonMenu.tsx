@@ -11,7 +11,7 @@ export function PersonMenu({
   inWorkshop,
   demo,
 }: {
-  person: { name: string; worksFloor: boolean };
+  person: { name: string; kind: 'staff' | 'contact'; worksFloor: boolean };
   inWorkshop: boolean;
   demo: boolean;
 }) {
@@ -55,9 +55,11 @@ export function PersonMenu({
               </DropdownMenu.Item>
             ) : null}
           </div>
-          <DropdownMenu.Item className={item} onSelect={() => navigate('/account')}>
-            {say('common:account')}
-          </DropdownMenu.Item>
+          {person.kind === 'staff' ? (
+            <DropdownMenu.Item className={item} onSelect={() => navigate('/account')}>
+              {say('common:account')}
+            </DropdownMenu.Item>
+          ) : null}
           {LANGUAGES.filter((each) => each !== language()).map((each) => (
             <DropdownMenu.Item key={each} lang={each} className={item} onSelect={() => void read(each)}>
               {LANGUAGE_NAMES[each]}

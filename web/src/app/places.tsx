@@ -57,6 +57,8 @@ const RegistersPage = later(() => import('../workshop/groundwork/RegistersPage.t
 const FirstStart = later(() => import('../start/FirstStart.tsx'), 'FirstStart', 'start');
 const Forgot = later(() => import('../start/Forgot.tsx'), 'Forgot', 'start');
 const Account = later(() => import('../start/Account.tsx'), 'Account', 'start');
+const ComeIn = later(() => import('../start/ComeIn.tsx'), 'ComeIn', 'start');
+const ComeInByLink = later(() => import('../start/ComeIn.tsx'), 'ComeInByLink', 'start');
 const Welcome = later(() => import('../start/Welcome.tsx'), 'Welcome', 'start');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom', 'floor');
 
@@ -86,6 +88,8 @@ export const Places = () => (
       <Route path="start/:token" Component={FirstStart} />
       <Route path="forgot" Component={Forgot} />
       <Route path="account" Component={Account} />
+      <Route path="come-in" Component={ComeIn} />
+      <Route path="come-in/:token" Component={ComeInByLink} />
       <Route path="welcome/:token" Component={Welcome} />
       <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
       <Route path="floor/shared-results" Component={SharedResults} />

@@ -98,7 +98,9 @@ export function FillIn({
     }),
     [facts, slug, form, ask],
   );
-  const whoAsks = door.kind === 'outside' ? contactProblems(typed.contact) : [];
+  // Whoever is signed in has said who they are.
+  const isUnknown = door.kind === 'outside' && door.asks === null;
+  const whoAsks = isUnknown ? contactProblems(typed.contact) : [];
   const problems = allProblems(completion.problems, whoAsks, filling, taken.problems);
   const isUnanswered = (problem: Problem): boolean => rules?.isUnanswered(problem) ?? false;
   const pages = pagesOf(completion.parts);
@@ -137,7 +139,7 @@ export function FillIn({
       once: typed.key,
       body: {
         ...{ release: form.release, answers },
-        ...(door.kind === 'outside' ? { contact: typed.contact } : {}),
+        ...(isUnknown ? { contact: typed.contact } : {}),
         ...(behalf ? { onBehalf: behalf[0] } : {}),
       },
     });
@@ -254,7 +256,8 @@ export function FillIn({
           onBlur={leave}
         />
       </AroundFieldsProvider>
-      {door.kind === 'outside' && isLast ? (
+      {door.asks && isLast ? <p className="mt-8 text-soft">{say('desk:asksAs', door.asks)}</p> : null}
+      {isUnknown && isLast ? (
         <>
           <h2 className="section-head mt-9">{say('desk:yourDetails')}</h2>
           {(['name', 'email'] as const).map((part) => {
@@ -305,7 +308,7 @@ export function FillIn({
             : state === 'loading'
               ? say('desk:oneMoment')
               : isLast
-                ? door.kind === 'outside'
+                ? isUnknown
                   ? say('desk:sendAndConfirm')
                   : say('desk:sendRequest')
                 : say('desk:nextPage')}

@@ -87,7 +87,7 @@ export function FrontDesk() {
         </>
       ) : (
         <p className="mt-8 text-soft">
-          <Rich text="desk:sentBefore" filled={{ signIn: <Link to="/sign-in">{say('common:signIn')}</Link> }} />
+          <Rich text="desk:sentBefore" filled={{ signIn: <Link to="/come-in">{say('desk:signInByEmail')}</Link> }} />
         </p>
       )}
     </Column>

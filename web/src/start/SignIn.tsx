@@ -72,6 +72,9 @@ export function SignIn() {
           <ByPassword enter={enter} isLoading={isLoading} />
         </>
       )}
+      <p className="mt-6">
+        {say('start:notStaff')} <Link to="/come-in">{say('desk:signInByEmail')}</Link>
+      </p>
       {me?.demo && ways?.passwords !== false ? (
         <>
           <h2 className="section-head mt-10">{say('common:demoPeople')}</h2>

@@ -53,6 +53,15 @@ export const startApi = api.injectEndpoints({
     forgotPassword: build.mutation<AnswerOf<'forgotPassword'>, Asked<'forgotPassword'>>({
       query: call('forgotPassword'),
     }),
+    askForCode: build.mutation<AnswerOf<'askForCode'>, Asked<'askForCode'>>({ query: call('askForCode') }),
+    signInByCode: build.mutation<AnswerOf<'signInByCode'>, Asked<'signInByCode'>>({
+      query: call('signInByCode'),
+      invalidatesTags: ['me', 'desk', 'mine'],
+    }),
+    signInByLink: build.mutation<AnswerOf<'signInByLink'>, Asked<'signInByLink'>>({
+      query: call('signInByLink'),
+      invalidatesTags: ['me', 'desk', 'mine'],
+    }),
     account: build.query<AnswerOf<'account'>, Asked<'account'>>({
       query: call('account'),
       providesTags: ['me'],

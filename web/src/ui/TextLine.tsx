@@ -2,7 +2,7 @@ import type { InputHTMLAttributes } from 'react';
 import { Line } from './Line.tsx';
 
 interface TextLineProps
-  extends Pick<InputHTMLAttributes<HTMLInputElement>, 'type' | 'autoComplete' | 'required' | 'disabled'> {
+  extends Pick<InputHTMLAttributes<HTMLInputElement>, 'type' | 'autoComplete' | 'inputMode' | 'required' | 'disabled'> {
   readonly id: string;
   readonly label: string;
   readonly hint?: string;

@@ -71,8 +71,7 @@ export const desk: Same<typeof english> = {
   laterHint: 'Wir bekommen Ihre Anfrage damit noch nicht. Wer diesen Link hat, kann Ihre Antworten lesen und ändern.',
   sending: 'Wird gesendet …',
   laterSend: 'Link per E-Mail senden',
-  sentBefore:
-    'Haben Sie schon eine Anfrage gesendet? Nutzen Sie den Link in unserer E-Mail. Arbeiten Sie hier? {{signIn}}',
+  sentBefore: 'Haben Sie hier schon einmal angefragt? {{signIn}}, oder nutzen Sie den Link in unserer E-Mail.',
   confirmTitle: 'Anfrage bestätigen',
   thanksArrived: 'Danke. Wir haben Ihre Anfrage erhalten.',
   followRequest: 'Anfrage verfolgen',
@@ -154,4 +153,7 @@ export const desk: Same<typeof english> = {
   askForWhom: 'Für wen?',
   findColleague: 'Namen eingeben',
   noColleague: 'Niemand mit diesem Namen',
+  signInByEmail: 'Mit einem Code per E-Mail anmelden',
+  askedBefore: 'Haben Sie hier schon einmal angefragt?',
+  asksAs: 'Sie fragen als {{name}}, {{email}}.',
 };

@@ -86,4 +86,9 @@ export const emails: Same<typeof english> = {
   'news.by': '{{by}}: {{what}}',
   'news.note': 'Sie bekommen diese E-Mail, weil Sie der Anfrage folgen. Auf ihrer Seite können Sie das beenden.',
   'news.changed': 'Diese Anfrage hat sich geändert. Ihr Stand ist jetzt: {{stage}}.',
+  'signIn.subject': '{{code}} ist Ihr Code für {{house}}',
+  'signIn.body':
+    'Um sich bei {{house}} anzumelden, geben Sie diesen Code ein: {{code}}. Oder benutzen Sie den Link unten, auf einem beliebigen Gerät.',
+  'signIn.notYou': 'Wenn Sie das nicht waren, ignorieren Sie diese E-Mail. Ohne sie kann sich niemand anmelden.',
+  'signIn.action': 'Anmelden',
 };

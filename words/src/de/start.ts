@@ -98,4 +98,19 @@ export const start: Same<typeof english> = {
     'Das Gerät hat keinen Passkey gegeben. Versuchen Sie es noch einmal, oder nehmen Sie ein anderes Gerät.',
   added: 'hinzugefügt {{at, moment}}',
   removePasskey: 'Entfernen',
+  comeInTitle: 'Per E-Mail anmelden',
+  comeInHint:
+    'Wir senden Ihnen einen Code. Sie brauchen kein Passwort und sehen, was Sie angefragt haben und was daraus geworden ist.',
+  comeInSend: 'Code senden',
+  worksHere: 'Arbeiten Sie hier?',
+  codeByEmail: 'Code eingeben',
+  codeSent:
+    'Wenn hier jemand mit {{email}} angefragt hat, ist eine E-Mail mit einem Code unterwegs. Er gilt 20 Minuten.',
+  codeAgain: 'Anderen Code senden',
+  otherEmail: 'Andere Adresse benutzen',
+  codeLater:
+    'Keine E-Mail? Sehen Sie im Ordner für unerwünschte E-Mails nach. Wer hier noch nie angefragt hat, braucht keinen Code: Füllen Sie einfach ein Formular aus.',
+  comeInPress: 'Drücken Sie den Knopf, um sich auf diesem Gerät anzumelden.',
+  askOther: 'Andere E-Mail anfordern',
+  notStaff: 'Nicht von hier? Wer von außerhalb kommt, meldet sich mit einem Code an.',
 };

@@ -68,7 +68,7 @@ export const desk = {
   laterHint: 'We do not get your request yet. Anyone with this link can read and change your answers.',
   sending: 'Sending …',
   laterSend: 'Email me the link',
-  sentBefore: 'Sent a request before? Use the link in our email. Do you work here? {{signIn}}',
+  sentBefore: 'Asked here before? {{signIn}}, or use the link in our email.',
   confirmTitle: 'Confirm your request',
   thanksArrived: 'Thank you. We received your request.',
   followRequest: 'Follow your request',
@@ -146,4 +146,7 @@ export const desk = {
   askForWhom: 'For which colleague?',
   findColleague: 'Type a name',
   noColleague: 'Nobody by that name',
+  signInByEmail: 'Sign in with a code by email',
+  askedBefore: 'Asked here before?',
+  asksAs: 'You ask as {{name}}, {{email}}.',
 } as const;

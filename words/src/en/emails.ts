@@ -79,4 +79,8 @@ export const emails = {
   'news.by': '{{by}}: {{what}}',
   'news.note': 'You get this email because you follow the request. On its page you can stop.',
   'news.changed': 'This request has changed. It is now “{{stage}}”.',
+  'signIn.subject': '{{code}} is your code for {{house}}',
+  'signIn.body': 'To sign in at {{house}}, enter this code: {{code}}. Or use the link below, on any device.',
+  'signIn.notYou': 'If this was not you, ignore this email. Nobody can sign in without it.',
+  'signIn.action': 'Sign in',
 } as const;

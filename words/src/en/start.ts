@@ -91,4 +91,17 @@ export const start = {
   passkeyStopped: 'The device did not give a passkey. Try again, or use another device.',
   added: 'added {{at, moment}}',
   removePasskey: 'Remove',
+  comeInTitle: 'Sign in by email',
+  comeInHint: 'We send you a code. You need no password, and see what you asked and what became of it.',
+  comeInSend: 'Send me a code',
+  worksHere: 'Do you work here?',
+  codeByEmail: 'Enter the code',
+  codeSent: 'If somebody has asked here with {{email}}, an email with a code is on its way. It works for 20 minutes.',
+  codeAgain: 'Send another code',
+  otherEmail: 'Use another address',
+  codeLater:
+    'No email? Look into the folder for unwanted email. Whoever has never asked here needs no code: just fill in a form.',
+  comeInPress: 'Press the button to sign in on this device.',
+  askOther: 'Ask for another email',
+  notStaff: 'Not staff here? People from outside sign in with a code.',
 } as const;

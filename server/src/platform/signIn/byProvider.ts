@@ -31,7 +31,8 @@ export function byProvider(router: Router, house: House, limits: Limits, linked:
     const known = made.get(row.id);
     if (known?.row === JSON.stringify(row)) return known.auth;
     const does: ByProvider = {
-      mayComeIn: (id) => house.viewerOf(id) !== null,
+      // Contacts have a way of their own.
+      mayComeIn: (id) => house.viewerOf(id)?.kind === 'staff',
       linked: (id) => linked(id, row.name),
     };
     const auth = createProviderAuth(house, row, does);

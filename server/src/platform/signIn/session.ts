@@ -1,9 +1,10 @@
-import { createHmac, timingSafeEqual } from 'node:crypto';
+import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Viewer } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import type { Config } from '../config.ts';
 import type { Database, Reader } from '../database.ts';
+import { newId } from '../newId.ts';
 import { session } from '../tables.ts';
 
 /** A session behind a cookie: whose, and until when. */
@@ -102,6 +103,20 @@ export function lengthen(db: Reader, token: string): boolean {
     .where(eq(session.token, token))
     .run();
   return true;
+}
+
+/** Begins a session of somebody with an account. Gives the value of its cookie. */
+export function beginSession(tx: Reader, config: Pick<Config, 'secret'>, userId: string, request: Request): string {
+  const token = randomBytes(24).toString('base64url');
+  const now = new Date();
+  tx.insert(session)
+    .values({
+      ...{ id: newId(), token, userId, createdAt: now, updatedAt: now },
+      expiresAt: new Date(now.getTime() + SESSION_LASTS),
+      ...{ ipAddress: request.ip ?? null, userAgent: request.get('User-Agent')?.slice(0, 500) ?? null },
+    })
+    .run();
+  return `${token}.${signatureOf(config.secret, token)}`;
 }
 
 export const endSession = (db: Reader, token: string): void => {
