@@ -22,6 +22,7 @@ export const siteEditions = (contractors: string): readonly Edition[] => [
         help: 'Name the order, and the tools or machines you bring.',
       },
       { does: 'require', part: 'fee' },
+      { does: 'reword', part: 'fee', help: 'What you charge for the work, without tax.' },
       { does: 'offer', part: 'institute', offers: ['haldane', 'other'] },
       {
         ...{ does: 'add', after: 'reason' },

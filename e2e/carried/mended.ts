@@ -12,6 +12,12 @@ interface Mended {
 
 export const MENDED: readonly Mended[] = [
   {
+    why: 'Staff who are signed in are known at doors for people from outside as well.',
+    route: 'door',
+    where:
+      /^\.body\.form\.facts\.(requester(IsOutside: true → false|Id: null → "|Groups\.length: 0 → \d)|department: "" → ")/,
+  },
+  {
     route: 'me',
     where: /^\.body\.person\.role: /,
     why: 'What somebody may do is a list of rights, where it was one of three words.',

@@ -8,8 +8,11 @@ import { STORM } from './desk.ts';
 
 type Input = NonNullable<Parameters<Caller['call']>[1]>;
 
-/** What is answered before a desk is laid, and never again: its own test calls it. */
-export const ONLY_BEFORE: readonly RouteName[] = ['firstStart', 'layGround'];
+/**
+ * What is answered before a desk is laid, and never again; and what makes somebody else of whoever calls it: their own
+ * tests call them.
+ */
+export const ONLY_BEFORE: readonly RouteName[] = ['firstStart', 'layGround', 'signInByCode', 'signInByLink'];
 
 /** A picture of one point. */
 export const DOT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
@@ -124,12 +127,8 @@ export async function groundCalls(
   const { id: leaver } = await made('addPerson', { headers: key('leaver'), body: gone });
   const { id: test } = await made('sendTestEmail', {});
   const token = await desk.tokenFor(hand.email, 'welcome');
-  const [coded, linked] = ['idris.coombe@tarnbay.example', 'piet.arrowsmith@corrin.example'];
-  const code = await desk.codeFor(coded);
+  await desk.askedForCode('idris.coombe@tarnbay.example');
   tick();
-  await desk.askedForCode(linked);
-  tick();
-  const entering = await desk.tokenFor(linked, 'come-in');
   await desk.anew('Ada Quillfeather');
   const spare = (await made('account', {})).sessions.find(({ here }: { here: boolean }) => !here).id as string;
   await desk.anew('Yusuf Marchetti');
@@ -176,8 +175,8 @@ export async function groundCalls(
       { body: { email: 'hanne.istvan@skerrow.example' } },
     ],
     askForCode: [{ body: { email: 'nobody@nowhere.example' } }],
-    signInByCode: [{ body: { email: coded, code } }],
-    signInByLink: [{ params: { token: entering } }],
+    signInByCode: [],
+    signInByLink: [],
     account: [{}],
     changePassword: [{ body: { current: 'tolvek-demo', next: 'a wren in the quince' } }],
     endPasskey: [{ params: { id: 'key' } }],

@@ -1,4 +1,3 @@
-import type { Language } from '@tolvek/words/speech';
 import type { RequestChange } from '../request/index.ts';
 
 /** What whoever follows a request is told of. */
@@ -33,4 +32,4 @@ export type NoticeCause =
   /** They forgot their password. */
   | { readonly kind: 'reset' }
   /** To a contact who wants to sign in: by this link, or the code of it; in the language they were reading. */
-  | { readonly kind: 'sign-in'; readonly link: string; readonly language: Language };
+  | { readonly kind: 'sign-in'; readonly link: string; readonly language: 'en' | 'de' };

@@ -13,7 +13,7 @@ import {
   signOutPerson,
 } from './account.ts';
 import { rightsOnDay } from './audit.ts';
-import { askForCode, signInByCode, signInByLink } from './contactSignIn.ts';
+import { askForCode, codeGuard, signInByCode, signInByLink } from './contactSignIn.ts';
 import { deleteGround, groundDeletion } from './deletion.ts';
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
@@ -39,6 +39,7 @@ import { sayWhy, stepBack, stepBackPlan } from './stepBack.ts';
 
 export function groundworkHandlers(house: House): Handlers<typeof groundworkRoutes> {
   const { db, clock } = house;
+  const guard = codeGuard();
   return {
     firstStart: ({ params }) => firstStartView(house, params.token),
     layGround: async ({ params, body }) => {
@@ -56,7 +57,7 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
       return { done: true };
     },
     signInByCode: async ({ body, request, response }) => {
-      await signInByCode(house, body, { request, response });
+      await signInByCode(house, guard, body, { request, response });
       return { done: true };
     },
     signInByLink: ({ params, request, response }) => {

@@ -185,7 +185,7 @@ export function forgetKept(
 }
 
 /** What somebody who is signed in began and has not sent, the newest first. */
-export function begunBy(db: Reader, viewer: Viewer): AnswerOf<'frontDesk'>['begun'] {
+export function begunBy(db: Reader, viewer: Viewer, now: number): AnswerOf<'frontDesk'>['begun'] {
   return db
     .select({ door: doors })
     .from(keptAnswers)
@@ -195,8 +195,9 @@ export function begunBy(db: Reader, viewer: Viewer): AnswerOf<'frontDesk'>['begu
     .all()
     .flatMap(({ door }) => {
       const form = formById(db, door.formId);
-      return form?.stoppedAt === null && form.deletedAt === null
-        ? [{ slug: door.slug, title: currentRelease(db, form)?.design.title ?? form.draft.title }]
-        : [];
+      if (form?.stoppedAt !== null || form.deletedAt !== null) return [];
+      const release = currentRelease(db, form);
+      const design = release && askedAt(db, release, { kind: door.kind, id: viewer.personId }, now).release.design;
+      return [{ slug: door.slug, title: design?.title ?? form.draft.title }];
     });
 }

@@ -77,7 +77,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const way = wayOf(about, cause);
   const letter = draftNotice(event, {
     number: request.number,
-    formTitle: release.design.title,
+    formTitle: open.layout?.edition.title || release.design.title,
     subject: open.subject,
     visible: open.values,
     reader: person.name,

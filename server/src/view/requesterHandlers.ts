@@ -4,6 +4,7 @@ import { follower, keptByOthers } from '../door/admission.ts';
 import { doorsFor } from '../door/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
 import { admissionOf } from '../intake/admission.ts';
+import { askedAt } from '../intake/asking.ts';
 import { begunBy } from '../intake/kept.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -22,7 +23,7 @@ export function requesterHandlers(
   return {
     frontDesk: ({ viewer }) => ({
       forms: formsFor(db, viewer, clock.now()),
-      begun: viewer ? begunBy(db, viewer) : [],
+      begun: viewer ? begunBy(db, viewer, clock.now()) : [],
       mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
       shared: viewer
         ? sharedFor(db, viewer, clock.now()).map(({ id, name, by, until }) => ({ id, name, by, until }))
@@ -51,7 +52,9 @@ function formsFor(db: Reader, viewer: Viewer | null, now: number): AnswerOf<'fro
     const listed = forms.get(door.formId);
     if (listed?.refusal === null || (listed && !admission.admitted)) continue;
     if (!admission.admitted && admission.why === 'not-for-you') continue;
-    const { title, intro } = release.design;
+    // Called as the edition that is theirs calls it.
+    const { title, intro } = askedAt(db, release, { kind: door.kind, id: viewer?.personId ?? null }, now).release
+      .design;
     forms.set(door.formId, { slug: door.slug, title, intro, refusal: admission.admitted ? null : admission.message });
   }
   return [...forms.values()];
