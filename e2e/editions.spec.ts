@@ -51,7 +51,7 @@ test('three editions: one person caught, proved and looked at, then a change of 
   // Something else for contractors: which is seen in the proof, whoever looks.
   await main.getByRole('combobox', { name: 'Change something …' }).selectOption({ label: 'Medical note' });
   const editor = main.getByRole('group', { name: 'What differs about “Medical note”' });
-  await editor.getByLabel('On the form').selectOption({ label: 'hidden' });
+  await editor.getByLabel('On the form', { exact: true }).selectOption({ label: 'hidden' });
   await editor.getByRole('button', { name: 'Done with this' }).click();
   await expect(main.getByText('“Medical note” is hidden')).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);

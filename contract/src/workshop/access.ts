@@ -232,6 +232,8 @@ export const accessRoutes = routesOf(accessHeads, {
       fields: z.array(
         z.object({
           ...{ key: z.string(), label: z.string(), level, rule: words, shown: words },
+          /** How the edition that they are given lays it out, where it does. */
+          layout: z.enum(['left-out', 'locked']).nullable(),
           /** They read it; it is hidden from the caller. */
           isMasked: z.boolean(),
           /** It is not in emails to them, or not in a file they export. */
@@ -239,6 +241,8 @@ export const accessRoutes = routesOf(accessHeads, {
           notInFiles: z.boolean(),
         }),
       ),
+      /** The edition that they are given; null: as the form is. */
+      edition: z.string().nullable(),
       /** Whether they may export requests such as this. */
       mayExport: z.boolean(),
     }),

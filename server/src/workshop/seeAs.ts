@@ -70,7 +70,7 @@ export function seeAs(
         about: { kind: 'seen-as', as, plan, stage },
       })
       .run();
-    const nothing = { subject: null, inLists: null, inEmails: null, fields: [], mayExport: false };
+    const nothing = { subject: null, inLists: null, inEmails: null, fields: [], edition: null, mayExport: false };
     const told = { who, sees, number: request.number, stage: sees === 'own' ? at.publicLabel : at.label } as const;
     if (sees === 'nothing') return { ...told, ...nothing };
     const there = sees === 'own' ? seen('following') : sheet;
@@ -85,11 +85,13 @@ export function seeAs(
         const { level, rule } = there.reading.levelThere(key);
         return {
           ...{ key, label, level, rule, shown: shown.get(key) ?? '' },
+          layout: there.layout?.leavesOut(key) ? 'left-out' : there.layout?.locks(key) ? 'locked' : null,
           isMasked: level !== 'hidden' && there.reading.levelOf(key).level === 'hidden',
           notInEmails: level !== 'hidden' && letter.reading.levelThere(key).level === 'hidden',
           notInFiles: level !== 'hidden' && sees === 'sheet' && file.reading.levelThere(key).level === 'hidden',
         };
       }),
+      edition: there.layout?.edition.name ?? null,
       mayExport: sees === 'sheet' && sheet.mayThere('export'),
     };
   });

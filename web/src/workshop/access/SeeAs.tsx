@@ -111,12 +111,13 @@ export function SeeAs({ plan }: { plan: Plan }) {
 }
 
 function Through({ seen, isDraft }: { seen: Seen; isDraft: boolean }) {
-  const { who, sees, number, stage, subject, inLists, inEmails, fields, mayExport } = seen;
+  const { who, sees, number, stage, subject, inLists, inEmails, fields, edition, mayExport } = seen;
   const mark = say(isDraft ? 'accessPlan:seenByDraft' : 'accessPlan:seenBy', { who: told(who), number, stage });
   return (
     <div className="mt-3 border border-brass-mark bg-sheet" aria-live="polite">
       <p className="bg-brass-wash px-3 py-2">
         <strong className="first-letter:uppercase">{mark}</strong> {say('accessPlan:seenOnly')}
+        {edition === null ? null : <span className="block">{say('accessPlan:inEdition', { edition })}</span>}
       </p>
       <div className="px-3 pb-3">
         {sees === 'nothing' ? <p className="mt-3">{say('accessPlan:seesNothing')}</p> : null}
@@ -135,7 +136,7 @@ function Through({ seen, isDraft }: { seen: Seen; isDraft: boolean }) {
           </>
         )}
         <dl className="mt-2">
-          {fields.map(({ key, label, level, rule, shown, isMasked, notInEmails, notInFiles }) => (
+          {fields.map(({ key, label, level, rule, shown, layout, isMasked, notInEmails, notInFiles }) => (
             <div
               key={key}
               className="grid grid-cols-[minmax(0,12rem)_minmax(0,1fr)_minmax(0,16rem)] gap-x-4 border-b border-rule py-1.5"
@@ -153,6 +154,9 @@ function Through({ seen, isDraft }: { seen: Seen; isDraft: boolean }) {
               <dd className="text-[13px]">
                 {level === 'hidden' ? null : <span className={LOOKS[level]}>{say(`accessPlan:cell.${level}`)}</span>}
                 <Because rule={rule} isAlone={level === 'hidden'} />
+                {layout !== null && level !== 'hidden' ? (
+                  <span className="block text-soft">{say(`accessPlan:layout.${layout}`)}</span>
+                ) : null}
                 {notInEmails ? <span className="block text-soft">{say('accessPlan:notInEmails')}</span> : null}
                 {notInFiles && mayExport ? (
                   <span className="block text-soft">{say('accessPlan:notInFiles')}</span>

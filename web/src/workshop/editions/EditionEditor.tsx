@@ -218,7 +218,7 @@ function Differences({ edition, set }: { edition: Edition; set: (next: (before: 
                 ) : (
                   <button
                     type="button"
-                    className="min-w-0 flex-1 text-left hover:text-green hover:underline"
+                    className="min-h-6 min-w-0 flex-1 text-left hover:text-green hover:underline"
                     aria-expanded={open === about}
                     onClick={() => setOpen(open === about ? null : about)}
                   >
@@ -227,7 +227,7 @@ function Differences({ edition, set }: { edition: Edition; set: (next: (before: 
                 )}
                 <button
                   type="button"
-                  className="px-1 text-soft hover:text-brick"
+                  className="size-6 shrink-0 text-soft hover:text-brick"
                   aria-label={say('editions:takeBack', { what: words })}
                   onClick={() => set((before) => withoutDifference(before, key))}
                 >
