@@ -13,6 +13,7 @@ export const door = exactly<DoorDesign>()(
     name: z.string().trim().max(200),
     audience,
     proof: z.enum(['sign-in', 'confirmed-address']),
+    unnamed: z.literal(true).optional(),
     open: z.boolean(),
     opensAt: moment,
     closesAt: moment,

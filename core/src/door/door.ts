@@ -20,6 +20,8 @@ export interface DoorDesign {
   /** Who may ask by it. Of somebody who is not known yet it is found out when they are. */
   readonly audience: Audience;
   readonly proof: Proof;
+  /** Nothing about who comes in is stored, not even of who is signed in. Named when nothing is said. */
+  readonly unnamed?: true | undefined;
   readonly open: boolean;
   /** Epoch ms; null: no limit. */
   readonly opensAt: number | null;

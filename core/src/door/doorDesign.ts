@@ -13,6 +13,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   name: said('doors:theName'),
   audience: said('doors:theAudience'),
   proof: said('doors:theProof'),
+  unnamed: said('doors:isUnnamed'),
   open: said('doors:isOpen'),
   opensAt: said('doors:theOpening'),
   closesAt: said('doors:theClosing'),
@@ -25,10 +26,11 @@ const RULES: MergeRules = {
   nameOf: ([place = '']) => PLACES[place] ?? said('doors:theDoor'),
 };
 
-function found({ name, opensAt, closesAt, limits }: DoorDesign): readonly DesignFinding[] {
+function found({ name, opensAt, closesAt, limits, unnamed }: DoorDesign): readonly DesignFinding[] {
   const error = (at: string, message: Said): DesignFinding => ({ severity: 'error', page: 'doors', at, message });
   return [
     ...(name.trim() === '' ? [error('name', said('doors:noName'))] : []),
+    ...(unnamed && limits.some(({ of }) => of === 'each') ? [error('limits', said('doors:unnamedEach'))] : []),
     ...(opensAt !== null && closesAt !== null && closesAt <= opensAt
       ? [error('closesAt', said('doors:closesFirst'))]
       : []),

@@ -10,7 +10,7 @@ function limitInWords({ most: count, of, days }: DoorLimit): Said {
 
 /** What a door is set to, in sentences: who comes in, how, when, and how many. */
 export function doorInWords(door: DoorDesign, nameOf: (group: string) => string): readonly Words[] {
-  const { audience, proof, opensAt, closesAt, limits } = door;
+  const { audience, proof, opensAt, closesAt, limits, unnamed } = door;
   const isAll = 'everyone' in audience.in && audience.outOf.length === 0;
   const who = isAll ? null : audienceInWords(audience, nameOf);
   return [
@@ -21,6 +21,7 @@ export function doorInWords(door: DoorDesign, nameOf: (group: string) => string)
       : who
         ? said('doors:admitsOf', { who })
         : said('doors:admitsAnyone'),
+    ...(unnamed ? [said('doors:storesNobody')] : []),
     ...(opensAt === null ? [] : [said('doors:opens', { at: opensAt })]),
     ...(closesAt === null ? [] : [said('doors:closes', { at: closesAt })]),
     ...limits.map(limitInWords),

@@ -4,17 +4,18 @@ import type { House } from '../platform/house.ts';
 import { addressOf } from '../platform/limits.ts';
 import { type FilesField, takeFile } from './commands.ts';
 
-/** Takes the body of a call in as a file for a field, and answers with what it is known by. */
+/** Takes the body of a call in as a file for a field, and answers with what it is known by. `fromWhere`: who sends it, as limits count. */
 export async function takeBody(
   house: House,
   { viewer, request, response }: { viewer: Viewer | null; request: Request; response: Response },
   to: { formId: string; field: FilesField; name: string },
+  fromWhere = viewer ? `person ${viewer.personId}` : addressOf(request),
 ): Promise<void> {
   const file = await takeFile(house, {
     ...to,
     body: request,
     announced: announcedBy(request),
-    fromWhere: viewer ? `person ${viewer.personId}` : addressOf(request),
+    fromWhere,
   });
   response.set('Cache-Control', 'no-store').json(file);
 }

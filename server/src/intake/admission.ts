@@ -44,6 +44,9 @@ export function usedOf(
   };
 }
 
+/** Who is known by what is stored: nobody at an unnamed door, whoever is signed in. */
+export const namedAt = ({ design }: DoorRow, viewer: Viewer | null): Viewer | null => (design.unnamed ? null : viewer);
+
 /** Whether a door admits whoever calls, as far as it is known who they are: whoever is signed in has proved it. */
 export function admissionOf(
   db: Reader,

@@ -127,7 +127,8 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
 /** Whose a request is, and by which door it is remembered to have come. */
 interface Parties {
   readonly doorId: string | null;
-  readonly requesterId: string;
+  /** Null where nothing about them is stored. */
+  readonly requesterId: string | null;
   /** On whose behalf it is asked, and who typed it in, where that is somebody else. */
   readonly onBehalfId?: string | null;
   readonly enteredById?: string;

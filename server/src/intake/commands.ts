@@ -25,7 +25,7 @@ import { factsFor } from '../request/facts.ts';
 import { requestById } from '../request/queries.ts';
 import { offersOf } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
-import { admissionOf, comerOf, UNKNOWN } from './admission.ts';
+import { admissionOf, comerOf, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { askedAt } from './asking.ts';
 import { forgetKept } from './kept.ts';
@@ -55,9 +55,10 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
     if (door.kind === 'staff' && !viewer) throw notSignedIn();
     const kept = keptByOthers(tx, door.formId, viewer);
     if (kept !== null) throw notAllowed(kept);
-    const caller = viewer?.personId ?? input.contact?.email.toLowerCase() ?? '';
+    const isUnnamed = door.design.unnamed ?? false;
+    const caller = isUnnamed ? '' : (viewer?.personId ?? input.contact?.email.toLowerCase() ?? '');
     const content = {
-      ...{ release: input.release, answers: input.answers, contact: input.contact },
+      ...{ release: input.release, answers: input.answers, contact: isUnnamed ? undefined : input.contact },
       ...(input.onBehalf === undefined ? {} : { onBehalf: input.onBehalf }),
     };
     return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
@@ -65,6 +66,7 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
       if (release.number !== input.release) {
         throw new Problem(409, 'form-changed', refused('formChanged'));
       }
+      if (isUnnamed) return arriveUnnamed(work, door, release, viewer, input.answers);
       if (door.kind === 'outside' && !viewer) return keepForConfirmation(house, work, { door, release, input });
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
@@ -190,7 +192,8 @@ function completedAt(
   answers: RawAnswers,
   now: number,
 ) {
-  const requester = viewer ? (personById(db, viewer.personId) ?? null) : null;
+  const known = namedAt(door, viewer);
+  const requester = known ? (personById(db, known.personId) ?? null) : null;
   const { release, complete } = askedAt(db, inForce, { kind: door.kind, id: requester?.id ?? null }, now);
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
   return { release, facts, values: complete(answers, facts).values, asker: requester?.id ?? null };
@@ -303,6 +306,22 @@ function behalfOf(tx: Transaction, requester: PersonRow, wanted: string | undefi
   throw wrongFields([
     { field: 'onBehalf', message: said('answers:nobodyToAskFor'), fix: said('answers:chooseColleague') },
   ]);
+}
+
+/** Takes in what came by a door that stores nothing about who comes: whoever it was, nobody asked. */
+function arriveUnnamed(
+  work: Work,
+  door: DoorRow,
+  release: ReleaseRow,
+  viewer: Viewer | null,
+  answers: RawAnswers,
+): Submitted {
+  // Whether they may come in is looked at, and forgotten.
+  const person = viewer ? personById(work.tx, viewer.personId) : undefined;
+  const admits = person ? comerOf(work.tx, person) : UNKNOWN;
+  const arriving = { ...through(door, release), asks: null, admits, answers };
+  const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null });
+  return { state: 'arrived', number: request.number, due: request.due === null ? null : iso(request.due) };
 }
 
 /** Takes in what somebody who is known sent by a door. */

@@ -15,7 +15,7 @@ import type { House } from '../platform/house.ts';
 import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
-import { admissionOf } from './admission.ts';
+import { admissionOf, namedAt } from './admission.ts';
 import { askedAt } from './asking.ts';
 import {
   backToAnswers,
@@ -55,13 +55,14 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     door: ({ params, viewer }) => {
       const { door, release } = doorBySlug(db, params.slug);
       const refused = refusedAt(db, door, viewer, clock.now());
-      const requester = viewer && { id: viewer.personId, kind: viewer.kind };
+      const known = namedAt(door, viewer);
+      const requester = known && { id: known.personId, kind: known.kind };
       const asking = { kind: door.kind, id: requester?.id ?? null };
       const { design } = askedAt(db, release, asking, clock.now()).release;
       // The labels and options are called what their register calls them now.
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
       const asked = askedForm({ ...design, fields });
-      const kept = keptBy(db, door.id, viewer);
+      const kept = keptBy(db, door.id, known);
       const facts = factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields });
       return {
         slug: door.slug,
@@ -69,7 +70,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         title: design.title,
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
-        asks: door.kind === 'outside' && viewer ? askerNamed(db, viewer) : null,
+        unnamed: door.design.unnamed ?? false,
+        asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
         form:
           refused === null
             ? {
@@ -106,9 +108,11 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const admission = admissionOf(db, door, call.viewer, clock.now());
       if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
-      const asking = { kind: door.kind, id: call.viewer?.personId ?? null };
+      const known = namedAt(door, call.viewer);
+      const asking = { kind: door.kind, id: known?.personId ?? null };
       const { design } = askedAt(db, release, asking, clock.now()).release;
-      await takeBody(house, call, { formId: release.formId, field: askedFor(design, field), name });
+      const fromWhere = door.design.unnamed ? `door ${door.id}` : undefined;
+      await takeBody(house, call, { formId: release.formId, field: askedFor(design, field), name }, fromWhere);
     },
     submit: ({ params, body, viewer, key, language }) =>
       submit(house, viewer, { slug: params.slug, ...body, key, language }),

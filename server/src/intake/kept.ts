@@ -57,6 +57,8 @@ export function keepForStaff(
 ): AnswerOf<'keepAnswers'> {
   return write(house, ({ tx, now }) => {
     const { door, release } = doorBySlug(tx, slug);
+    // What would be kept by person tells who was there.
+    if (door.design.unnamed) return { kept: false };
     const known = keptBy(tx, door.id, viewer);
     const answers = askedOnly(
       askedAt(tx, release, { kind: door.kind, id: viewer.personId }, now).release.design,
@@ -86,7 +88,7 @@ export function keepByLink(
     const { tx, now } = work;
     const { door, release } = doorBySlug(tx, slug);
     const admission = admissionOf(tx, door, null, now);
-    if (door.kind !== 'outside' || !admission.admitted)
+    if (door.kind !== 'outside' || door.design.unnamed || !admission.admitted)
       throw notAllowed(
         admission.admitted ? refused('signInToKeep') : refused('notAdmitted', { why: admission.message }),
       );

@@ -35,7 +35,7 @@ export function Ask() {
   return (
     <Column>
       <h1 className="text-[28px]">{door.title}</h1>
-      {door.form && door.kind === 'outside' && !door.asks && !token ? (
+      {door.form && door.kind === 'outside' && !door.asks && !door.unnamed && !token ? (
         <p className="mt-1 text-[14px] text-soft print:hidden">
           {say('desk:askedBefore')} <Link to={`/come-in?back=/ask/${door.slug}`}>{say('desk:signInByEmail')}</Link>
         </p>
@@ -46,7 +46,13 @@ export function Ask() {
           door={{ ...door, form: door.form }}
           reload={refetch}
           kept={behind ?? door.form.kept}
-          keptAt={token ? { as: 'link', token } : door.kind === 'staff' || door.asks ? { as: 'staff' } : null}
+          keptAt={
+            token
+              ? { as: 'link', token }
+              : !door.unnamed && (door.kind === 'staff' || door.asks)
+                ? { as: 'staff' }
+                : null
+          }
         />
       ) : (
         <Refusal door={door} />

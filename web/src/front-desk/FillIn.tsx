@@ -99,7 +99,7 @@ export function FillIn({
     [facts, slug, form, ask],
   );
   // Whoever is signed in has said who they are.
-  const isUnknown = door.kind === 'outside' && door.asks === null;
+  const isUnknown = door.kind === 'outside' && door.asks === null && !door.unnamed;
   const whoAsks = isUnknown ? contactProblems(typed.contact) : [];
   const problems = allProblems(completion.problems, whoAsks, filling, taken.problems);
   const isUnanswered = (problem: Problem): boolean => rules?.isUnanswered(problem) ?? false;
@@ -156,7 +156,7 @@ export function FillIn({
     requestAnimationFrame(() => focusOn(problem));
   };
 
-  if (sent) return <Sent slug={slug} sent={sent} again={() => location.reload()} />;
+  if (sent) return <Sent slug={slug} sent={sent} isUnnamed={door.unnamed} again={() => location.reload()} />;
   const listed = tried
     ? problems
     : passed >= at
@@ -256,6 +256,7 @@ export function FillIn({
           onBlur={leave}
         />
       </AroundFieldsProvider>
+      {door.unnamed ? <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:storesNobody')}</p> : null}
       {door.asks && isLast ? <p className="mt-8 text-soft">{say('desk:asksAs', door.asks)}</p> : null}
       {isUnknown && isLast ? (
         <>
@@ -290,7 +291,7 @@ export function FillIn({
           })}
         </>
       ) : null}
-      {door.kind === 'staff' && isLast ? <ForSomebody behalf={behalf} set={setBehalf} /> : null}
+      {door.kind === 'staff' && !door.unnamed && isLast ? <ForSomebody behalf={behalf} set={setBehalf} /> : null}
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3 print:hidden">
         {at > 0 ? (
           <Button className="min-h-12 px-5 text-[16px]" onClick={() => turnTo(at - 1)}>

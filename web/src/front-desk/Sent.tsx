@@ -12,7 +12,17 @@ import { frontDeskApi } from './endpoints.ts';
 import { confirmed, isGone, leftToConfirm } from './waiting.ts';
 
 /** After sending: the number and what follows, or the one step that is left. */
-export function Sent({ slug, sent, again }: { slug: string; sent: AnswerOf<'submit'>; again: () => void }) {
+export function Sent({
+  slug,
+  sent,
+  isUnnamed,
+  again,
+}: {
+  slug: string;
+  sent: AnswerOf<'submit'>;
+  isUnnamed: boolean;
+  again: () => void;
+}) {
   useEffect(() => {
     scrollTo(0, 0);
     if (sent.state === 'to-confirm' && sent.sent !== null) leftToConfirm({ token: sent.sent, slug });
@@ -30,10 +40,10 @@ export function Sent({ slug, sent, again }: { slug: string; sent: AnswerOf<'subm
       <p className="mt-2">
         <Rich text="desk:yourNumber" filled={{ number: <b className="font-mono">{sent.number}</b> }} />{' '}
         {sent.due ? `${say('desk:planToFinish', { due: sent.due })} ` : ''}
-        {say('desk:linkByEmail')}
+        {say(isUnnamed ? 'desk:nobodyToTell' : 'desk:linkByEmail')}
       </p>
       <p className="mt-5 flex flex-wrap gap-6">
-        <Link to={`/my/${sent.number}`}>{say('desk:followRequest')}</Link>
+        {isUnnamed ? null : <Link to={`/my/${sent.number}`}>{say('desk:followRequest')}</Link>}
         <Link to="/">{say('common:toFrontDesk')}</Link>
       </p>
       <Again again={again} />

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
-import { problemOf } from '../wire/problem.ts';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { ChangeList } from './ChangeList.tsx';
@@ -189,6 +189,39 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
   );
 }
 
+/** Whether a door stores nothing about who comes in. It is in force at once. */
+function Unnamed({ door }: { door: DoorSettings }) {
+  const { data: design } = workshopApi.useDoorDesignQuery({ slug: door.slug });
+  const [change, { isLoading }] = workshopApi.useChangeDoorMutation();
+  const isOn = door.door.unnamed ?? false;
+  const put = async (): Promise<void> => {
+    if (!design) return;
+    const { unnamed: _, ...named } = design.door;
+    const next = isOn ? named : { ...named, unnamed: true as const };
+    try {
+      await change({ slug: door.slug, version: design.version, body: { door: next, note: '' } }).unwrap();
+      toast(say(isOn ? 'workshop:doors.named' : 'workshop:doors.unnamedNow'));
+    } catch (error) {
+      toast.error(refusalInWords(problemOf(error)));
+    }
+  };
+  return (
+    <label className="mt-2 flex items-start gap-2">
+      <input
+        type="checkbox"
+        className="mt-1 accent-green"
+        checked={isOn}
+        disabled={isLoading || !design}
+        onChange={() => void put()}
+      />
+      <span>
+        {say('workshop:doors.unnamed')}
+        <span className="block text-[13px] text-soft">{say('workshop:doors.unnamedHint')}</span>
+      </span>
+    </label>
+  );
+}
+
 function DoorLine({ door, says }: { door: DoorSettings; says: readonly string[] }) {
   const [setDoor, { isLoading }] = workshopApi.useSetDoorMutation();
   const [message, setMessage] = useState(door.closedMessage);
@@ -217,6 +250,7 @@ function DoorLine({ door, says }: { door: DoorSettings; says: readonly string[] 
         </span>
       </h2>
       <p className="mt-1 text-soft">{says.join(' ')}</p>
+      <Unnamed door={door} />
       <p className="mt-2 flex items-center gap-3">
         <code className="font-mono text-[13px]">{link}</code>
         <Button onClick={copy}>{say('workshop:doors.copy')}</Button>

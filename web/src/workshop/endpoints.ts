@@ -102,6 +102,15 @@ export const workshopApi = api.injectEndpoints({
       providesTags: ['planEffect', 'register', 'groups'],
     }),
     seeAs: build.mutation<AnswerOf<'seeAs'>, Asked<'seeAs'>>({ query: call('seeAs') }),
+    doorDesign: build.query<AnswerOf<'doorDesign'>, Asked<'doorDesign'>>({
+      query: call('doorDesign'),
+      keepUnusedDataFor: 0,
+      providesTags: ['form'],
+    }),
+    changeDoor: build.mutation<AnswerOf<'changeDoor'>, Asked<'changeDoor'>>({
+      query: call('changeDoor'),
+      invalidatesTags: ['form', 'desk'],
+    }),
     editionsGiven: build.query<AnswerOf<'editionsGiven'>, Asked<'editionsGiven'>>({
       query: call('editionsGiven'),
       keepUnusedDataFor: 0,

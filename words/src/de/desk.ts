@@ -156,4 +156,7 @@ export const desk: Same<typeof english> = {
   signInByEmail: 'Mit einem Code per E-Mail anmelden',
   askedBefore: 'Haben Sie hier schon einmal angefragt?',
   asksAs: 'Sie fragen als {{name}}, {{email}}.',
+  storesNobody:
+    'Wer Sie sind, wird hier nicht gespeichert, auch wenn Sie angemeldet sind. Wir können Ihnen nicht antworten: Schreiben Sie bitte alles auf, was wichtig ist.',
+  nobodyToTell: 'Wir wissen nicht, wer Sie sind, und können Ihnen nicht schreiben.',
 };

@@ -53,4 +53,8 @@ export const doors: Same<typeof english> = {
   sameLimits: 'Zwei Grenzen zählen dasselbe. Entfernen Sie eine davon.',
   staffDoor: 'Tür für Mitarbeitende',
   outsideDoor: 'Tür für Außenstehende',
+  unnamedEach:
+    'Eine Tür, die niemanden speichert, kann nicht je Person zählen. Entfernen Sie diese Grenze, oder speichern Sie, wer kommt.',
+  isUnnamed: 'ob sie speichert, wer kommt',
+  storesNobody: 'Wer kommt, wird nicht gespeichert.',
 };

@@ -112,5 +112,5 @@ export const start: Same<typeof english> = {
     'Keine E-Mail? Sehen Sie im Ordner für unerwünschte E-Mails nach. Wer hier noch nie angefragt hat, braucht keinen Code: Füllen Sie einfach ein Formular aus.',
   comeInPress: 'Drücken Sie den Knopf, um sich auf diesem Gerät anzumelden.',
   askOther: 'Andere E-Mail anfordern',
-  notStaff: 'Nicht von hier? Wer von außerhalb kommt, meldet sich mit einem Code an.',
+  notStaff: 'Sie arbeiten nicht hier?',
 };

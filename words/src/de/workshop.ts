@@ -851,4 +851,9 @@ export const workshop: Same<typeof english> = {
   'place.decide': 'Festlegen, wer es sieht',
   'place.done_one': '{{fields, names}} ist offen, wie der Zugriffsplan sagt.',
   'place.done_other': '{{fields, names}} sind offen, wie der Zugriffsplan sagt.',
+  'doors.unnamed': 'Nicht speichern, wer kommt',
+  'doors.unnamedHint':
+    'Auch nicht von Angemeldeten. Sie bekommen keine E-Mail und keine Seite zum Verfolgen, und Grenzen können nicht je Person zählen.',
+  'doors.unnamedNow': 'Diese Tür speichert ab jetzt niemanden.',
+  'doors.named': 'Diese Tür speichert wieder, wer kommt.',
 };

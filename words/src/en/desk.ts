@@ -149,4 +149,7 @@ export const desk = {
   signInByEmail: 'Sign in with a code by email',
   askedBefore: 'Asked here before?',
   asksAs: 'You ask as {{name}}, {{email}}.',
+  storesNobody:
+    'Nothing about who you are is stored with this, even if you are signed in. We cannot answer you, so write down all that matters.',
+  nobodyToTell: 'We do not know who you are, so we cannot write to you.',
 } as const;

@@ -103,5 +103,5 @@ export const start = {
     'No email? Look into the folder for unwanted email. Whoever has never asked here needs no code: just fill in a form.',
   comeInPress: 'Press the button to sign in on this device.',
   askOther: 'Ask for another email',
-  notStaff: 'Not staff here? People from outside sign in with a code.',
+  notStaff: 'Not staff here?',
 } as const;

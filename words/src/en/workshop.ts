@@ -834,4 +834,9 @@ export const workshop = {
   'place.decide': 'Say who may see it',
   'place.done_one': '{{fields, names}} is open as the access plan says.',
   'place.done_other': '{{fields, names}} are open as the access plan says.',
+  'doors.unnamed': 'Store nothing about who comes in',
+  'doors.unnamedHint':
+    'Not even of people who are signed in. They get no email and no page to follow it, and limits cannot count each person.',
+  'doors.unnamedNow': 'This door stores nobody from now on.',
+  'doors.named': 'This door stores who comes in again.',
 } as const;

@@ -24,6 +24,14 @@ function hasIt(form: FormDesign, key: string): string {
   ].join(' · ');
 }
 
+/** All keys once: in the order of the first, what only the second has after what it follows there. */
+function besideEachOther(one: readonly string[], other: readonly string[]): readonly string[] {
+  const keys = [...one];
+  for (const [place, key] of other.entries())
+    if (!keys.includes(key)) keys.splice(place === 0 ? 0 : keys.indexOf(other[place - 1] ?? '') + 1, 0, key);
+  return keys;
+}
+
 /** Two editions side by side, part by part in the order of the first. */
 export function Compared() {
   const { draft } = useBinder().editing;
@@ -34,7 +42,7 @@ export function Compared() {
     return edition ? editionOf(draft, edition) : draft;
   };
   const [a, b] = [of(left), of(right)];
-  const keys = [...new Set([...a.parts.map(partKey), ...b.parts.map(partKey)])];
+  const keys = besideEachOther(a.parts.map(partKey), b.parts.map(partKey));
   const nameFrom = (key: string): string => partName(a.parts.some((part) => partKey(part) === key) ? a : b, key);
   const pick = (at: 0 | 1): React.ReactNode => (
     <select
