@@ -186,6 +186,9 @@ export function FillIn({
       }}
     >
       {form.intro && at === 0 ? <p className="mt-2 whitespace-pre-line text-soft">{form.intro}</p> : null}
+      {door.unnamed && at === 0 ? (
+        <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:storesNobody')}</p>
+      ) : null}
       {pages.length > 1 ? (
         <div className="mt-4">
           <p className="text-[14px] text-soft">{say('desk:pageOf', { page: at + 1, pages: pages.length })}</p>
@@ -256,7 +259,6 @@ export function FillIn({
           onBlur={leave}
         />
       </AroundFieldsProvider>
-      {door.unnamed ? <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:storesNobody')}</p> : null}
       {door.asks && isLast ? <p className="mt-8 text-soft">{say('desk:asksAs', door.asks)}</p> : null}
       {isUnknown && isLast ? (
         <>
