@@ -156,12 +156,14 @@ describe('a contact who is signed in', () => {
   it('asks as who they are, in the edition that is theirs, and follows it at home', async () => {
     const maud = await desk.contact('maud.ferriter@haldane.example');
     const me = ok(await maud.call('me')).person;
-    expect([me.kind, me.rights, me.worksFloor, me.worksWorkshop]).toEqual(['contact', [], false, false]);
+    expect([me.kind, me.rights, me.groups, me.worksFloor, me.worksWorkshop]).toEqual(['contact', [], [], false, false]);
     const door = ok(await maud.call('door', { params: { slug: 'visit' } }));
     expect([door.title, door.asks]).toEqual([
       'Come and work on site',
       { name: 'Maud Ferriter', email: 'maud.ferriter@haldane.example' },
     ]);
+    // In which groups they are is told to nobody whom the form does not ask by them.
+    expect(door.form.facts.requesterGroups).toEqual([]);
     const plain = ok(await stranger.call('door', { params: { slug: 'visit' } }));
     expect([plain.title, plain.asks]).toEqual(['Come on site', null]);
     const refused = await maud.submit('visit', VISIT);

@@ -53,7 +53,8 @@ export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
                 name: person.name,
                 kind: person.kind,
                 rights: [...viewer.rights],
-                groups: [...viewer.groups],
+                // In which groups the desk has put a contact is the desk’s own affair.
+                groups: person.kind === 'staff' ? [...viewer.groups] : [],
                 worksFloor: worksFloor(db, viewer),
                 worksWorkshop: worksInWorkshop(viewer),
                 language: person.language,

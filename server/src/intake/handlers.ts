@@ -1,6 +1,6 @@
 import type { intakeRoutes } from '@tolvek/contract';
 import type { NotAdmitted } from '@tolvek/core/door';
-import { askedForm, askedInWordsOf, lookedAtTogether, requesterReadBy } from '@tolvek/core/form';
+import { type AskedForm, askedForm, askedInWordsOf, lookedAtTogether, requesterReadBy } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { profileWith } from '@tolvek/core/register';
 import { refused, type Words } from '@tolvek/words';
@@ -41,6 +41,9 @@ function refusedAt(
   const kept = keptByOthers(db, door.formId, viewer);
   return kept === null ? null : { message: kept.happened, why: 'kept-by-others' };
 }
+
+/** Whether anything of a form asks who its requester is: else their groups stay in the house. */
+const asksOfRequester = (form: AskedForm): boolean => /\brequester\b/.test(JSON.stringify(form));
 
 /** As whom somebody asks who is signed in. */
 function askerNamed(db: Reader, viewer: Viewer): { readonly name: string; readonly email: string } | null {
@@ -89,7 +92,11 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
                   : null,
                 together: lookedAtTogether(design).map((fields) => [...fields]),
                 // What is known of somebody goes to their device as far as this form reads it.
-                facts: { ...facts, profile: profileWith(facts.profile, requesterReadBy(asked)) },
+                facts: {
+                  ...facts,
+                  profile: profileWith(facts.profile, requesterReadBy(asked)),
+                  requesterGroups: door.kind === 'staff' || asksOfRequester(asked) ? facts.requesterGroups : [],
+                },
               }
             : null,
       };
