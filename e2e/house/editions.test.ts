@@ -106,7 +106,7 @@ test('before a release it is said who would get something else; taken back, nobo
 });
 
 test('a request is laid out for its handler: what is left out or locked can’t be changed, and is read elsewhere', async () => {
-  const number_ = await release(
+  const inForce = await release(
     withEditions({
       ...{ id: 'at-work', name: 'At work', on: true, when: 'request.stage = "arrived"', stages: ['arrived'] },
       audience: { in: { anyOf: ['estates'] }, outOf: [] },
@@ -118,7 +118,7 @@ test('a request is laid out for its handler: what is left out or locked can’t 
       ],
     }),
   );
-  const { number } = ok(await priya.submit('come-on-site', VISIT, { release: number_ }));
+  const { number } = ok(await priya.submit('come-on-site', VISIT, { release: inForce }));
   const [sheet, theirs] = [
     ok(await ilse.call('sheet', { params: { number } })),
     ok(await maren.call('sheet', { params: { number } })),
@@ -164,13 +164,13 @@ test('whoever asked reads other words when it is done, and less where their edit
       { does: 'add', after: null, adds: { part: 'instruction', id: 'own-told', text } },
     ],
   });
-  const number_ = await release(
+  const inForce = await release(
     withEditions(
       told('told-first', ['arrived'], 'We look at it, {visitor}.'),
       told('told-done', ['done'], 'Your way in: https://gate.skerrow.example/{escort}'),
     ),
   );
-  const { number } = ok(await priya.submit('come-on-site', VISIT, { release: number_ }));
+  const { number } = ok(await priya.submit('come-on-site', VISIT, { release: inForce }));
   const mine = async () => ok(await priya.call('myRequest', { params: { number } }));
   const first = await mine();
   expect(JSON.stringify(first.words)).toContain('We look at it');

@@ -302,8 +302,8 @@ function editionChanges(before: FormDesign, after: FormDesign, was: Scope, is: S
       const [then, now] = [had.get(key), has.get(key)];
       if (!differs(then, now)) continue;
       const how = then ? (now ? 'Changed' : 'Gone') : 'New';
-      const said_ = [words(then, old, before, was), words(now, edition, after, is)] as const;
-      add(id, said(`changes:difference${how}`, { edition: name, what: said_[1] || said_[0] }), ...said_);
+      const sides = [words(then, old, before, was), words(now, edition, after, is)] as const;
+      add(id, said(`changes:difference${how}`, { edition: name, what: sides[1] || sides[0] }), ...sides);
     }
   }
   for (const { id, name } of olds)

@@ -91,7 +91,7 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
   const scope = useEditionScope();
   const stage = stageOf(edition);
   const { data } = workshopApi.useEditionsGivenQuery({ key: form.key, query: stage === ASKING ? {} : { stage } });
-  const told_ = data?.editions.find((each) => each.id === edition.id);
+  const mine = data?.editions.find((each) => each.id === edition.id);
   const nameOf = (word: string) => data?.words[word] ?? '…';
   const { audience, stages, when, name, on } = edition;
   const byRequest = wordsIn({ ...audience, outOf: [] }).some(isRelation) || audience.requester === 'in';
@@ -125,8 +125,8 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
             {when === ''
               ? ''
               : `, ${say('editions:whenIs', { condition: parsed?.ok ? told(conditionInWords(parsed.value, scope)) : when })}`}
-            {told_ && told_.caught.length > 0 ? (
-              <span className="block text-brick">{say('editions:catches', { names: told_.caught })}</span>
+            {mine && mine.caught.length > 0 ? (
+              <span className="block text-brick">{say('editions:catches', { names: mine.caught })}</span>
             ) : null}
           </p>
           {isOpen ? null : (
@@ -145,10 +145,10 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
             </ul>
           )}
         </div>
-        {told_ && !byRequest ? (
+        {mine && !byRequest ? (
           <Count
-            n={told_.gets}
-            {...(told_.fits > told_.gets ? { note: say('editions:ofFitting', { count: told_.fits }) } : {})}
+            n={mine.gets}
+            {...(mine.fits > mine.gets ? { note: say('editions:ofFitting', { count: mine.fits }) } : {})}
           />
         ) : byRequest ? (
           <small className="text-right text-[12px] text-soft">{say('editions:byRequest')}</small>
