@@ -55,7 +55,7 @@ test('a rule of access is written, seen in names before it counts, put in force,
   await expect(withheld).toBeHidden();
   await maren.goto('/workshop');
   await maren.getByRole('link', { name: 'Come on site' }).first().click();
-  await maren.getByRole('navigation', { name: 'Contents' }).getByRole('link', { name: '3 Access' }).click();
+  await maren.getByRole('navigation', { name: 'Contents' }).getByRole('link', { name: '4 Access' }).click();
   await maren.getByRole('button', { name: 'New rule' }).click();
   await maren.getByLabel('Name', { exact: true }).fill('Escorts are for the desk');
   await maren.getByRole('group', { name: 'Fields' }).getByLabel('Escort').check();
