@@ -41,8 +41,10 @@ function mergedValue(base: unknown, mine: unknown, theirs: unknown, way: readonl
   if (isSame(mine, theirs) || isSame(base, theirs)) return mine;
   if (isSame(base, mine)) return theirs;
   const keyOf = merging.lists[way.at(-1) ?? ''];
-  if (keyOf && Array.isArray(base) && Array.isArray(mine) && Array.isArray(theirs))
-    return mergedList(base as Json[], mine as Json[], theirs as Json[], keyOf, way, merging);
+  // A list that was not there was one of nothing.
+  const was = base === undefined ? [] : base;
+  if (keyOf && Array.isArray(was) && Array.isArray(mine) && Array.isArray(theirs))
+    return mergedList(was as Json[], mine as Json[], theirs as Json[], keyOf, way, merging);
   if (
     isPlain(base) &&
     isPlain(mine) &&

@@ -1,7 +1,7 @@
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type FormDesign, mergeDesigns, RECIPES } from './index.ts';
+import { type Edition, type FormDesign, mergeDesigns, RECIPES } from './index.ts';
 
 const base = RECIPES.find((recipe) => recipe.key === 'purchase')?.make({
   told: english,
@@ -10,6 +10,11 @@ const base = RECIPES.find((recipe) => recipe.key === 'purchase')?.make({
   approvers: 'managers',
   calendar: 'desk',
 }) as FormDesign;
+
+const edition = (id: string): Edition => ({
+  ...{ id, name: id, on: true, when: '', audience: { in: { anyOf: [id] }, outOf: [] } },
+  differences: [{ does: 'hide', part: 'needed_by' }],
+});
 
 /** Edits of single places, each with a name by which two of them can be told apart. */
 const EDITS: readonly (readonly [string, (design: FormDesign) => FormDesign])[] = [
@@ -72,6 +77,7 @@ const EDITS: readonly (readonly [string, (design: FormDesign) => FormDesign])[] 
     }),
   ],
   ['the reminder', (design) => ({ ...design, deadline: { ...design.deadline, remindBefore: 0 } })],
+  ['an edition', (design) => ({ ...design, editions: [edition('one')] })],
 ];
 const some = fc.subarray([...EDITS.keys()]);
 const made = (picks: readonly number[]): FormDesign =>
@@ -101,6 +107,22 @@ describe('putting two drafts together', () => {
           expect(merged).toEqual({ content: draft, clashes: [] });
       }),
     );
+  });
+
+  it('keeps the first editions of both, and what both have otherwise in one of them', () => {
+    const [mine, theirs] = [edition('one'), edition('two')].map((each) => ({ ...base, editions: [each] }));
+    const both = mergeDesigns(base, mine as FormDesign, theirs as FormDesign);
+    expect([both.clashes, new Set(both.content.editions?.map(({ id }) => id))]).toEqual([[], new Set(['one', 'two'])]);
+    const having = (...differences: Edition['differences']): FormDesign => ({
+      ...base,
+      editions: [{ ...edition('one'), differences: [...edition('one').differences, ...differences] }],
+    });
+    const merged = mergeDesigns(
+      having(),
+      having({ does: 'lock', part: 'purpose' }),
+      having({ does: 'require', part: 'purpose' }),
+    );
+    expect([merged.clashes, merged.content.editions?.[0]?.differences.length]).toEqual([[], 3]);
   });
 
   it('tells what both changed in different ways, and keeps mine', () => {
