@@ -54,7 +54,7 @@ export const doors: Same<typeof english> = {
   staffDoor: 'Tür für Mitarbeitende',
   outsideDoor: 'Tür für Außenstehende',
   unnamedEach:
-    'Eine Tür, die niemanden speichert, kann nicht je Person zählen. Entfernen Sie diese Grenze, oder speichern Sie, wer kommt.',
+    'Wo niemand gespeichert wird, lässt sich nicht je Person zählen. Entfernen Sie diese Grenze, oder speichern Sie, wer kommt.',
   isUnnamed: 'ob sie speichert, wer kommt',
   storesNobody: 'Wer kommt, wird nicht gespeichert.',
 };

@@ -48,7 +48,7 @@ export const doors = {
   sameLimits: 'Two limits count the same requests. Remove one of them.',
   staffDoor: 'Staff door',
   outsideDoor: 'Outside door',
-  unnamedEach: 'A door that stores nobody cannot count for each person. Remove this limit, or store who comes in.',
+  unnamedEach: 'What stores nobody cannot count for each person. Remove this limit, or store who comes in.',
   isUnnamed: 'whether it stores who comes in',
   storesNobody: 'Nothing about who comes in is stored.',
 } as const;
