@@ -43,8 +43,8 @@ test('five people: a form is changed and released, asked from a phone, decided b
     const dialog = maren.getByRole('dialog');
     await expect(dialog.getByText('New field in the register: “Car plate”.')).toBeVisible();
     await dialog.getByLabel('Note').fill('The gate asks for the plate');
-    await dialog.getByRole('button', { name: 'Release number 2' }).click();
-    await expect(maren.getByText('Release 2 is in force')).toBeVisible();
+    await dialog.getByRole('button', { name: /^Release number \d+$/ }).click();
+    await expect(maren.getByText(/^Release \d+ is in force/)).toBeVisible();
   });
 
   await test.step('somebody from outside asks on a phone, makes mistakes and loses nothing', async () => {
