@@ -60,10 +60,10 @@ export const doorView = z.object({
     })
     .nullable(),
   refusal: words.nullable(),
-  /** What the refusal comes from: of the door, or that the register is kept by its own desk. */
   /** Whether nothing about who asks is stored. */
   unnamed: z.boolean(),
   /** As whom somebody asks from outside who is signed in; null for who is not. */
   asks: z.object({ name: z.string(), email: z.string() }).nullable(),
+  /** What the refusal comes from: of the door, or that the register is kept by its own desk. */
   why: z.enum(['closed', 'not-yet', 'sign-in', 'inactive', 'not-for-you', 'full', 'kept-by-others']).nullable(),
 });
