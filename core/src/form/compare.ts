@@ -260,8 +260,10 @@ function ruleChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scop
 }
 
 /** An edition as it differs, in words. */
-const differencesInWords = (edition: Edition, design: FormDesign, scope: Scope): readonly Words[] =>
-  edition.differences.map((each) => differenceInWords(each, withOwnParts(design, edition), scope));
+function differencesInWords(edition: Edition, design: FormDesign, scope: Scope): readonly Words[] {
+  const form = withOwnParts(design, edition);
+  return edition.differences.map((each) => differenceInWords(each, form, scope));
+}
 
 function editionChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
   const changes: DesignChange[] = [];
@@ -292,17 +294,15 @@ function editionChanges(before: FormDesign, after: FormDesign, was: Scope, is: S
       add(id, said('changes:editionSays', { edition: name }), old.title ?? '', edition.title ?? '');
     const had = new Map(old.differences.map((each) => [differenceKey(each), each]));
     const has = new Map(edition.differences.map((each) => [differenceKey(each), each]));
-    const words = (
-      each: Edition['differences'][number] | undefined,
-      whose: Edition,
-      design: FormDesign,
-      scope: Scope,
-    ) => (each ? differenceInWords(each, withOwnParts(design, whose), scope) : '');
+    const [oldForm, newForm] = [withOwnParts(before, old), withOwnParts(after, edition)];
     for (const key of new Set([...had.keys(), ...has.keys()])) {
       const [then, now] = [had.get(key), has.get(key)];
       if (!differs(then, now)) continue;
       const how = then ? (now ? 'Changed' : 'Gone') : 'New';
-      const sides = [words(then, old, before, was), words(now, edition, after, is)] as const;
+      const sides = [
+        then ? differenceInWords(then, oldForm, was) : '',
+        now ? differenceInWords(now, newForm, is) : '',
+      ] as const;
       add(id, said(`changes:difference${how}`, { edition: name, what: sides[1] || sides[0] }), ...sides);
     }
   }

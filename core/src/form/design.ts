@@ -63,12 +63,13 @@ export const partKey = (
 export const questionsOf = (parts: readonly Part[]): readonly Question[] =>
   parts.filter((part) => part.part === 'question');
 
+/** The parts that differences add. */
+export const addedParts = (differences: readonly Difference[]): readonly Part[] =>
+  differences.flatMap((each) => (each.does === 'add' ? [each.adds] : []));
+
 /** The questions of a form, and those that only editions of it ask. */
 export const allQuestionsOf = ({ parts, editions = [] }: Pick<FormDesign, 'parts' | 'editions'>): readonly Question[] =>
-  questionsOf([
-    ...parts,
-    ...editions.flatMap(({ differences }) => differences.flatMap((each) => (each.does === 'add' ? [each.adds] : []))),
-  ]);
+  questionsOf([...parts, ...editions.flatMap(({ differences }) => addedParts(differences))]);
 
 /** Where a jump can begin or end besides a page’s id. */
 export const FIRST_PAGE = 'first';

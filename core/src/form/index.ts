@@ -14,6 +14,7 @@ export {
   type Action,
   type ActionName,
   type AskedForm,
+  addedParts,
   allQuestionsOf,
   type Difference,
   type Edition,

@@ -5,11 +5,17 @@ import { type Action, END, FIRST_PAGE, type FormDesign, type FormRule, partKey }
 
 type Named = Pick<FormDesign, 'fields' | 'parts'>;
 
+/** Signs of a text where it is only spoken of. */
+const START = 40;
+
+/** How a text begins, where it is long. */
+export const beginning = (text: string): string => (text.length > START ? `${text.slice(0, START)} …` : text);
+
 /** What a part is called where it is spoken of. */
 export function partName({ fields, parts }: Named, key: string): string {
   const part = parts.find((each) => partKey(each) === key);
   if (part?.part === 'section' || part?.part === 'page') return part.title || '…';
-  if (part?.part === 'instruction') return `${part.text.slice(0, 40)}${part.text.length > 40 ? ' …' : ''}`;
+  if (part?.part === 'instruction') return beginning(part.text);
   return fields.find((field) => field.key === key)?.label ?? key;
 }
 

@@ -1,4 +1,4 @@
-import { type AskedForm, type Edition, type FormDesign, type Instruction, partKey } from '../design.ts';
+import { type AskedForm, addedParts, type Edition, type FormDesign, type Instruction, partKey } from '../design.ts';
 import { placesOf } from '../layout.ts';
 import { editionOf } from './editionOf.ts';
 
@@ -31,9 +31,7 @@ export function layoutOf(design: Pick<FormDesign, 'fields' | 'parts' | 'rules'>,
   const [hidden, locked] = [named('hide'), named('lock')];
   const only = differences.find((each) => each.does === 'only');
   const shows = only && new Set(only.shows);
-  const added = differences.flatMap((each) =>
-    each.does === 'add' && each.adds.part === 'instruction' ? [each.adds] : [],
-  );
+  const added = addedParts(differences).filter((adds) => adds.part === 'instruction');
   return {
     ...{ edition, form },
     leavesOut: (field) => gone.has(field) || hidden.has(field) || (shows !== undefined && !shows.has(field)),

@@ -1,15 +1,11 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { Scope } from '../../expression/index.ts';
 import { RELATION_WORDS, REQUESTER } from '../../people/index.ts';
-import { type Difference, type Edition, type FormDesign, type Part, partKey } from '../design.ts';
-import { partName, presetInWords } from '../words.ts';
+import { addedParts, type Difference, type Edition, type FormDesign, type Part, partKey } from '../design.ts';
+import { beginning, partName, presetInWords } from '../words.ts';
 import type { Verdict } from './choose.ts';
 
 type Named = Pick<FormDesign, 'fields' | 'parts'>;
-
-const START = 40;
-
-const beginning = (text: string): string => (text.length > START ? `${text.slice(0, START)} …` : text);
 
 /** What is said about a part of its own, by what it is. */
 function addedInWords(adds: Part, form: Named): Words {
@@ -68,9 +64,7 @@ export const withOwnParts = <Form extends Named>(form: Form, { differences }: Pi
   ...form,
   parts: [
     ...form.parts,
-    ...differences.flatMap((each) =>
-      each.does === 'add' && !form.parts.some((part) => partKey(part) === partKey(each.adds)) ? [each.adds] : [],
-    ),
+    ...addedParts(differences).filter((adds) => !form.parts.some((part) => partKey(part) === partKey(adds))),
   ],
 });
 

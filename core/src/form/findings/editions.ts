@@ -3,7 +3,7 @@ import { conditionHolds, exceptionScope } from '../../access/index.ts';
 import { conditionFindings, namesIn, type Scope } from '../../expression/index.ts';
 import { type Audience, isGroup, peopleIn, wordsIn } from '../../people/index.ts';
 import { isFilled, type KnownStanding } from '../../register/index.ts';
-import { type Difference, type Edition, type FormDesign, type Part, partKey } from '../design.ts';
+import { addedParts, type Difference, type Edition, type FormDesign, type Part, partKey } from '../design.ts';
 import { ASKING, aboutPart, differenceKey, editionOf } from '../editions/index.ts';
 import { placeholdersIn } from '../placeholders.ts';
 import { partName } from '../words.ts';
@@ -94,7 +94,7 @@ function takesAll(before: Edition, later: Edition): boolean {
 /** What of an edition says nothing, or not what it meant, as the form is now. */
 function differenceFindings(edition: Edition, design: FormDesign, scope: Scope, add: Add): void {
   const { differences, id } = edition;
-  const own = differences.flatMap((each) => (each.does === 'add' ? [each.adds] : []));
+  const own = addedParts(differences);
   const parts = [...design.parts, ...own];
   const named = { fields: design.fields, parts };
   const partOf = (key: string): Part | undefined => parts.find((part) => partKey(part) === key);
@@ -196,7 +196,7 @@ function addedFindings(
   if (adds.part === 'instruction')
     for (const field of placeholdersIn(adds.text))
       if (!design.fields.some((each) => each.key === field)) say(said('findings:textMissesField', { field }), 'error');
-  const there = [...design.parts, ...differences.flatMap((each) => (each.does === 'add' ? [each.adds] : []))];
+  const there = [...design.parts, ...addedParts(differences)];
   if (after !== null && !there.some((part) => partKey(part) === after))
     say(said('findings:editionLostPlace', { edition, name }));
 }

@@ -1,4 +1,12 @@
-import { type Difference, differenceKey, type Edition, type FormDesign, type Part, partKey } from '@tolvek/core/form';
+import {
+  addedParts,
+  type Difference,
+  differenceKey,
+  type Edition,
+  type FormDesign,
+  type Part,
+  partKey,
+} from '@tolvek/core/form';
 import type { Preset } from '@tolvek/core/register';
 import { freshId, moved } from '../edits.ts';
 
@@ -129,7 +137,7 @@ export function addWords(
   design: FormDesign,
   after: string | null,
 ): { edition: Edition; key: string } {
-  const own = edition.differences.flatMap((each) => (each.does === 'add' ? [partKey(each.adds)] : []));
+  const own = addedParts(edition.differences).map(partKey);
   const id = freshId('own-words', [...design.parts.map(partKey), ...own]);
   const adds: Part = { part: 'instruction', id, text: '' };
   return { key: id, edition: withDifference(edition, { does: 'add', after, adds }) };
