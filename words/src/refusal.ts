@@ -50,6 +50,8 @@ const WAYS: Readonly<Partial<Record<RefusalName, Way>>> = {
   closed: 'email',
   notAdmitted: 'email',
   formChanged: 'reload',
+  consentChanged: 'reload',
+  workMissing: 'again',
   confirmGone: 'front-desk',
   keptGone: 'front-desk',
   keptExpired: 'front-desk',

@@ -1,11 +1,14 @@
-import type { DoorDesign } from '@tolvek/core/door';
+import type { Consent, DoorDesign } from '@tolvek/core/door';
 import { z } from 'zod';
 import { audience } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { key } from '../wire/shapes.ts';
+import { fieldKey, key } from '../wire/shapes.ts';
 
 /** Epoch ms. */
 const moment = z.int().min(0).nullable();
+
+/** What somebody agrees to who asks; the server counts its versions. */
+export const consent = exactly<Consent>()(z.strictObject({ text: z.string().max(5_000), version: z.int().min(0) }));
 
 /** A door as its design says. */
 export const door = exactly<DoorDesign>()(
@@ -25,10 +28,27 @@ export const door = exactly<DoorDesign>()(
           of: z.enum(['all', 'each']),
           /** So many days are looked back, today among them; null: to the beginning. */
           days: z.int().min(1).max(3_660).nullable(),
+          /** What came in this week, month or year; `days` is null then. */
+          period: z.enum(['week', 'month', 'year']).optional(),
+          /** Only what is not finished counts. */
+          unfinished: z.literal(true).optional(),
         }),
       )
       .max(10)
       .readonly(),
     closedMessage: z.string().max(500),
+    says: z
+      .strictObject({
+        ...{ early: z.string().max(500).optional(), full: z.string().max(500).optional() },
+        others: z.string().max(500).optional(),
+      })
+      .optional(),
+    finishing: z.int().min(0).max(1_440).optional(),
+    showsPlaces: z.literal(true).optional(),
+    instead: key.optional(),
+    confirmation: z.string().max(2_000).optional(),
+    consent: consent.optional(),
+    prefills: z.array(fieldKey).max(100).readonly().optional(),
+    slowsRobots: z.literal(true).optional(),
   }),
 );

@@ -11,6 +11,7 @@ export const intakeHeads = {
   keepKept: { method: 'PUT', path: '/api/kept/:token', caller: 'link' },
   upload: { method: 'POST', path: '/api/doors/:slug/uploads', caller: 'anyone', takes: 'bytes' },
   submit: { method: 'POST', path: '/api/doors/:slug/requests', caller: 'anyone', guard: 'Idempotency-Key' },
+  work: { method: 'GET', path: '/api/doors/:slug/work', caller: 'anyone' },
   confirmation: { method: 'GET', path: '/api/confirmations/:token', caller: 'link' },
   confirm: { method: 'POST', path: '/api/confirmations/:token', caller: 'link' },
   sentState: { method: 'GET', path: '/api/sent/:token', caller: 'link' },

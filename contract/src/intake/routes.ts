@@ -9,24 +9,27 @@ import { doorView, keptAnswers } from './shapes.ts';
 const contact = z.strictObject({ name: z.string().trim().max(200), email: z.string().trim().max(254) });
 /** Epoch ms by the clock of the device it was typed on. */
 const typedAt = z.int().min(0);
+/** What proves since when somebody has been filling in. */
+const opened = z.string().max(60).optional();
 
 /** Asking: doors, answers that are kept, and confirming an address. */
 export const intakeRoutes = routesOf(intakeHeads, {
   door: {
     says: 'A door and, to whom it admits, the form behind it.',
     params: slugged,
+    query: z.strictObject({ opened }),
     answer: doorView,
   },
   checkAnswers: {
     says: 'Which answers another request has already, where no two may have the same. Whose it is is said only to whoever asked it.',
     params: slugged,
-    body: z.strictObject({ answers: rawAnswers }),
+    body: z.strictObject({ answers: rawAnswers, opened }),
     answer: z.object({ problems: z.array(z.object({ field: z.string(), message: words, fix: words })) }),
   },
   offers: {
     says: 'What a reference of the form offers with the answers so far: only what the reference shows and carries along of each request.',
     params: slugged,
-    body: asksForOffers,
+    body: asksForOffers.extend({ opened }),
     answer: offers,
   },
   keepAnswers: {
@@ -55,7 +58,7 @@ export const intakeRoutes = routesOf(intakeHeads, {
   upload: {
     says: 'Takes a file for a question in; its bytes are the body. It is looked at by content, and forgotten unless a request names it within fifteen days.',
     params: slugged,
-    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200) }),
+    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200), opened }),
     answer: knownFile,
   },
   submit: {
@@ -65,9 +68,18 @@ export const intakeRoutes = routesOf(intakeHeads, {
       ...{ release: z.int(), answers: rawAnswers, contact: contact.optional() },
       /** One of the staff on whose behalf somebody asks at a staff door, by id. */
       onBehalf: z.string().max(64).optional(),
+      opened,
+      /** The version of the text that they agree to. */
+      consent: z.int().optional(),
+      /** What the device worked out. */
+      work: z.string().max(4_000).optional(),
     }),
     answer: z.discriminatedUnion('state', [
-      z.object({ state: z.literal('arrived'), number: z.string(), due: moment.nullable() }),
+      z.object({
+        ...{ state: z.literal('arrived'), number: z.string(), due: moment.nullable() },
+        /** The words of the door. */
+        says: words.nullable(),
+      }),
       z.object({
         state: z.literal('to-confirm'),
         email: z.string(),
@@ -75,6 +87,11 @@ export const intakeRoutes = routesOf(intakeHeads, {
         sent: z.string().nullable(),
       }),
     ]),
+  },
+  work: {
+    says: 'Some work for a device that sends through a door where robots are slowed down; what comes out goes along, once.',
+    params: slugged,
+    answer: z.object({ work: z.string() }),
   },
   confirmation: {
     says: 'What a confirmation link would send.',
@@ -84,7 +101,7 @@ export const intakeRoutes = routesOf(intakeHeads, {
   confirm: {
     says: 'Confirms the address and sends the request.',
     params: withToken,
-    answer: z.object({ number: z.string(), due: moment.nullable(), follow: z.string() }),
+    answer: z.object({ number: z.string(), due: moment.nullable(), says: words.nullable(), follow: z.string() }),
   },
   sentState: {
     says: 'What became of what was sent from outside: it waits for its address to be confirmed, or has arrived.',

@@ -1,9 +1,10 @@
 import type { RevealedFacts } from '@tolvek/core/access';
 import { z } from 'zod';
+import { consent } from '../door/shapes.ts';
 import { parts, rule } from '../form/shapes.ts';
 import { field, kind, knownFile, knownPerson, knownRequest, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { fieldKey, fieldValue, rawAnswers } from '../wire/shapes.ts';
+import { fieldKey, fieldValue, moment, rawAnswers } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 const facts = exactly<RevealedFacts>()(
@@ -34,6 +35,8 @@ const facts = exactly<RevealedFacts>()(
 export const keptAnswers = z.object({
   answers: rawAnswers,
   typedAt: z.int(),
+  /** What proves since when it has been filled in; null where it was kept before that was known. */
+  opened: z.string().nullable(),
   files: z.array(knownFile),
   references: z.array(knownRequest),
 });
@@ -46,6 +49,13 @@ export const doorView = z.object({
     .object({
       intro: z.string(),
       release: z.int(),
+      /** What proves since when it has been filled in: whoever shows it has the time to finish when the door closes. */
+      opened: z.string(),
+      consent: consent.nullable(),
+      /** Fields whose answers an address may bring along. */
+      prefills: z.array(fieldKey),
+      /** Whether the device has to work something out before it sends. */
+      work: z.boolean(),
       fields: z.array(field).readonly(),
       parts,
       rules: z.array(rule).readonly(),
@@ -62,6 +72,20 @@ export const doorView = z.object({
   refusal: words.nullable(),
   /** Whether nothing about who asks is stored. */
   unnamed: z.boolean(),
+  /** By the clock of the desk. */
+  now: moment,
+  /** When it closes, where that is said. */
+  closes: moment.nullable(),
+  /** How many minutes more they have who are filling in then. */
+  finishing: z.int(),
+  /** Until when they may still send, where it is closed. */
+  finishBy: moment.nullable(),
+  /** How many more can send, where that is shown. */
+  places: z.int().nullable(),
+  /** The caller’s own request for which no other may come in. */
+  earlier: z.object({ number: z.string(), subject: words, stage: z.string() }).nullable(),
+  /** Where else they can ask. */
+  instead: z.object({ slug: z.string(), title: z.string() }).nullable(),
   /** As whom somebody asks from outside who is signed in; null for who is not. */
   asks: z.object({ name: z.string(), email: z.string() }).nullable(),
   /** What the refusal comes from: of the door, or that the register is kept by its own desk. */

@@ -5,6 +5,9 @@ import { routesOf } from '../wire/route.ts';
 import { keyed, slugged, versioned } from '../wire/shapes.ts';
 import { doorHeads } from './heads.ts';
 
+/** What ends with a door: requests that wait for an address to be confirmed, forms that were begun; and what stays. */
+const ended = z.object({ waiting: z.int(), begun: z.int(), requests: z.int() });
+
 /** Ways in to forms: who comes in, by which proof, when, and how many. */
 export const doorRoutes = routesOf(doorHeads, {
   doorDesign: {
@@ -17,6 +20,8 @@ export const doorRoutes = routesOf(doorHeads, {
       door,
       /** Requests that count against each limit for all, up to what it takes; those of each person are counted when one comes. */
       used: z.array(z.object({ limit: z.string(), n: z.int() })),
+      /** Other doors to which it could send those who can’t come in. */
+      others: z.array(z.object({ slug: z.string(), name: z.string(), form: z.string() })),
       states: z.array(release.extend({ door })),
     }),
   },
@@ -36,8 +41,24 @@ export const doorRoutes = routesOf(doorHeads, {
     body: z.strictObject({
       name: z.string().trim().min(1, 'say wire:nameMissing').max(200),
       proof: z.enum(['sign-in', 'confirmed-address']),
+      /** Its short address; one is made of the form’s key when nothing is said. */
+      slug: z
+        .string()
+        .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'say wire:address')
+        .max(40)
+        .optional(),
     }),
     answer: z.object({ slug: z.string() }),
+  },
+  doorRemoval: {
+    says: 'What would end with a door, and how many requests came by it: those stay.',
+    params: slugged,
+    answer: ended,
+  },
+  removeDoor: {
+    says: 'Removes a door, for good. Its links end, with what was begun or waits to be confirmed; requests stay.',
+    params: slugged,
+    answer: ended,
   },
   setDoor: {
     says: 'Opens or closes a door, and what people read when it is closed.',

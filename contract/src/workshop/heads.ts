@@ -134,6 +134,14 @@ export const doorHeads = {
     right: 'configure',
     guard: 'Idempotency-Key',
   },
+  doorRemoval: { method: 'GET', path: '/api/doors/:slug/removal', caller: 'staff', right: 'configure' },
+  removeDoor: {
+    method: 'POST',
+    path: '/api/doors/:slug/removal',
+    caller: 'staff',
+    right: 'configure',
+    guard: 'If-Match',
+  },
   setDoor: { method: 'PATCH', path: '/api/doors/:slug', caller: 'staff', right: 'configure' },
 } as const satisfies Heads;
 

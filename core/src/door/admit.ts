@@ -1,13 +1,20 @@
-import { said, type Words } from '@tolvek/words';
+import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, NO_REQUEST } from '../people/index.ts';
-import { type DoorDesign, type DoorLimit, doorAt, kindOfProof } from './door.ts';
+import { type Coming, countsAnew, type DoorDesign, type DoorLimit, doorAt, finishBy, kindOfProof } from './door.ts';
 
 /** Why somebody is not admitted. */
 export type NotAdmitted = 'closed' | 'not-yet' | 'sign-in' | 'inactive' | 'not-for-you' | 'full';
 
 export type Admission =
-  | { readonly admitted: true }
-  | { readonly admitted: false; readonly why: NotAdmitted; readonly message: Words };
+  /** `finishBy`: until when they may still send, epoch ms, where the door is closed and they were there before. */
+  | { readonly admitted: true; readonly finishBy: number | null }
+  | {
+      readonly admitted: false;
+      readonly why: NotAdmitted;
+      readonly message: Words;
+      /** The limit that is reached, where it is one of each person. */
+      readonly own?: DoorLimit;
+    };
 
 /** Who comes to a door, as far as it is known. */
 export interface Comer {
@@ -17,28 +24,50 @@ export interface Comer {
   readonly groups: readonly string[];
 }
 
-function fullMessage({ most: count, of, days }: DoorLimit): Words {
-  if (days === null) return said(of === 'all' ? 'doors:full' : 'doors:yourFull', { count });
-  if (days === 1) return said(of === 'all' ? 'doors:fullToday' : 'doors:yourFullToday', { count });
-  return said(of === 'all' ? 'doors:fullDays' : 'doors:yourFullDays', { count, days });
+/** That a limit for all is reached: by how many others is not said. */
+function fullMessage(limit: DoorLimit, { now, zone }: Coming): Said {
+  const from = countsAnew(limit, now, zone);
+  if (from !== null) return said('doors:fullUntil', { from });
+  return said(limit.days !== null || limit.unfinished ? 'doors:fullForNow' : 'doors:full');
+}
+
+/** That somebody has sent as many as they can. */
+function yourFullMessage({ most: count, days, period, unfinished }: DoorLimit): Said {
+  if (unfinished) return said('doors:yourUnfinished', { count });
+  if (period) return said(`doors:yourFull.${period}`, { count });
+  if (days === null) return said('doors:yourFull', { count });
+  return days === 1 ? said('doors:yourFullToday', { count }) : said('doors:yourFullDays', { count, days });
 }
 
 /**
- * Whether somebody may come in now. A refusal always says why, and whom to ask. `used`: how many requests
+ * Whether somebody may come in now. A refusal always says why, and tells nothing of others. `used`: how many requests
  * count against a limit, those of this person where it is of each.
  */
-export function admit(door: DoorDesign, comer: Comer, now: number, used: (limit: DoorLimit) => number): Admission {
-  const refuse = (why: NotAdmitted, message: Words): Admission => ({ admitted: false, why, message });
-  const closed = door.closedMessage.trim();
-  const state = doorAt(door, now);
-  if (state === 'closed') return refuse('closed', closed || said('doors:closed'));
-  if (state === 'not-yet') return refuse('not-yet', closed || said('doors:notOpenYet'));
-  if (kindOfProof(door.proof) === 'staff' && comer.kind !== 'staff') return refuse('sign-in', said('doors:staffOnly'));
-  if (!comer.active) return refuse('inactive', said('doors:inactive'));
+export function admit(door: DoorDesign, comer: Comer, coming: Coming, used: (limit: DoorLimit) => number): Admission {
+  const refuse = (why: NotAdmitted, own: string | undefined, message: Words): Admission => ({
+    admitted: false,
+    ...{ why, message: own?.trim() || message },
+  });
+  const { closedMessage, says } = door;
+  const state = doorAt(door, coming.now);
+  const finish = state === 'closed' ? finishBy(door, coming) : null;
+  if (state === 'closed' && finish === null) return refuse('closed', closedMessage, said('doors:closed'));
+  if (state === 'not-yet')
+    return refuse(
+      'not-yet',
+      says?.early?.trim() || closedMessage,
+      door.opensAt === null ? said('doors:notOpenYet') : said('doors:opensAt', { at: door.opensAt }),
+    );
+  if (kindOfProof(door.proof) === 'staff' && comer.kind !== 'staff')
+    return refuse('sign-in', undefined, said('doors:staffOnly'));
+  if (!comer.active) return refuse('inactive', undefined, said('doors:inactive'));
   if (comer.kind !== 'unknown' && !belongs(door.audience, comer, NO_REQUEST))
-    return refuse('not-for-you', said('doors:notForYou'));
+    return refuse('not-for-you', says?.others, said('doors:notForYou'));
   // What somebody has sent is counted once it is known who they are.
   const counted = door.limits.filter(({ of }) => of === 'all' || comer.kind !== 'unknown');
   const full = counted.find((limit) => used(limit) >= limit.most);
-  return full ? refuse('full', fullMessage(full)) : { admitted: true };
+  if (!full) return { admitted: true, finishBy: finish };
+  return full.of === 'all'
+    ? refuse('full', says?.full, fullMessage(full, coming))
+    : { admitted: false, why: 'full', message: yourFullMessage(full), own: full };
 }

@@ -4,13 +4,35 @@ import type { Audience } from '../people/index.ts';
 /** How somebody proves who they are: they sign in, or confirm by a letter that an address is theirs. */
 export type Proof = 'sign-in' | 'confirmed-address';
 
-/** How many may come in: altogether, or from each person. */
+/** A stretch of the calendar of which each begins anew; weeks begin on Monday (ISO 8601). */
+export type Period = 'week' | 'month' | 'year';
+
+/**
+ * How many may come in: altogether, or from each person. Requests that were refused or withdrawn never count.
+ */
 export interface DoorLimit {
   readonly id: string;
   readonly most: number;
   readonly of: 'all' | 'each';
   /** So many days are looked back, today among them; null: to the beginning. */
   readonly days: number | null;
+  /** What came in this week, month or year counts; `days` is null then. */
+  readonly period?: Period | undefined;
+  /** Only what is not finished counts. */
+  readonly unfinished?: true | undefined;
+}
+
+/** What people read who can’t come in, by why; a general sentence stands in for an empty one. */
+export interface DoorWords {
+  readonly early?: string | undefined;
+  readonly full?: string | undefined;
+  readonly others?: string | undefined;
+}
+
+/** What somebody agrees to who asks. `version` goes up with each change of the text. */
+export interface Consent {
+  readonly text: string;
+  readonly version: number;
 }
 
 /** A way in to a form: who comes in, how they prove who they are, when, how many, in which words. */
@@ -29,6 +51,32 @@ export interface DoorDesign {
   readonly limits: readonly DoorLimit[];
   /** What people read when it is closed; a general sentence stands in for an empty one. */
   readonly closedMessage: string;
+  readonly says?: DoorWords | undefined;
+  /** How many minutes whoever was filling in when it closed may still send; none when nothing is said. */
+  readonly finishing?: number | undefined;
+  /** Whether those who may come in read how many more can. */
+  readonly showsPlaces?: true | undefined;
+  /** The slug of a door to go to for those who can’t come in by this one. */
+  readonly instead?: string | undefined;
+  /** What is said once a request came in, with fields of it in braces. */
+  readonly confirmation?: string | undefined;
+  readonly consent?: Consent | undefined;
+  /** The fields whose answers a link may bring along. */
+  readonly prefills?: readonly string[] | undefined;
+  /** Whether the device of who is not signed in does some work before it sends: robots that send much are slowed down. */
+  readonly slowsRobots?: true | undefined;
+}
+
+/** When somebody comes to a door. */
+export interface Coming {
+  /** Epoch ms, as all of them. */
+  readonly now: number;
+  /** When it was last closed by hand; null when that is not known, or it is open. */
+  readonly shutAt?: number | null | undefined;
+  /** Since when they have been filling in its form, as far as the house knows; null: they only come now. */
+  readonly since?: number | null | undefined;
+  /** IANA name; where days begin at midnight. */
+  readonly zone: string;
 }
 
 /** The kind of a door, as conditions know it: for one’s own staff, or for everybody outside. */
@@ -38,6 +86,20 @@ export const kindOfProof = (proof: Proof): 'staff' | 'outside' => (proof === 'si
 export function doorAt({ open, opensAt, closesAt }: DoorDesign, now: number): 'open' | 'closed' | 'not-yet' {
   if (!open || (closesAt !== null && now >= closesAt)) return 'closed';
   return opensAt !== null && now < opensAt ? 'not-yet' : 'open';
+}
+
+/**
+ * Until when somebody may still send by a door that is closed, epoch ms, because they were filling in when it closed;
+ * null when they may not.
+ */
+export function finishBy(door: DoorDesign, { now, since = null, shutAt = null }: Coming): number | null {
+  const { closesAt, finishing = 0, opensAt } = door;
+  const byTime = closesAt !== null && now >= closesAt ? closesAt : null;
+  // What was closed by hand before its time is closed from then on.
+  const closed = door.open ? byTime : shutAt === null || byTime === null ? shutAt : Math.min(shutAt, byTime);
+  if (closed === null || since === null || since >= closed || (opensAt !== null && now < opensAt)) return null;
+  const until = closed + finishing * 60_000;
+  return now < until ? until : null;
 }
 
 /** A door as it is when a form is made: open to everybody of its kind, without end. */
@@ -58,8 +120,37 @@ export const newDoor = (proof: Proof, name: string): DoorDesign => ({
  *
  * @example `{ days: 1 }` at 15:00 counts what came since midnight.
  */
-export function countsSince({ days }: Pick<DoorLimit, 'days'>, now: number, zone: string): number | null {
-  if (days === null) return null;
+export function countsSince(limit: Pick<DoorLimit, 'days' | 'period'>, now: number, zone: string): number | null {
+  const { days, period } = limit;
   const today = Temporal.Instant.fromEpochMilliseconds(now).toZonedDateTimeISO(zone).startOfDay();
-  return today.subtract({ days: days - 1 }).epochMilliseconds;
+  if (period) return beginOf(period, today).epochMilliseconds;
+  return days === null ? null : today.subtract({ days: days - 1 }).epochMilliseconds;
+}
+
+function beginOf(period: Period, day: Temporal.ZonedDateTime): Temporal.ZonedDateTime {
+  if (period === 'week') return day.subtract({ days: day.dayOfWeek - 1 });
+  return day.with(period === 'month' ? { day: 1 } : { day: 1, month: 1 }).startOfDay();
+}
+
+/**
+ * The day (ISO 8601) on which a limit counts anew whatever has come; null where that hangs on what has come.
+ *
+ * @example `{ days: 1 }` begins anew tomorrow, `{ period: 'week' }` next Monday.
+ */
+export function countsAnew(limit: DoorLimit, now: number, zone: string): string | null {
+  const { days, period, unfinished } = limit;
+  if (unfinished) return null;
+  const today = Temporal.Instant.fromEpochMilliseconds(now).toZonedDateTimeISO(zone).startOfDay();
+  if (period)
+    return beginOf(period, today)
+      .add({ [`${period}s`]: 1 })
+      .toPlainDate()
+      .toString();
+  return days === 1 ? today.add({ days: 1 }).toPlainDate().toString() : null;
+}
+
+/** How many more can come in: the fewest that a limit for all leaves; null where nothing limits them. */
+export function placesLeft({ limits }: DoorDesign, used: (limit: DoorLimit) => number): number | null {
+  const left = limits.flatMap((limit) => (limit.of === 'all' ? [Math.max(0, limit.most - used(limit))] : []));
+  return left.length === 0 ? null : Math.min(...left);
 }

@@ -7,7 +7,7 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { groupsIn } from '../people/index.ts';
-import type { DoorDesign } from './door.ts';
+import type { DoorDesign, DoorLimit } from './door.ts';
 
 const PLACES: Readonly<Record<string, Said>> = {
   name: said('doors:theName'),
@@ -19,6 +19,14 @@ const PLACES: Readonly<Record<string, Said>> = {
   closesAt: said('doors:theClosing'),
   limits: said('doors:theLimits'),
   closedMessage: said('doors:theMessage'),
+  says: said('doors:theRefusals'),
+  finishing: said('doors:theFinishing'),
+  showsPlaces: said('doors:thePlaces'),
+  instead: said('doors:theOtherDoor'),
+  confirmation: said('doors:theConfirmation'),
+  consent: said('doors:theConsent'),
+  prefills: said('doors:thePrefills'),
+  slowsRobots: said('doors:theRobots'),
 };
 
 const RULES: MergeRules = {
@@ -26,7 +34,11 @@ const RULES: MergeRules = {
   nameOf: ([place = '']) => PLACES[place] ?? said('doors:theDoor'),
 };
 
-function found({ name, opensAt, closesAt, limits, unnamed }: DoorDesign): readonly DesignFinding[] {
+/** Whether two limits count the same requests. */
+const countsAlike = (a: DoorLimit, b: DoorLimit): boolean =>
+  a.of === b.of && a.days === b.days && a.period === b.period && a.unfinished === b.unfinished;
+
+function found({ name, proof, opensAt, closesAt, limits, unnamed, ...door }: DoorDesign): readonly DesignFinding[] {
   const error = (at: string, message: Said): DesignFinding => ({ severity: 'error', page: 'doors', at, message });
   return [
     ...(name.trim() === '' ? [error('name', said('doors:noName'))] : []),
@@ -34,11 +46,16 @@ function found({ name, opensAt, closesAt, limits, unnamed }: DoorDesign): readon
     ...(opensAt !== null && closesAt !== null && closesAt <= opensAt
       ? [error('closesAt', said('doors:closesFirst'))]
       : []),
-    ...limits.flatMap(({ id, of, days }, place) =>
-      limits.findIndex((each) => each.of === of && each.days === days) === place
+    ...limits.flatMap((limit, place) =>
+      limits.findIndex((each) => countsAlike(each, limit)) === place
         ? []
-        : [error(`limits ${id}`, said('doors:sameLimits'))],
+        : [error(`limits ${limit.id}`, said('doors:sameLimits'))],
     ),
+    ...(door.showsPlaces && !limits.some(({ of }) => of === 'all')
+      ? [error('showsPlaces', said('doors:noPlaces'))]
+      : []),
+    ...(door.slowsRobots && proof === 'sign-in' ? [error('slowsRobots', said('doors:noRobots'))] : []),
+    ...(door.consent && door.consent.text.trim() === '' ? [error('consent', said('doors:emptyConsent'))] : []),
   ];
 }
 
@@ -49,5 +66,8 @@ export const DOOR: DesignKind<DoorDesign> = {
   compare: (before, after) => compareContents(before, after, RULES),
   merge: (base, mine, theirs) => mergeContents(base, mine, theirs, RULES),
   findings: found,
-  refersTo: ({ audience }) => groupsIn(audience).map((key) => ({ kind: 'group', key, at: said('doors:theAudience') })),
+  refersTo: ({ audience, instead }) => [
+    ...groupsIn(audience).map((key) => ({ kind: 'group' as const, key, at: said('doors:theAudience') })),
+    ...(instead === undefined ? [] : [{ kind: 'door' as const, key: instead, at: said('doors:theOtherDoor') }]),
+  ],
 };

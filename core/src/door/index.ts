@@ -1,5 +1,21 @@
 export { type Admission, admit, type Comer, type NotAdmitted } from './admit.ts';
+export { consentProblems } from './consent.ts';
 export { CONTACT_LABELS, type ContactAnswer, contactProblems, isContactField } from './contact.ts';
-export { countsSince, type DoorDesign, type DoorLimit, doorAt, kindOfProof, newDoor, type Proof } from './door.ts';
+export {
+  type Coming,
+  type Consent,
+  countsAnew,
+  countsSince,
+  type DoorDesign,
+  type DoorLimit,
+  type DoorWords,
+  doorAt,
+  finishBy,
+  kindOfProof,
+  newDoor,
+  type Proof,
+  placesLeft,
+} from './door.ts';
 export { DOOR } from './doorDesign.ts';
+export { answersIn, canComeByLink, linkEnding } from './prefill.ts';
 export { doorInWords } from './words.ts';

@@ -2,7 +2,9 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { audienceInWords } from '../people/index.ts';
 import type { DoorDesign, DoorLimit } from './door.ts';
 
-function limitInWords({ most: count, of, days }: DoorLimit): Said {
+function limitInWords({ most: count, of, days, period, unfinished }: DoorLimit): Said {
+  if (unfinished) return said(of === 'all' ? 'doors:mostAllUnfinished' : 'doors:mostEachUnfinished', { count });
+  if (period) return said(of === 'all' ? `doors:mostAll.${period}` : `doors:mostEach.${period}`, { count });
   if (days === null) return said(of === 'all' ? 'doors:mostAll' : 'doors:mostEach', { count });
   if (days === 1) return said(of === 'all' ? 'doors:mostAllDay' : 'doors:mostEachDay', { count });
   return said(of === 'all' ? 'doors:mostAllDays' : 'doors:mostEachDays', { count, days });
@@ -10,7 +12,7 @@ function limitInWords({ most: count, of, days }: DoorLimit): Said {
 
 /** What a door is set to, in sentences: who comes in, how, when, and how many. */
 export function doorInWords(door: DoorDesign, nameOf: (group: string) => string): readonly Words[] {
-  const { audience, proof, opensAt, closesAt, limits, unnamed } = door;
+  const { audience, proof, opensAt, closesAt, limits, unnamed, finishing = 0 } = door;
   const isAll = 'everyone' in audience.in && audience.outOf.length === 0;
   const who = isAll ? null : audienceInWords(audience, nameOf);
   return [
@@ -24,6 +26,9 @@ export function doorInWords(door: DoorDesign, nameOf: (group: string) => string)
     ...(unnamed ? [said('doors:storesNobody')] : []),
     ...(opensAt === null ? [] : [said('doors:opens', { at: opensAt })]),
     ...(closesAt === null ? [] : [said('doors:closes', { at: closesAt })]),
+    ...(finishing > 0 ? [said('doors:finishing', { count: finishing })] : []),
     ...limits.map(limitInWords),
+    ...(door.consent ? [said('doors:asksConsent')] : []),
+    ...(door.slowsRobots ? [said('doors:slowsRobots')] : []),
   ];
 }

@@ -1,6 +1,6 @@
 import type { ApprovalPath } from '../approval/index.ts';
 import { FINISH, type PlannedDeadline, planDeadline, type WorkingCalendar } from '../deadline/index.ts';
-import { type Admission, admit, type Comer, type DoorDesign, type DoorLimit } from '../door/index.ts';
+import { type Admission, admit, type Comer, type Coming, type DoorDesign, type DoorLimit } from '../door/index.ts';
 import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
 import {
   type Problem,
@@ -18,6 +18,8 @@ export interface IntakeContext {
   readonly calendar: WorkingCalendar;
   readonly facts: RequestFacts;
   readonly requester: Comer;
+  /** Since when they have been filling in, and when the door was closed by hand, as far as the house knows. */
+  readonly came?: Omit<Coming, 'now' | 'zone'>;
   /** How many requests count against a limit of the door. */
   readonly used: (limit: DoorLimit) => number;
   /** Things are neither routed nor decided, and nothing about them is due; requests when nothing is said. */
@@ -58,7 +60,9 @@ export function prepareIntake(design: FormDesign): PreparedForm {
   const complete = prepareCompletion(design);
   const route = prepareRouting(design.routing, requestScope(design.fields));
   const takeIn: PreparedForm['takeIn'] = (door, answers, context) => {
-    const admission = door && admit(door, context.requester, context.now, context.used);
+    const admission =
+      door &&
+      admit(door, context.requester, { ...context.came, now: context.now, zone: context.calendar.zone }, context.used);
     if (admission?.admitted === false) return { taken: false, refusal: admission };
     const completion = complete(answers, context.facts);
     const problems = refusalsOf(completion);

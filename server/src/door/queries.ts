@@ -1,7 +1,7 @@
 import { DOOR, type DoorDesign } from '@tolvek/core/door';
-import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, isNull, sql } from 'drizzle-orm';
 import type { DesignRow } from '../design/queries.ts';
-import { designs } from '../design/tables.ts';
+import { designStates, designs } from '../design/tables.ts';
 import { formById, type ReleaseRow, releaseInForce } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -34,7 +34,7 @@ const doorsInto = prepared((db) =>
     .select(COLUMNS)
     .from(doors)
     .innerJoin(designs, eq(designs.id, doors.id))
-    .where(eq(doors.formId, sql.placeholder('form')))
+    .where(and(eq(doors.formId, sql.placeholder('form')), isNull(doors.removedAt)))
     // Those that were made together, staff first.
     .orderBy(desc(doors.kind), asc(doors.id))
     .prepare(),
@@ -44,18 +44,24 @@ export const doorsOf = (db: Reader, formId: string): readonly DoorRow[] =>
   doorsInto(db).all({ form: formId }).map(rowOf);
 
 /** One door, whether its form is in use or not. */
-const oneDoor = (which: 'id' | 'slug') =>
-  prepared((db) =>
-    db
-      .select(COLUMNS)
-      .from(doors)
-      .innerJoin(designs, eq(designs.id, doors.id))
-      .where(eq(doors[which], sql.placeholder('of')))
-      .prepare(),
-  );
-const doorWithId = oneDoor('id');
-const doorAtPath = oneDoor('slug');
+const doorWithId = prepared((db) =>
+  db
+    .select(COLUMNS)
+    .from(doors)
+    .innerJoin(designs, eq(designs.id, doors.id))
+    .where(eq(doors.id, sql.placeholder('of')))
+    .prepare(),
+);
+const doorAtPath = prepared((db) =>
+  db
+    .select(COLUMNS)
+    .from(doors)
+    .innerJoin(designs, eq(designs.id, doors.id))
+    .where(and(eq(doors.slug, sql.placeholder('of')), isNull(doors.removedAt)))
+    .prepare(),
+);
 
+/** A door by its id, even one that was removed. */
 export function doorById(db: Reader, id: string): DoorRow | undefined {
   const found: Found | undefined = doorWithId(db).get({ of: id });
   return found && rowOf(found);
@@ -84,7 +90,7 @@ const inUse = (which: 'slug' | 'kind') => {
       .from(doors)
       .innerJoin(designs, eq(designs.id, doors.id))
       .innerJoin(forms, eq(forms.id, doors.formId))
-      .where(and(eq(doors[which], sql.placeholder('of')), isNull(forms.deletedAt)))
+      .where(and(eq(doors[which], sql.placeholder('of')), isNull(doors.removedAt), isNull(forms.deletedAt)))
       .prepare(),
   );
   return (db: Reader, of: string) =>
@@ -104,7 +110,28 @@ export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: 
   return { door: { ...door, design: { ...door.design, open: door.design.open && stoppedAt === null } }, release };
 }
 
+/** All doors of forms that are in use. */
+export const allDoors = (db: Reader): readonly DoorRow[] =>
+  (['staff', 'outside'] as const).flatMap((kind) => usedBy(db, kind).map(({ door }) => door));
+
 /** The doors where somebody can ask: those of forms that are in use. */
 export function doorsFor(db: Reader, kind: DoorRow['kind']): readonly DoorRow[] {
   return usedBy(db, kind).flatMap(({ door, stoppedAt }) => (stoppedAt === null ? [door] : []));
+}
+
+/** When a door was last closed by hand, epoch ms; null while it is open, or when it has been closed from the start. */
+export function shutAt(db: Reader, { id, design }: Pick<DoorRow, 'id' | 'design'>): number | null {
+  if (design.open) return null;
+  const [first, ...earlier] = db
+    .select({ at: designStates.at, content: designStates.content })
+    .from(designStates)
+    .where(and(eq(designStates.designId, id), gt(designStates.number, 0)))
+    .orderBy(desc(designStates.number))
+    .all();
+  let closed = first;
+  for (const state of earlier) {
+    if ((state.content as DoorDesign).open) return closed?.at ?? null;
+    closed = state;
+  }
+  return null;
 }

@@ -12,6 +12,8 @@ export const doors = sqliteTable('doors', {
   slug: text().notNull().unique(),
   /** As its proof says, for good: conditions about old requests know it. */
   kind: text({ enum: ['staff', 'outside'] }).notNull(),
+  /** When it was removed: it leads nowhere any more; what came by it stays. */
+  removedAt: integer(),
 });
 
 /**
@@ -37,6 +39,8 @@ export const waitingSubmissions = sqliteTable(
     language: text({ enum: ['en', 'de'] }),
     /** The link of whoever sent it, by which they see what became of it and correct the address. */
     sentLink: text(),
+    /** The version of the text that its sender agreed to, where the door asks for that. */
+    consent: integer(),
   },
   (table) => [index('waiting_expires').on(table.expiresAt)],
 );
@@ -62,7 +66,16 @@ export const keptAnswers = sqliteTable(
     language: text({ enum: ['en', 'de'] }),
     /** When it was typed, by the clock of the device, epoch ms: the newer of two devices counts. */
     typedAt: integer().notNull(),
+    /** When it was first kept, by the clock of the desk: who was filling in when the door closed has some time left. */
+    beganAt: integer(),
     expiresAt: integer().notNull(),
   },
   (table) => [uniqueIndex('kept_person').on(table.doorId, table.personId), index('kept_expires').on(table.expiresAt)],
+);
+
+/** Work of devices that was handed in, by its signature: none of it counts twice. Kept as long as it would count. */
+export const spentWork = sqliteTable(
+  'spent_work',
+  { signature: text().primaryKey(), expiresAt: integer().notNull() },
+  (table) => [index('spent_work_expires').on(table.expiresAt)],
 );

@@ -1,5 +1,5 @@
 import { inArray, lt, sql } from 'drizzle-orm';
-import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { keptAnswers, spentWork, waitingSubmissions } from '../door/tables.ts';
 import { notices } from '../notice/tables.ts';
 import { AT_ONCE, dropOld, type Kept } from '../platform/kept.ts';
 import { idempotency, jobs, links, session, verification } from '../platform/tables.ts';
@@ -24,6 +24,11 @@ export const RETENTION: readonly Kept[] = [
     what: 'Answers that were started and not sent',
     until: '14 days after they were last typed (as long as a link to continue a form works), or until they are sent',
     sweep: dropOld(keptAnswers, keptAnswers.id, (now) => lt(keptAnswers.expiresAt, now)),
+  },
+  {
+    what: 'What devices worked out before they sent, so that it counts once',
+    until: '20 minutes after it was given out',
+    sweep: dropOld(spentWork, spentWork.signature, (now) => lt(spentWork.expiresAt, now)),
   },
   {
     what: 'Links in emails',

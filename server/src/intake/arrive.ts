@@ -6,7 +6,7 @@ import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '
 import type { Through } from '@tolvek/core/request';
 import { refused } from '@tolvek/words';
 import { calendarOf } from '../calendar/queries.ts';
-import type { DoorRow } from '../door/queries.ts';
+import { type DoorRow, shutAt } from '../door/queries.ts';
 import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -40,6 +40,8 @@ export interface Arriving {
   /** Whether who asks may be admitted. */
   readonly admits: Comer;
   readonly answers: RawAnswers;
+  /** Since when they have been filling in, epoch ms, as far as the house knows. */
+  readonly since?: number | null;
   /** The edition that is tried whoever asks; null: the form as it is. */
   readonly edition?: string | null | undefined;
   /** What fields pick from, where it was read before. */
@@ -114,7 +116,9 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
     numbers: through.by === 'trial' ? {} : numbersToCome(db, register.id, design.fields, told.today),
   };
   const used = door ? usedOf(db, door, { personId: asks?.id ?? null, now, zone: calendar.zone }) : () => 0;
-  const context = { now, calendar, facts, requester: admits, used, holds: register.holds };
+  const { since = null } = arriving;
+  const came = { since, shutAt: door && since !== null ? shutAt(db, door) : null };
+  const context = { now, calendar, facts, requester: admits, came, used, holds: register.holds };
   const intake = asked.takeIn(door?.design ?? null, answers, context);
   const here = { facts, calendar, edition: asked.edition };
   if ('refusal' in intake) return { ...here, is: 'refused', refusal: intake.refusal };
@@ -132,6 +136,8 @@ interface Parties {
   /** On whose behalf it is asked, and who typed it in, where that is somebody else. */
   readonly onBehalfId?: string | null;
   readonly enteredById?: string;
+  /** The version of the text of its door that they agreed to. */
+  readonly consent?: number | null;
 }
 
 /** Stores what was considered and found fine: with its numbers, and all that follows. */

@@ -1,12 +1,13 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { contactProblems } from '@tolvek/core/door';
+import { consentProblems, contactProblems } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
-import { refused, said } from '@tolvek/words';
+import { refused, said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
+import { type DoneWork, spendWork } from '../door/slowWork.ts';
 import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { type ReleaseRow, releaseById } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
@@ -22,13 +23,15 @@ import { newId } from '../platform/newId.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
-import { requestById } from '../request/queries.ts';
+import { type RequestRow, requestById } from '../request/queries.ts';
 import { offersOf } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { admissionOf, comerOf, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { askedAt } from './asking.ts';
-import { forgetKept } from './kept.ts';
+import { confirmationOf } from './confirmation.ts';
+import { forgetKept, keptBy } from './kept.ts';
+import { openedSince } from './opened.ts';
 
 export interface Submission {
   readonly slug: string;
@@ -37,12 +40,18 @@ export interface Submission {
   readonly contact?: { readonly name: string; readonly email: string } | undefined;
   /** On whose behalf one of the staff asks. */
   readonly onBehalf?: string | undefined;
+  /** What proves since when it was being filled in. */
+  readonly opened?: string | undefined;
+  /** The version of the text of the door that was agreed to. */
+  readonly consent?: number | undefined;
+  /** What the device worked out first, where the door asks for that. */
+  readonly work?: DoneWork | null;
   readonly key: string;
   readonly language?: Language;
 }
 
 export type Submitted =
-  | { state: 'arrived'; number: string; due: string | null }
+  | { state: 'arrived'; number: string; due: string | null; says: Words | null }
   | { state: 'to-confirm'; email: string; sent: string | null };
 
 /**
@@ -62,19 +71,27 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
       ...(input.onBehalf === undefined ? {} : { onBehalf: input.onBehalf }),
     };
     return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
-      // A door that closed, or a release that changed meanwhile, is told before anything is stored.
+      // A release that changed meanwhile is told before anything is stored.
       if (release.number !== input.release) {
         throw new Problem(409, 'form-changed', refused('formChanged'));
       }
-      if (isUnnamed) return arriveUnnamed(work, door, release, viewer, input.answers);
-      if (door.kind === 'outside' && !viewer) return keepForConfirmation(house, work, { door, release, input });
+      const consent = agreedTo(door.design, input.consent);
+      if (door.design.slowsRobots && !viewer) spendWork(tx, input.work ?? null);
+      const since = openedSince(house.config.secret, door, input.opened);
+      const sending = { door, release, input, since, consent };
+      if (isUnnamed) return arriveUnnamed(work, sending, viewer);
+      if (door.kind === 'outside' && !viewer) return keepForConfirmation(house, work, sending);
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
       // For somebody else asks who is of the staff.
       const onBehalfId = behalfOf(tx, requester, door.kind === 'staff' ? input.onBehalf : undefined);
-      const arrived = arriveBy(work, door, release, requester, input.answers, { onBehalfId });
+      const begun = keptBy(tx, door.id, viewer)?.beganAt ?? null;
+      const { number, due, says } = arriveBy(work, door, release, requester, input.answers, {
+        ...{ onBehalfId, consent },
+        since: since ?? begun,
+      });
       forgetKept(tx, door.id, { personId: requester.id });
-      return { state: 'arrived', number: arrived.number, due: arrived.due };
+      return { state: 'arrived', number, due, says };
     });
   });
 }
@@ -83,13 +100,30 @@ interface Sending {
   readonly door: DoorRow;
   readonly release: ReleaseRow;
   readonly input: Submission;
+  /** Since when it was being filled in, epoch ms, as far as the house knows. */
+  readonly since: number | null;
+  readonly consent: number | null;
 }
 
-function keepForConfirmation(house: House, work: Work, { door, release, input }: Sending): Submitted {
+/**
+ * The version of the text of a door that was agreed to; null where it asks for nothing.
+ *
+ * @throws Problem 422 when nobody agreed, 409 when it is another text by now
+ */
+function agreedTo(design: DoorRow['design'], version: number | undefined): number | null {
+  const { consent } = design;
+  if (!consent) return null;
+  const missing = consentProblems(design, version);
+  if (missing.length > 0) throw wrongFields(missing);
+  if (version !== consent.version) throw new Problem(409, 'form-changed', refused('consentChanged'));
+  return version;
+}
+
+function keepForConfirmation(house: House, work: Work, { door, release, input, since, consent }: Sending): Submitted {
   const { tx, now } = work;
   const name = input.contact?.name.trim() ?? '';
   const email = input.contact?.email.trim().toLowerCase() ?? '';
-  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers: input.answers };
+  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers: input.answers, since };
   const considered = consider(tx, arriving, now);
   if (considered.is === 'refused') throw refusal(considered.refusal);
   const wrong = considered.is === 'wrong' ? considered.problems : [];
@@ -111,6 +145,7 @@ function keepForConfirmation(house: House, work: Work, { door, release, input }:
     expiresAt: linkEnds(tx, 'confirm', now),
     language: input.language ?? null,
     sentLink: sent.id,
+    consent,
   };
   tx.insert(waitingSubmissions).values(submission).run();
   forgetKept(tx, door.id, { email });
@@ -173,11 +208,18 @@ export function sendAgain(house: House, token: string, typed: string): AnswerOf<
   });
 }
 
+/** The door that somebody is at, and what they show to prove since when. */
+interface Through {
+  readonly slug: string;
+  readonly opened?: string | undefined;
+}
+
 /** A door that admits whoever calls: a closed one answers nothing about its form. */
-function openDoor(db: Reader, viewer: Viewer | null, slug: string, now: number): ReturnType<typeof doorBySlug> {
+function openDoor(house: House, viewer: Viewer | null, { slug, opened }: Through, now: number) {
+  const { db } = house;
   const at = doorBySlug(db, slug);
   if (at.door.kind === 'staff' && !viewer) throw notSignedIn();
-  const admission = admissionOf(db, at.door, viewer, now);
+  const admission = admissionOf(db, at.door, viewer, now, openedSince(house.config.secret, at.door, opened));
   if (!admission.admitted) throw refusal(admission);
   const kept = keptByOthers(db, at.door.formId, viewer);
   if (kept !== null) throw notAllowed(kept);
@@ -204,26 +246,26 @@ function completedAt(
  * is not told here.
  */
 export function checkAnswers(
-  db: Reader,
+  house: House,
   viewer: Viewer | null,
-  slug: string,
-  answers: RawAnswers,
+  { answers, ...at_ }: Through & BodyOf<'checkAnswers'>,
   now: number,
 ): readonly FieldProblem[] {
-  const at = openDoor(db, viewer, slug, now);
+  const { db } = house;
+  const at = openDoor(house, viewer, at_, now);
   const { release, facts, values, asker } = completedAt(db, viewer, at, answers, now);
   return answersHeld(db, release, { values, facts, asker });
 }
 
 /** What a reference of a form offers with the answers so far. */
 export function offersAt(
-  db: Reader,
+  house: House,
   viewer: Viewer | null,
-  slug: string,
-  { field, find, answers }: BodyOf<'offers'>,
+  { field, find, answers, ...at_ }: Through & BodyOf<'offers'>,
   now: number,
 ): AnswerOf<'offers'> {
-  const at = openDoor(db, viewer, slug, now);
+  const { db } = house;
+  const at = openDoor(house, viewer, at_, now);
   const { release, facts, values, asker } = completedAt(db, viewer, at, answers, now);
   if (!release.design.parts.some((part) => part.part === 'question' && part.field === field))
     throw notFound('question');
@@ -231,7 +273,7 @@ export function offersAt(
 }
 
 /** Confirms an outside address by the link in the letter. It works once. */
-export function confirm(house: House, token: string): { number: string; due: string | null; follow: string } {
+export function confirm(house: House, token: string): AnswerOf<'confirm'> {
   return write(house, (work) => {
     const { tx, now } = work;
     const { link, submission } = waitingFor(tx, token, now);
@@ -239,7 +281,7 @@ export function confirm(house: House, token: string): { number: string; due: str
     spendLink(tx, link, now);
     const { requesterId: personId, id: targetId } = arrived;
     const follow = linkFor(tx, house.config.secret, { purpose: 'follow', personId, targetId, now });
-    return { number: arrived.number, due: arrived.due, follow: follow.token };
+    return { number: arrived.number, due: arrived.due, says: arrived.says, follow: follow.token };
   });
 }
 
@@ -256,7 +298,7 @@ export function backToAnswers(house: House, token: string): AnswerOf<'backToAnsw
     tx.insert(keptAnswers)
       .values({
         ...{ id, doorId: door.id, name: submission.name, email: submission.email, answers: submission.answers },
-        ...{ typedAt: submission.createdAt, expiresAt: linkEnds(tx, 'resume', now) },
+        ...{ typedAt: submission.createdAt, beganAt: submission.createdAt, expiresAt: linkEnds(tx, 'resume', now) },
       })
       .run();
     tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
@@ -284,7 +326,8 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
   const requester = personByEmail(tx, submission.email) ?? addPerson(work, contactOf(submission));
   if (requester.kind === 'contact' && submission.language !== null)
     tx.update(people).set({ language: submission.language }).where(eq(people.id, requester.id)).run();
-  const arrived = arriveBy(work, door, release, requester, submission.answers, { isKnown: false });
+  const { createdAt: since, consent } = submission;
+  const arrived = arriveBy(work, door, release, requester, submission.answers, { isKnown: false, since, consent });
   tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
   if (submission.sentLink !== null) turnLink(tx, submission.sentLink, arrived.id);
   return { ...arrived, requesterId: requester.id };
@@ -311,17 +354,15 @@ function behalfOf(tx: Transaction, requester: PersonRow, wanted: string | undefi
 /** Takes in what came by a door that stores nothing about who comes: whoever it was, nobody asked. */
 function arriveUnnamed(
   work: Work,
-  door: DoorRow,
-  release: ReleaseRow,
+  { door, release, input: { answers }, since, consent }: Sending,
   viewer: Viewer | null,
-  answers: RawAnswers,
 ): Submitted {
   // Whether they may come in is looked at, and forgotten.
   const person = viewer ? personById(work.tx, viewer.personId) : undefined;
   const admits = person ? comerOf(work.tx, person) : UNKNOWN;
-  const arriving = { ...through(door, release), asks: null, admits, answers };
-  const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null });
-  return { state: 'arrived', number: request.number, due: request.due === null ? null : iso(request.due) };
+  const arriving = { ...through(door, release), asks: null, admits, answers, since };
+  const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, consent });
+  return { state: 'arrived', ...arrivedFrom(work.tx, door, request) };
 }
 
 /** Takes in what somebody who is known sent by a door. */
@@ -331,17 +372,31 @@ function arriveBy(
   release: ReleaseRow,
   requester: PersonRow,
   answers: RawAnswers,
-  { onBehalfId = null, isKnown = true }: { readonly onBehalfId?: string | null; readonly isKnown?: boolean } = {},
+  {
+    onBehalfId = null,
+    isKnown = true,
+    since = null,
+    consent = null,
+  }: {
+    readonly onBehalfId?: string | null;
+    readonly isKnown?: boolean;
+    readonly since?: number | null;
+    readonly consent?: number | null;
+  },
 ) {
   const arriving = {
     ...through(door, release),
     asks: requester,
     admits: comerOf(work.tx, requester),
-    answers,
-    isKnown,
+    ...{ answers, isKnown, since },
   };
-  const parties = { doorId: door.id, requesterId: requester.id, onBehalfId };
+  const parties = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };
   const { request } = arrive(by(work, requester.id), arriving, parties);
-  const { id, number, due } = request;
-  return { id, number, due: due === null ? null : iso(due) };
+  return { id: request.id, ...arrivedFrom(work.tx, door, request) };
+}
+
+/** What is said of a request once it came in: its number, until when, and the words of its door. */
+function arrivedFrom(db: Reader, door: DoorRow, request: RequestRow) {
+  const { number, due } = request;
+  return { number, due: due === null ? null : iso(due), says: confirmationOf(db, door, request) };
 }

@@ -1,11 +1,12 @@
 import type { intakeRoutes } from '@tolvek/contract';
-import type { NotAdmitted } from '@tolvek/core/door';
+import type { DoorLimit, NotAdmitted } from '@tolvek/core/door';
 import { type AskedForm, askedForm, askedInWordsOf, lookedAtTogether, requesterReadBy } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { profileWith } from '@tolvek/core/register';
 import { refused, type Words } from '@tolvek/words';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
+import { doneWork, workFor } from '../door/slowWork.ts';
 import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { registerOfForm } from '../form/queries.ts';
@@ -17,6 +18,7 @@ import type { Handlers } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
 import { admissionOf, namedAt } from './admission.ts';
 import { askedAt } from './asking.ts';
+import { besideDoor } from './besideDoor.ts';
 import {
   backToAnswers,
   checkAnswers,
@@ -28,18 +30,31 @@ import {
   waitingFor,
 } from './commands.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
+import { openedAt, openedSince } from './opened.ts';
 
-/** Why somebody can’t ask by a door, in words and as a code; null when they can. */
+/** Why somebody can’t ask by a door, in words and as a code; or until when they can, where it is closed. */
 function refusedAt(
   db: Reader,
   door: DoorRow,
   viewer: Viewer | null,
-  now: number,
-): { readonly message: Words; readonly why: NotAdmitted | 'kept-by-others' } | null {
-  const admission = admissionOf(db, door, viewer, now);
-  if (!admission.admitted) return admission;
+  { now, since }: { readonly now: number; readonly since: number | null },
+): Found {
+  const admission = admissionOf(db, door, viewer, now, since);
+  if (!admission.admitted) return { refused: admission, finishBy: null };
+  const { finishBy } = admission;
   const kept = keptByOthers(db, door.formId, viewer);
-  return kept === null ? null : { message: kept.happened, why: 'kept-by-others' };
+  return { refused: kept && { message: kept.happened, why: 'kept-by-others' }, finishBy };
+}
+
+interface Found {
+  readonly refused: {
+    readonly message: Words;
+    readonly why: NotAdmitted | 'kept-by-others';
+    /** The limit of each person that is reached. */
+    readonly own?: DoorLimit;
+  } | null;
+  /** Until when they may still send, epoch ms, where it is closed. */
+  readonly finishBy: number | null;
 }
 
 /** Whether anything of a form asks who its requester is: else their groups stay in the house. */
@@ -53,19 +68,22 @@ function askerNamed(db: Reader, viewer: Viewer): { readonly name: string; readon
 
 export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   const { db, clock } = house;
+  const { secret } = house.config;
 
   return {
-    door: ({ params, viewer }) => {
+    door: ({ params, query, viewer }) => {
       const { door, release } = doorBySlug(db, params.slug);
-      const refused = refusedAt(db, door, viewer, clock.now());
+      const now = clock.now();
       const known = namedAt(door, viewer);
+      const kept = keptBy(db, door.id, known);
+      const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
+      const { refused, finishBy } = refusedAt(db, door, viewer, { now, since });
       const requester = known && { id: known.personId, kind: known.kind };
       const asking = { kind: door.kind, id: requester?.id ?? null };
       const { design } = askedAt(db, release, asking, clock.now()).release;
       // The labels and options are called what their register calls them now.
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
       const asked = askedForm({ ...design, fields });
-      const kept = keptBy(db, door.id, known);
       const facts = factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields });
       return {
         slug: door.slug,
@@ -74,19 +92,24 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
         unnamed: door.design.unnamed ?? false,
+        ...besideDoor(db, door, known, { now, refused, finishBy }),
         asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
         form:
           refused === null
             ? {
                 intro: design.intro,
                 release: release.number,
+                opened: openedAt(secret, door, since ?? now),
+                consent: door.design.consent ?? null,
+                prefills: [...(door.design.prefills ?? [])],
+                work: (door.design.slowsRobots ?? false) && !viewer,
                 fields: asked.fields,
                 parts: asked.parts,
                 rules: asked.rules,
                 kept: kept
                   ? {
-                      answers: kept.answers,
-                      typedAt: kept.typedAt,
+                      ...{ answers: kept.answers, typedAt: kept.typedAt },
+                      opened: kept.beganAt === null ? null : openedAt(secret, door, kept.beganAt),
                       ...namedIn(db, door, requester, kept.answers, clock.now()),
                     }
                   : null,
@@ -103,16 +126,17 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     },
 
     checkAnswers: ({ params, body, viewer }) => ({
-      problems: [...checkAnswers(db, viewer, params.slug, body.answers, clock.now())],
+      problems: [...checkAnswers(house, viewer, { ...params, ...body }, clock.now())],
     }),
-    offers: ({ params, body, viewer }) => offersAt(db, viewer, params.slug, body, clock.now()),
+    offers: ({ params, body, viewer }) => offersAt(house, viewer, { ...params, ...body }, clock.now()),
     keepAnswers: ({ params, body, viewer }) => keepForStaff(house, viewer, params.slug, body),
     sendKept: ({ params, body, language }) => keepByLink(house, params.slug, { ...body, language }),
-    kept: ({ params }) => keptBehind(db, params.token, clock.now()),
+    kept: ({ params }) => keptBehind(house, params.token, clock.now()),
     keepKept: ({ params, body }) => keepBehind(house, params.token, body),
     upload: async (call) => {
       const { door, release } = doorBySlug(db, call.params.slug);
-      const admission = admissionOf(db, door, call.viewer, clock.now());
+      const since = openedSince(secret, door, call.query.opened);
+      const admission = admissionOf(db, door, call.viewer, clock.now(), since);
       if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
       const known = namedAt(door, call.viewer);
@@ -121,8 +145,12 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const fromWhere = door.design.unnamed ? `door ${door.id}` : undefined;
       await takeBody(house, call, { formId: release.formId, field: askedFor(design, field), name }, fromWhere);
     },
-    submit: ({ params, body, viewer, key, language }) =>
-      submit(house, viewer, { slug: params.slug, ...body, key, language }),
+    work: async ({ params }) => ({ work: await workFor(secret, doorBySlug(db, params.slug).door, clock.now()) }),
+    submit: async ({ params, body, viewer, key, language }) => {
+      const { door } = doorBySlug(db, params.slug);
+      const work = door.design.slowsRobots && !viewer ? await doneWork(secret, door, body.work, clock.now()) : null;
+      return submit(house, viewer, { slug: params.slug, ...body, work, key, language });
+    },
     sentState: ({ params }) => sentState(db, params.token, clock.now()),
     sendAgain: ({ params, body }) => sendAgain(house, params.token, body.email),
 

@@ -24,6 +24,7 @@ import { offerProblems } from '../request/references.ts';
 import { linkEnds } from '../settings/links.ts';
 import { admissionOf } from './admission.ts';
 import { askedAt } from './asking.ts';
+import { openedAt } from './opened.ts';
 
 /** Answers to what a form asks: nothing else is kept, whatever is sent. */
 function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {
@@ -72,7 +73,7 @@ export function keepForStaff(
     if (known) tx.update(keptAnswers).set(row).where(eq(keptAnswers.id, known.id)).run();
     else
       tx.insert(keptAnswers)
-        .values({ id: newId(), doorId: door.id, personId: viewer.personId, ...row })
+        .values({ id: newId(), doorId: door.id, personId: viewer.personId, beganAt: now, ...row })
         .run();
     return { kept: true };
   });
@@ -100,7 +101,10 @@ export function keepByLink(
     const answers = askedOnly(askedAt(tx, release, STRANGER, now).release.design, typed);
     const id = newId();
     tx.insert(keptAnswers)
-      .values({ id, doorId: door.id, name, email, answers, typedAt, language, expiresAt: linkEnds(tx, 'resume', now) })
+      .values({
+        ...{ id, doorId: door.id, name, email, answers, typedAt, language },
+        ...{ beganAt: now, expiresAt: linkEnds(tx, 'resume', now) },
+      })
       .run();
     notifyAddress(work, email, { kind: 'go-on', kept: id });
     return { email };
@@ -116,13 +120,15 @@ function behind(db: Reader, token: string, now: number) {
 }
 
 /** What a link to go on leads to, with the files and the requests its answers name. */
-export function keptBehind(db: Reader, token: string, now: number): AnswerOf<'kept'> {
+export function keptBehind(house: House, token: string, now: number): AnswerOf<'kept'> {
+  const { db } = house;
   const { kept, door } = behind(db, token, now);
   return {
     slug: door.slug,
     answers: kept.answers,
     contact: { name: kept.name, email: kept.email ?? '' },
     typedAt: kept.typedAt,
+    opened: kept.beganAt === null ? null : openedAt(house.config.secret, door, kept.beganAt),
     ...namedIn(db, door, null, kept.answers, now),
   };
 }

@@ -52,6 +52,8 @@ interface Incoming {
   readonly doorId: string | null;
   /** The edition in which it was asked. */
   readonly edition?: string | null;
+  /** The version of the text of its door that who asked agreed to. */
+  readonly consent?: number | null;
   readonly requesterId: string | null;
   /** Who typed it in, where that is somebody else. */
   readonly onBehalfId?: string | null;
@@ -76,7 +78,7 @@ const add = adding(requests);
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
   const { number, register, release, doorId, requesterId, onBehalfId, enteredById, taken, through } = incoming;
-  const edition = incoming.edition ?? null;
+  const { edition = null, consent = null } = incoming;
   const { routed, routing, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
@@ -91,6 +93,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       computedBy: null,
       doorId,
       edition,
+      consent,
       requesterId,
       onBehalfId: onBehalfId ?? null,
       enteredById: enteredById ?? null,

@@ -33,6 +33,8 @@ export const requests = sqliteTable(
     doorId: text().references(() => doors.id),
     /** The id of the edition of its release in which it was asked; null: the form as it is. */
     edition: text(),
+    /** The version of the text of its door that who asked agreed to. */
+    consent: integer(),
     /** Who asked: nobody where it is unnamed. */
     requesterId: text().references(() => people.id),
     /** On whose behalf, and who typed it in, where these are others. */

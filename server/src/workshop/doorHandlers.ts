@@ -1,7 +1,7 @@
 import type { doorRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
-import { addDoor, doorView, setDoor, settleDoor } from './doors.ts';
+import { addDoor, doorView, removalView, removeDoor, setDoor, settleDoor } from './doors.ts';
 
 export function doorHandlers(house: House): Handlers<typeof doorRoutes> {
   const { db, clock } = house;
@@ -10,6 +10,8 @@ export function doorHandlers(house: House): Handlers<typeof doorRoutes> {
     changeDoor: ({ viewer, params, body, version }) =>
       settleDoor(house, viewer, { slug: params.slug, version, ...body }),
     addDoor: ({ viewer, params, body, key }) => addDoor(house, viewer, { form: params.key, once: key, ...body }),
+    doorRemoval: ({ params }) => removalView(db, params.slug),
+    removeDoor: ({ viewer, params, version }) => removeDoor(house, viewer, { slug: params.slug, version }),
     setDoor: ({ viewer, params, body }) => setDoor(house, viewer, { slug: params.slug, ...body }),
   };
 }

@@ -1,21 +1,26 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { DOOR, type DoorDesign, doorAt, kindOfProof, newDoor } from '@tolvek/core/door';
+import { canComeByLink, DOOR, type DoorDesign, doorAt, kindOfProof, newDoor } from '@tolvek/core/door';
+import { allQuestionsOf, placeholdersIn } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
+import { count, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { changeAtOnce } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
-import { freeSlug, makeDoor } from '../door/commands.ts';
-import { type DoorRow, doorDesign } from '../door/queries.ts';
-import { formById, formNamed } from '../form/queries.ts';
+import { freeSlug, isSlugTaken, makeDoor } from '../door/commands.ts';
+import { allDoors, type DoorRow, doorDesign } from '../door/queries.ts';
+import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { formById, formNamed, releaseInForce } from '../form/queries.ts';
 import { usedOf } from '../intake/admission.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
-import type { Reader } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
+import { dropLinks } from '../platform/links.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
+import { requests } from '../request/tables.ts';
 
 /** A door as it is listed with its form. */
 export const doorSettings = ({ slug, kind, design }: DoorRow, now: number): AnswerOf<'setDoor'> => ({
@@ -38,10 +43,75 @@ export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorD
   return {
     ...{ slug, form: form.key, version: door.version, door: door.design },
     used: door.design.limits.flatMap((limit) => (limit.of === 'all' ? [{ limit: limit.id, n: used(limit) }] : [])),
+    others: allDoors(db).flatMap((other) =>
+      other.slug === slug
+        ? []
+        : [{ slug: other.slug, name: other.design.name, form: formById(db, other.formId)?.draft.title ?? '' }],
+    ),
     states: states.map(({ number, note, by, at, content }) => ({
       ...{ number, note, by: names.get(by) ?? '', at: iso(at), door: content },
     })),
   };
+}
+
+/** What a door names of its form that is not there. */
+function namesMissing(tx: Reader, { formId }: DoorRow, { confirmation, prefills, unnamed }: DoorDesign) {
+  const form = formById(tx, formId);
+  const released = releaseInForce(tx, formId)?.design;
+  const states = [...(form ? [form.draft] : []), ...(released ? [released] : [])];
+  const asked = new Set(
+    states.flatMap((design) => {
+      const fields = new Map(design.fields.map((field) => [field.key, field]));
+      return allQuestionsOf(design).flatMap(({ field }) => {
+        const found = fields.get(field);
+        return found && canComeByLink(found) ? [field] : [];
+      });
+    }),
+  );
+  const named = placeholdersIn(confirmation ?? '');
+  const known = new Set((released?.fields ?? form?.draft.fields ?? []).map(({ key }) => key));
+  const lost = named.filter((field) => !known.has(field));
+  return [
+    ...(unnamed && named.length > 0
+      ? [
+          {
+            field: 'confirmation',
+            message: said('doors:unnamedRepeats'),
+            fix: said('doors:takeFieldsOut', { fields: named.map((field) => `{${field}}`) }),
+          },
+        ]
+      : []),
+    ...(lost.length > 0
+      ? [
+          {
+            field: 'confirmation',
+            message: said('workshopErrors:confirmationNames', { fields: lost.map((field) => `{${field}}`) }),
+            fix: said('workshopErrors:nameFields'),
+          },
+        ]
+      : []),
+    ...(prefills ?? []).flatMap((field) =>
+      asked.has(field)
+        ? []
+        : [
+            {
+              field: 'prefills',
+              message: said('workshopErrors:notAskedFor', { field }),
+              fix: said('workshopErrors:chooseQuestions'),
+            },
+          ],
+    ),
+  ];
+}
+
+/** A door whose text to agree to has the next version where it is another one. */
+function withVersion(tx: Reader, door: DoorRow, content: DoorDesign): DoorDesign {
+  const { consent } = content;
+  if (!consent) return content;
+  const before = door.design.consent;
+  if (before?.text === consent.text) return { ...content, consent: before };
+  const used = statesOf<DoorDesign>(tx, { id: door.id }).map(({ content: state }) => state.consent?.version ?? 0);
+  return { ...content, consent: { ...consent, version: Math.max(0, before?.version ?? 0, ...used) + 1 } };
 }
 
 /**
@@ -53,11 +123,12 @@ export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorD
 export function settleDoor(
   house: House,
   viewer: Viewer,
-  { slug, version, door: content, note }: BodyOf<'changeDoor'> & { readonly slug: string; readonly version: number },
+  { slug, version, door: sent, note }: BodyOf<'changeDoor'> & { readonly slug: string; readonly version: number },
 ): AnswerOf<'changeDoor'> {
   return write(house, ({ tx, now }) => {
     const { door, design } = doorDesign(tx, slug);
     if (design.version !== version) throw staleVersion();
+    const content = withVersion(tx, door, sent);
     const groups = groupNames(tx);
     const wrong = [
       ...DOOR.findings(content, null).map(({ at, message }) => ({
@@ -65,8 +136,18 @@ export function settleDoor(
         message,
         fix: said('workshopErrors:correctIt'),
       })),
-      ...DOOR.refersTo(content).flatMap(({ key }) =>
-        groups.has(key)
+      ...namesMissing(tx, door, content),
+      ...(content.instead === undefined || (content.instead !== slug && isSlugTaken(tx, content.instead))
+        ? []
+        : [
+            {
+              field: 'instead',
+              message: said('workshopErrors:noOtherDoor'),
+              fix: said('workshopErrors:chooseOtherDoor'),
+            },
+          ]),
+      ...DOOR.refersTo(content).flatMap(({ kind, key }) =>
+        kind !== 'group' || groups.has(key)
           ? []
           : [
               {
@@ -116,10 +197,66 @@ export function addDoor(
   return write(house, ({ tx, now }) =>
     once(tx, { key: once_, scope: `add door ${viewer.personId}`, content: [key, input], now }, () => {
       const form = formNamed(tx, key);
-      const slug = freeSlug(tx, form.key);
+      if (input.slug !== undefined && isSlugTaken(tx, input.slug))
+        throw wrongFields([
+          {
+            field: 'slug',
+            message: said('workshopErrors:addressTaken', { address: input.slug }),
+            fix: said('workshopErrors:otherAddress'),
+          },
+        ]);
+      const slug = input.slug ?? freeSlug(tx, form.key);
       const design = newDoor(input.proof, input.name);
       makeDoor(tx, { formId: form.id, slug, design }, { viewer, now });
       return { slug };
     }),
   );
+}
+
+const countOf = (db: Reader, table: typeof waitingSubmissions | typeof keptAnswers | typeof requests, id: string) =>
+  db.select({ n: count() }).from(table).where(eq(table.doorId, id)).get()?.n ?? 0;
+
+/** What a door has given that would end with it, and what stays. */
+export function removalView(db: Reader, slug: string): AnswerOf<'doorRemoval'> {
+  const { door } = doorDesign(db, slug);
+  return {
+    waiting: countOf(db, waitingSubmissions, door.id),
+    begun: countOf(db, keptAnswers, door.id),
+    requests: countOf(db, requests, door.id),
+  };
+}
+
+/**
+ * Removes a door: its address leads nowhere any more, and is given to no other. What waits for an address to be
+ * confirmed and what was begun is gone, and the links to it end. Requests that came by it stay as they are.
+ *
+ * @throws Problem 412 when somebody was faster
+ */
+export function removeDoor(
+  house: House,
+  viewer: Viewer,
+  { slug, version }: { readonly slug: string; readonly version: number },
+): AnswerOf<'removeDoor'> {
+  return write(house, ({ tx, now }) => {
+    const { door, design } = doorDesign(tx, slug);
+    if (design.version !== version) throw staleVersion();
+    const ended = removalView(tx, slug);
+    // The last state of it is closed, so that its history says when it ended.
+    changeAtOnce(tx, design, { version, content: { ...design.draft, open: false }, note: '' }, { viewer, now });
+    for (const table of [waitingSubmissions, keptAnswers]) endGiven(tx, table, door.id);
+    tx.update(doors).set({ removedAt: now }).where(eq(doors.id, door.id)).run();
+    return ended;
+  });
+}
+
+/** Ends what somebody has begun or sent by a door that is not a request yet, and the links that lead to it. */
+function endGiven(tx: Transaction, table: typeof waitingSubmissions | typeof keptAnswers, doorId: string): void {
+  const ids = tx
+    .select({ id: table.id })
+    .from(table)
+    .where(eq(table.doorId, doorId))
+    .all()
+    .map(({ id }) => id);
+  dropLinks(tx, ids);
+  tx.delete(table).where(inArray(table.id, ids)).run();
 }

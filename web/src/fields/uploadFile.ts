@@ -8,17 +8,18 @@ export class NotTaken extends Error {}
 
 /**
  * Sends a file for a field to an address of uploads; `told` hears how much of it has gone, from 0
- * to 1.
+ * to 1. `beside`: what else the address says.
  */
 export function uploadFile(
   address: string,
   field: string,
   file: File,
   arrived: (part: number) => void,
+  beside: Readonly<Record<string, string>> = {},
 ): Promise<KnownFile> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', `${address}?${new URLSearchParams({ field, name: file.name })}`);
+    request.open('POST', `${address}?${new URLSearchParams({ field, name: file.name, ...beside })}`);
     request.setRequestHeader('Content-Type', 'application/octet-stream');
     request.responseType = 'json';
     request.upload.onprogress = ({ loaded, total }) => arrived(total > 0 ? loaded / total : 0);

@@ -6,18 +6,22 @@ import { useTitle } from '../ui/useTitle.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { FillIn } from './FillIn.tsx';
+import { isKeptHere, openedHere } from './keptAnswers.ts';
 
 /** A door: to whom it admits it shows its form, to others a polite refusal. */
 export function Ask() {
   const { slug = '' } = useParams();
   const [search] = useSearchParams();
   const token = search.get('kept');
+  const { data: behind, error: gone } = frontDeskApi.useKeptQuery({ token: token ?? '' }, { skip: !token });
   const {
     data: door,
     error: closed,
     refetch,
-  } = frontDeskApi.useDoorQuery({ slug }, { refetchOnMountOrArgChange: true });
-  const { data: behind, error: gone } = frontDeskApi.useKeptQuery({ token: token ?? '' }, { skip: !token });
+  } = frontDeskApi.useDoorQuery(
+    { slug, query: { opened: behind?.opened ?? openedHere(slug) } },
+    { refetchOnMountOrArgChange: true, skip: token !== null && !behind && !gone },
+  );
   const error = closed ?? gone;
   useTitle(door?.title ?? '');
   if (error)
@@ -65,7 +69,22 @@ function Refusal({ door }: { door: AnswerOf<'door'> }) {
   const mustSignIn = door.why === 'sign-in';
   return (
     <>
-      <p className="mt-4">{door.refusal === null ? null : told(door.refusal)}</p>
+      <p className="mt-4 whitespace-pre-line">{door.refusal === null ? null : told(door.refusal)}</p>
+      {door.earlier ? (
+        <p className="mt-5 border-l-2 border-green pl-3.5">
+          <span className="text-soft">{say('desk:yourEarlier')}</span>{' '}
+          <Link to={`/my/${door.earlier.number}`}>{told(door.earlier.subject)}</Link>
+          <span className="block text-soft">
+            <span className="font-mono text-[14px]">{door.earlier.number}</span> · {door.earlier.stage}
+          </span>
+        </p>
+      ) : null}
+      {door.instead ? (
+        <p className="mt-5 border-l-2 border-green pl-3.5">
+          {say('desk:insteadUse')} <Link to={`/ask/${door.instead.slug}`}>{door.instead.title}</Link>
+        </p>
+      ) : null}
+      {isKeptHere(door.slug) ? <p className="mt-5 text-soft">{say('desk:keptThough')}</p> : null}
       <p className="mt-5">
         {mustSignIn ? (
           <Link to={`/sign-in?back=/ask/${door.slug}`}>{say('common:signIn')}</Link>

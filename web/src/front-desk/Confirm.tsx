@@ -7,6 +7,7 @@ import { useTitle } from '../ui/useTitle.ts';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
+import { Says } from './Sent.tsx';
 
 /**
  * Where the letter's link leads: one button sends the request. The link alone does nothing, as mail
@@ -34,6 +35,7 @@ export function Confirm() {
           {sent.due ? `${say('desk:planToFinish', { due: sent.due })} ` : ''}
           {say('desk:linkByEmail')}
         </p>
+        <Says says={sent.says} />
         <p className="mt-5">
           <Link to={`/follow/${sent.follow}`}>{say('desk:followRequest')}</Link>
         </p>

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { CONTACT_LABELS, contactProblems, isContactField } from '@tolvek/core/door';
+import { answersIn, CONTACT_LABELS, consentProblems, contactProblems, isContactField } from '@tolvek/core/door';
 import type { KnownRequest, Problem, RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { inputId } from '../fields/AskedQuestion.tsx';
@@ -12,13 +12,16 @@ import { Button } from '../ui/Button.tsx';
 import { RefusalSaid } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
+import { Consent } from './Consent.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { ForSomebody, type OnBehalf } from './ForSomebody.tsx';
 import { allProblems, begun, factsWith, filled, hasTyped, isTold, knownAnswers, withoutBlanks } from './filling.ts';
 import { GoOnLater } from './GoOnLater.tsx';
+import { HowLong } from './HowLong.tsx';
 import { forget, type KeptAnswers, type KeptElsewhere, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
 import { pageOf, pagesOf } from './pages.ts';
 import { Sent } from './Sent.tsx';
+import { workedOut } from './slowWork.ts';
 import { useCompletion } from './useCompletion.ts';
 import { type KeptAt, useKeptAtDesk } from './useKeptAtDesk.ts';
 import { useLeftFields } from './useLeftFields.ts';
@@ -47,7 +50,7 @@ export function FillIn({
 }) {
   const { form, slug } = door;
   const { complete, rules, state } = useCompletion(form);
-  const [filling, step] = useReducer(filled, null, () => begun(recall(slug, kept)));
+  const [filling, step] = useReducer(filled, null, () => begun(start(door, kept)));
   const { typed, page, passed, tried, refused } = filling;
   // What was typed last, for what is asked of the desk a moment later.
   const latest = useRef(typed);
@@ -57,7 +60,9 @@ export function FillIn({
   const completion = complete(knownAnswers(typed, form), facts);
   const [submit, { isLoading, data: sent }] = frontDeskApi.useSubmitMutation();
   const leaveField = useLeftFields(useCallback((fields) => step({ does: 'leave', fields }), []));
-  const taken = useTaken(slug, form.together);
+  const opened = typed.opened;
+  const taken = useTaken(slug, form.together, opened);
+  const [giveWork, { isLoading: isWorking }] = frontDeskApi.useWorkMutation();
   const [ask] = frontDeskApi.useOffersMutation();
   const [isKept, setIsKept] = useState(false);
   const [behalf, setBehalf] = useState<OnBehalf | null>(null);
@@ -88,19 +93,28 @@ export function FillIn({
     () => ({
       ...facts,
       upload: async (field: string, file: File, told: (part: number) => void) => {
-        const known = await uploadFile(`/api/doors/${encodeURIComponent(slug)}/uploads`, field, file, told);
+        const known = await uploadFile(
+          `/api/doors/${encodeURIComponent(slug)}/uploads`,
+          ...([field, file, told] as const),
+          opened ? { opened } : {},
+        );
         step({ does: 'attach', file: known });
         return known;
       },
       offers: (field: string, find: string) =>
-        ask({ slug, body: { field, find, answers: withoutBlanks(knownAnswers(latest.current, form), form) } }).unwrap(),
+        ask({
+          slug,
+          body: { field, find, opened, answers: withoutBlanks(knownAnswers(latest.current, form), form) },
+        }).unwrap(),
       know: (request: KnownRequest) => step({ does: 'choose', request }),
     }),
-    [facts, slug, form, ask],
+    [facts, slug, form, ask, opened],
   );
   // Whoever is signed in has said who they are.
   const isUnknown = door.kind === 'outside' && door.asks === null && !door.unnamed;
-  const whoAsks = isUnknown ? contactProblems(typed.contact) : [];
+  const consent = form.consent ?? undefined;
+  const agreed = consent && typed.agreed === consent.version ? typed.agreed : undefined;
+  const whoAsks = [...(isUnknown ? contactProblems(typed.contact) : []), ...consentProblems({ consent }, agreed)];
   const problems = allProblems(completion.problems, whoAsks, filling, taken.problems);
   const isUnanswered = (problem: Problem): boolean => rules?.isUnanswered(problem) ?? false;
   const pages = pagesOf(completion.parts);
@@ -134,11 +148,16 @@ export function FillIn({
     step({ does: 'send' });
     if (completion.problems.length + whoAsks.length + taken.problems.length > 0) return tell();
     const answers = withoutBlanks(rules.answersToSend(knownAnswers(typed, form), completion, form.parts), form);
+    // While the page waits for it, what takes a moment is worked out beside it.
+    const task = form.work ? await giveWork({ slug }) : undefined;
+    const work = task && 'data' in task && task.data ? await workedOut(task.data.work) : undefined;
     const result = await submit({
       slug,
       once: typed.key,
       body: {
-        ...{ release: form.release, answers },
+        ...{ release: form.release, answers, opened },
+        ...(agreed === undefined ? {} : { consent: agreed }),
+        ...(work === undefined ? {} : { work }),
         ...(isUnknown ? { contact: typed.contact } : {}),
         ...(behalf ? { onBehalf: behalf[0] } : {}),
       },
@@ -169,7 +188,11 @@ export function FillIn({
     ]),
   );
   const labelOf = (field: string): string =>
-    isContactField(field) ? say(CONTACT_LABELS[field]) : (labels.get(field) ?? field);
+    isContactField(field)
+      ? say(CONTACT_LABELS[field])
+      : field === 'consent'
+        ? say('desk:consent')
+        : (labels.get(field) ?? field);
   const general = completion.warnings.filter((said) => said.field === 'form');
   if (printing && state === 'ready')
     return (
@@ -189,6 +212,7 @@ export function FillIn({
       {door.unnamed && at === 0 ? (
         <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:storesNobody')}</p>
       ) : null}
+      <HowLong door={door} />
       {pages.length > 1 ? (
         <div className="mt-4">
           <p className="text-[14px] text-soft">{say('desk:pageOf', { page: at + 1, pages: pages.length })}</p>
@@ -212,6 +236,11 @@ export function FillIn({
         {refused && !refused.problems ? (
           <div role="alert" className="mt-5 border-l-[3px] border-brick bg-brick-wash px-4 py-3">
             <RefusalSaid problem={refused} />
+            {refused.type.endsWith('closed') ? (
+              <Button className="mt-3" onClick={reload}>
+                {say('desk:whatNow')}
+              </Button>
+            ) : null}
             {refused.type.endsWith('form-changed') ? (
               <Button className="mt-3" onClick={reload}>
                 {say('desk:loadNewForm')}
@@ -293,6 +322,14 @@ export function FillIn({
           })}
         </>
       ) : null}
+      {consent && isLast ? (
+        <Consent
+          text={consent.text}
+          isGiven={agreed !== undefined}
+          problem={shownProblem('consent')}
+          give={(isGiven) => step({ does: 'agree', version: isGiven ? consent.version : undefined, at: Date.now() })}
+        />
+      ) : null}
       {door.kind === 'staff' && !door.unnamed && isLast ? <ForSomebody behalf={behalf} set={setBehalf} /> : null}
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3 print:hidden">
         {at > 0 ? (
@@ -303,10 +340,10 @@ export function FillIn({
         <Button
           look="main"
           type="submit"
-          disabled={isLoading || state !== 'ready'}
+          disabled={isLoading || isWorking || state !== 'ready'}
           className="min-h-12 px-7 text-[16px]"
         >
-          {isLoading
+          {isLoading || isWorking
             ? say('desk:sending')
             : state === 'loading'
               ? say('desk:oneMoment')
@@ -325,7 +362,7 @@ export function FillIn({
               className="underline"
               onClick={() => {
                 forget(slug);
-                step({ does: 'clear', typed: { ...nothingTyped(), typedAt: Date.now() } });
+                step({ does: 'clear', typed: { ...nothingTyped(), opened, typedAt: Date.now() } });
               }}
             >
               {say('desk:deleteAnswers')}
@@ -347,6 +384,13 @@ export function FillIn({
       ) : null}
     </form>
   );
+}
+
+/** What a form begins with: what was typed before, and what the link brought along for questions that allow it. */
+function start({ slug, form }: OpenDoor, kept: KeptElsewhere | null): KeptAnswers {
+  const typed = recall(slug, kept);
+  const brought = answersIn(form.fields, form.prefills, new URLSearchParams(location.search));
+  return { ...typed, answers: { ...brought, ...typed.answers }, opened: typed.opened ?? form.opened };
 }
 
 /** What is kept at the desk: answers that were typed, without those left empty. */

@@ -1,12 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
+import type { Words } from '@tolvek/words';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Column } from '../ui/Column.tsx';
+import { LiveText } from '../ui/LiveText.tsx';
 import { Rich } from '../ui/Rich.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 import { AddressLine } from './AddressLine.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { confirmed, isGone, leftToConfirm } from './waiting.ts';
@@ -42,6 +44,7 @@ export function Sent({
         {sent.due ? `${say('desk:planToFinish', { due: sent.due })} ` : ''}
         {say(isUnnamed ? 'desk:nobodyToTell' : 'desk:linkByEmail')}
       </p>
+      <Says says={sent.says} />
       <p className="mt-5 flex flex-wrap gap-6">
         {isUnnamed ? null : <Link to={`/my/${sent.number}`}>{say('desk:followRequest')}</Link>}
         <Link to="/">{say('common:toFrontDesk')}</Link>
@@ -50,6 +53,14 @@ export function Sent({
     </section>
   );
 }
+
+/** The words of a form once a request came in by it. */
+export const Says = ({ says }: { says: Words | null }) =>
+  says === null ? null : (
+    <p className="mt-4 border-l-2 border-green pl-3.5 whitespace-pre-line">
+      <LiveText text={told(says)} />
+    </p>
+  );
 
 const Again = ({ again }: { again: () => void }) => (
   <p className="mt-5">

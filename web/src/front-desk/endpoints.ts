@@ -10,6 +10,7 @@ export const frontDeskApi = api.injectEndpoints({
       providesTags: ['desk'],
     }),
     door: build.query<AnswerOf<'door'>, Asked<'door'>>({ query: call('door'), keepUnusedDataFor: 0 }),
+    work: build.mutation<AnswerOf<'work'>, Asked<'work'>>({ query: call('work') }),
     checkAnswers: build.mutation<AnswerOf<'checkAnswers'>, Asked<'checkAnswers'>>({ query: call('checkAnswers') }),
     submit: build.mutation<AnswerOf<'submit'>, Asked<'submit'>>({
       query: call('submit'),

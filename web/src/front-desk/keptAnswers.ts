@@ -10,13 +10,16 @@ export interface KeptAnswers {
   readonly contact: { readonly name: string; readonly email: string };
   /** The key that makes a submit happen once, however often it is sent. */
   readonly key: string;
+  /** What proves since when it has been filled in; the version of the text that was agreed to. */
+  readonly opened?: string | undefined;
+  readonly agreed?: number | undefined;
   /** When the last letter was typed, by this device’s clock; 0 when nothing was. */
   readonly typedAt: number;
 }
 
 /** What was kept at the desk: for one of the staff, or behind a link. */
 export type KeptElsewhere = Pick<KeptAnswers, 'answers' | 'typedAt' | 'files' | 'references'> &
-  Partial<Pick<KeptAnswers, 'contact'>>;
+  Partial<Pick<KeptAnswers, 'contact'>> & { readonly opened: string | null };
 
 const place = (slug: string): string => `tolvek:typed:${slug}`;
 
@@ -35,9 +38,15 @@ export const nothingTyped = (): KeptAnswers => ({
 export function recall(slug: string, elsewhere: KeptElsewhere | null): KeptAnswers {
   const here = onThisDevice(slug);
   return elsewhere && elsewhere.typedAt > here.typedAt
-    ? { ...here, ...elsewhere, contact: elsewhere.contact ?? here.contact }
+    ? { ...here, ...elsewhere, contact: elsewhere.contact ?? here.contact, opened: elsewhere.opened ?? here.opened }
     : here;
 }
+
+/** What shows since when the form of a door has been filled in on this device, where something was typed. */
+export const openedHere = (slug: string): string | undefined => onThisDevice(slug).opened;
+
+/** Whether something that was typed at a door is kept on this device. */
+export const isKeptHere = (slug: string): boolean => onThisDevice(slug).typedAt > 0;
 
 function onThisDevice(slug: string): KeptAnswers {
   try {

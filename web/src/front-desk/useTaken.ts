@@ -17,7 +17,7 @@ interface Taken {
  * Answers that another request has already, or that are not offered with the others: told as soon
  * as the field is left.
  */
-export function useTaken(slug: string, together: readonly (readonly string[])[]): Taken {
+export function useTaken(slug: string, together: readonly (readonly string[])[], opened: string | undefined): Taken {
   const [ask] = frontDeskApi.useCheckAnswersMutation();
   const [problems, setProblems] = useState<readonly Problem[]>([]);
   const concerned = (field: string): readonly (readonly string[])[] =>
@@ -27,7 +27,7 @@ export function useTaken(slug: string, together: readonly (readonly string[])[])
     check: (field, answers) => {
       if (!concerned(field).some((fields) => fields.every((key) => Object.hasOwn(answers, key)))) return;
       // Whether it could be asked or not: the server looks again when the request is sent.
-      void ask({ slug, body: { answers } }).then(
+      void ask({ slug, body: { answers, opened } }).then(
         (result) => 'data' in result && result.data && setProblems(result.data.problems),
       );
     },

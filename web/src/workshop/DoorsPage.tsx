@@ -1,35 +1,27 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { doorInWords } from '@tolvek/core/door';
 import { answerSchema, type FormDesign, formFile } from '@tolvek/core/form';
-import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
-import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { ChangeList } from './ChangeList.tsx';
+import { AddDoor } from './doors/AddDoor.tsx';
+import { DoorCard } from './doors/DoorCard.tsx';
 import type { Change } from './editing.ts';
 import { workshopApi } from './endpoints.ts';
-
-const DOOR_STATES = {
-  open: 'workshop:door.open',
-  closed: 'workshop:door.closed',
-  'not-yet': 'workshop:door.notYet',
-} as const;
-
-type DoorSettings = AnswerOf<'form'>['doors'][number];
 
 /** The ways in to the form, its releases, what its draft was, and the form as a file. */
 export function DoorsPage() {
   const { form, keeping: editing } = useBinder();
-  const nameOf = (key: string): string => form.groups.find((group) => group.key === key)?.name ?? key;
   return (
     <>
       <p className="text-soft">{say('workshop:doors.intro')}</p>
       {form.doors.map((door) => (
-        <DoorLine key={door.slug} door={door} says={doorInWords(door.door, nameOf).map(told)} />
+        <DoorCard key={door.slug} door={door} />
       ))}
+      {form.doors.length === 0 ? <p className="mt-4 text-soft">{say('workshop:doors.none')}</p> : null}
+      <AddDoor form={form.key} />
       <h2 className="section-head mt-8">{say('workshop:releases')}</h2>
       {form.releases.length === 0 ? <p className="py-3 text-soft">{say('workshop:notReleased')}</p> : null}
       <ol>
@@ -186,96 +178,5 @@ function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign 
         </Button>
       </p>
     </>
-  );
-}
-
-/** Whether a door stores nothing about who comes in. It is in force at once. */
-function Unnamed({ door }: { door: DoorSettings }) {
-  const { data: design } = workshopApi.useDoorDesignQuery({ slug: door.slug });
-  const [change, { isLoading }] = workshopApi.useChangeDoorMutation();
-  const isOn = door.door.unnamed ?? false;
-  const put = async (): Promise<void> => {
-    if (!design) return;
-    const { unnamed: _, ...named } = design.door;
-    const next = isOn ? named : { ...named, unnamed: true as const };
-    try {
-      await change({ slug: door.slug, version: design.version, body: { door: next, note: '' } }).unwrap();
-      toast(say(isOn ? 'workshop:doors.named' : 'workshop:doors.unnamedNow'));
-    } catch (error) {
-      toast.error(refusalInWords(problemOf(error)));
-    }
-  };
-  return (
-    <label className="mt-2 flex items-start gap-2">
-      <input
-        type="checkbox"
-        className="mt-1 accent-green"
-        checked={isOn}
-        disabled={isLoading || !design}
-        onChange={() => void put()}
-      />
-      <span>
-        {say('workshop:doors.unnamed')}
-        <span className="block text-[13px] text-soft">{say('workshop:doors.unnamedHint')}</span>
-      </span>
-    </label>
-  );
-}
-
-function DoorLine({ door, says }: { door: DoorSettings; says: readonly string[] }) {
-  const [setDoor, { isLoading }] = workshopApi.useSetDoorMutation();
-  const [message, setMessage] = useState(door.closedMessage);
-  const link = `${location.origin}/ask/${door.slug}`;
-  const put = async (open: boolean): Promise<void> => {
-    try {
-      await setDoor({ slug: door.slug, body: { open, closedMessage: message } }).unwrap();
-      toast(open ? say('workshop:doors.opened') : say('workshop:doors.closedNow'));
-    } catch (error) {
-      toast.error(problemOf(error).detail);
-    }
-  };
-  const copy = (): void =>
-    void navigator.clipboard.writeText(link).then(
-      () => toast(say('workshop:doors.copied')),
-      () => toast.error(say('workshop:doors.notCopied')),
-    );
-  return (
-    <section className="mt-5 border-b border-rule pb-4">
-      <h2>
-        {door.name}{' '}
-        <span
-          className={`ml-2 font-sans text-[13px] font-normal ${door.state === 'open' ? 'text-green' : 'text-brick'}`}
-        >
-          {say(DOOR_STATES[door.state])}
-        </span>
-      </h2>
-      <p className="mt-1 text-soft">{says.join(' ')}</p>
-      <Unnamed door={door} />
-      <p className="mt-2 flex items-center gap-3">
-        <code className="font-mono text-[13px]">{link}</code>
-        <Button onClick={copy}>{say('workshop:doors.copy')}</Button>
-      </p>
-      <label htmlFor={`closed-${door.slug}`} className="mt-3 block text-soft">
-        {say('workshop:doors.message')}
-      </label>
-      <textarea
-        id={`closed-${door.slug}`}
-        rows={2}
-        className="input mt-1"
-        placeholder={say('workshop:doors.messageHint')}
-        value={message}
-        onChange={(event) => setMessage(event.target.value)}
-      />
-      <div className="mt-2 flex gap-2">
-        <Button disabled={isLoading} look={door.open ? 'refuse' : 'main'} onClick={() => put(!door.open)}>
-          {door.open ? say('workshop:doors.close') : say('workshop:doors.open')}
-        </Button>
-        {message !== door.closedMessage ? (
-          <Button disabled={isLoading} onClick={() => put(door.open)}>
-            {say('workshop:doors.saveMessage')}
-          </Button>
-        ) : null}
-      </div>
-    </section>
   );
 }

@@ -111,6 +111,18 @@ export const workshopApi = api.injectEndpoints({
       query: call('changeDoor'),
       invalidatesTags: ['form', 'desk'],
     }),
+    doorRemoval: build.query<AnswerOf<'doorRemoval'>, Asked<'doorRemoval'>>({
+      query: call('doorRemoval'),
+      keepUnusedDataFor: 0,
+    }),
+    removeDoor: build.mutation<AnswerOf<'removeDoor'>, Asked<'removeDoor'>>({
+      query: call('removeDoor'),
+      invalidatesTags: (_removed, error) => (error ? [] : ['form', 'desk']),
+    }),
+    addDoor: build.mutation<AnswerOf<'addDoor'>, Asked<'addDoor'>>({
+      query: call('addDoor'),
+      invalidatesTags: (_added, error) => (error ? [] : ['form', 'desk']),
+    }),
     editionsGiven: build.query<AnswerOf<'editionsGiven'>, Asked<'editionsGiven'>>({
       query: call('editionsGiven'),
       keepUnusedDataFor: 0,

@@ -162,4 +162,6 @@ export const answers: Same<typeof english> = {
   keepAllLines: 'Lassen Sie jede Zeile stehen.',
   nobodyToAskFor: 'Die Person, für die Sie fragen, gibt es hier nicht mehr.',
   chooseColleague: 'Wählen Sie jemand anderen, oder fragen Sie für sich selbst.',
+  consentMissing: 'Sie haben noch nicht zugestimmt.',
+  giveConsent: 'Lesen Sie den Text, und setzen Sie den Haken.',
 };

@@ -159,4 +159,15 @@ export const desk: Same<typeof english> = {
   storesNobody:
     'Wer Sie sind, wird hier nicht gespeichert, auch wenn Sie angemeldet sind. Wir können Ihnen nicht antworten: Schreiben Sie bitte alles auf, was wichtig ist.',
   nobodyToTell: 'Wir wissen nicht, wer Sie sind, und können Ihnen nicht schreiben.',
+  consent: 'Ihre Zustimmung',
+  iAgree: 'Ich stimme zu.',
+  whatNow: 'Ansehen, was Sie tun können',
+  finishUntil: 'Dieses Formular ist für neue Anfragen geschlossen. Ihre können Sie noch bis {{until, moment}} senden.',
+  closedMeanwhile: 'Dieses Formular ist jetzt geschlossen. Ihre Antworten sind auf diesem Gerät gespeichert.',
+  openUntil: 'Sie können dieses Formular bis {{until, moment}} senden.',
+  placesLeft_one: '{{count}} Platz ist noch frei.',
+  placesLeft_other: '{{count}} Plätze sind noch frei.',
+  yourEarlier: 'Ihre Anfrage:',
+  insteadUse: 'Nehmen Sie stattdessen dieses Formular:',
+  keptThough: 'Ihre Antworten sind weiter auf diesem Gerät gespeichert. Sie sind da, wenn das Formular wieder öffnet.',
 };

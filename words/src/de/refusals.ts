@@ -338,4 +338,10 @@ export const refusals: Same<typeof english> = {
   'signInLinkExpired.happened': 'Dieser Link gilt nicht mehr.',
   'signInLinkExpired.saved': 'Nichts wurde geändert.',
   'signInLinkExpired.now': 'Fordern Sie eine andere E-Mail an.',
+  'workMissing.happened': 'Wir konnten nicht prüfen, dass dies kein Roboter sendet.',
+  'workMissing.saved': 'Ihre Anfrage ist noch nicht gesendet. Ihre Antworten sind auf Ihrem Gerät gespeichert.',
+  'workMissing.now': 'Senden Sie noch einmal.',
+  'consentChanged.happened': 'Der Text, dem Sie zustimmen, hat sich geändert.',
+  'consentChanged.saved': 'Ihre Anfrage ist noch nicht gesendet. Ihre Antworten sind gespeichert.',
+  'consentChanged.now': 'Laden Sie das Formular neu, lesen Sie den neuen Text, und senden Sie noch einmal.',
 };

@@ -33,4 +33,5 @@ export const wire: Same<typeof english> = {
   nameMissing: 'Der Name fehlt.',
   verdictMissing: 'Wählen Sie Genehmigen oder Ablehnen.',
   seenMissing: 'Senden Sie „seen“, wie es mit der Anfrage kam.',
+  address: 'Verwenden Sie a bis z, Ziffern und Bindestriche.',
 };

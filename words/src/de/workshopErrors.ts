@@ -136,4 +136,12 @@ export const workshopErrors: Same<typeof english> = {
     '„{{rule}}“ fragt nach „{{field}}“, das manchen verborgen ist. Wer eine Anfrage liest, würde es ihnen verraten.',
   planReadersChanged: 'Wer sonst ganze Anfragen liest, ist anders.',
   wholeRequests: 'ganze Anfragen',
+  confirmationNames: 'Das Formular hat kein {{fields, list}}.',
+  nameFields: 'Nennen Sie Felder des Formulars in geschweiften Klammern, mit ihrem Schlüssel.',
+  notAskedFor: 'Das Formular fragt nicht nach „{{field}}“.',
+  chooseQuestions: 'Wählen Sie Fragen des Formulars.',
+  noOtherDoor: 'Es gibt keine andere Tür mit dieser Adresse.',
+  chooseOtherDoor: 'Wählen Sie eine andere Tür oder keine.',
+  addressTaken: 'Die Adresse „{{address}}“ ist vergeben.',
+  otherAddress: 'Wählen Sie eine andere.',
 };

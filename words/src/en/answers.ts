@@ -159,4 +159,6 @@ export const answers = {
   keepAllLines: 'Leave every line in its place.',
   nobodyToAskFor: 'The person you ask for is not here any more.',
   chooseColleague: 'Choose another colleague, or ask for yourself.',
+  consentMissing: 'You have not agreed yet.',
+  giveConsent: 'Read the text and tick the box.',
 } as const;

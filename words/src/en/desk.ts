@@ -152,4 +152,15 @@ export const desk = {
   storesNobody:
     'Nothing about who you are is stored with this, even if you are signed in. We cannot answer you, so write down all that matters.',
   nobodyToTell: 'We do not know who you are, so we cannot write to you.',
+  consent: 'Your consent',
+  iAgree: 'I agree.',
+  whatNow: 'See what you can do',
+  finishUntil: 'This form is closed for new requests. You can still send yours until {{until, moment}}.',
+  closedMeanwhile: 'This form has closed. Your answers are saved on this device.',
+  openUntil: 'You can send this form until {{until, moment}}.',
+  placesLeft_one: '{{count}} place is left.',
+  placesLeft_other: '{{count}} places are left.',
+  yourEarlier: 'Your request:',
+  insteadUse: 'Use this form instead:',
+  keptThough: 'Your answers are still saved on this device. They are here when the form opens again.',
 } as const;

@@ -320,4 +320,10 @@ export const refusals = {
   'signInLinkExpired.happened': 'This link does not work any more.',
   'signInLinkExpired.saved': 'Nothing was changed.',
   'signInLinkExpired.now': 'Ask for another email.',
+  'workMissing.happened': 'We could not check that this is not sent by a robot.',
+  'workMissing.saved': 'Your request is not sent yet. Your answers are saved on your device.',
+  'workMissing.now': 'Send it again.',
+  'consentChanged.happened': 'The text that you agree to has changed.',
+  'consentChanged.saved': 'Your request is not sent yet. Your answers are saved.',
+  'consentChanged.now': 'Load the form again, read the new text and send again.',
 } as const;

@@ -30,4 +30,5 @@ export const wire = {
   nameMissing: 'The name is missing.',
   verdictMissing: 'Choose approve or refuse.',
   seenMissing: 'Send “seen” as it came with the request.',
+  address: 'Use a to z, digits and hyphens.',
 } as const;

@@ -130,4 +130,12 @@ export const workshopErrors = {
   readerTells: '“{{rule}}” asks for “{{field}}”, which is hidden from some staff. Who reads a request would tell them.',
   planReadersChanged: 'Who else reads whole requests is different.',
   wholeRequests: 'whole requests',
+  confirmationNames: 'The form has no {{fields, list}}.',
+  nameFields: 'Name fields of the form in braces, as their keys are written.',
+  notAskedFor: 'The form does not ask for “{{field}}”.',
+  chooseQuestions: 'Choose questions of the form.',
+  noOtherDoor: 'There is no other door with this address.',
+  chooseOtherDoor: 'Choose another door, or none.',
+  addressTaken: 'The address “{{address}}” is taken.',
+  otherAddress: 'Choose another one.',
 } as const;

@@ -17,13 +17,16 @@ interface AudienceFieldsProps {
   /** The names that conditions on profiles use; undefined where profiles have no fields. */
   readonly profile: Scope | undefined;
   readonly change: (next: (before: Audience) => Audience) => void;
+  /** Whether groups alone can be named: where nobody is asked what they are to a request. */
+  readonly onlyGroups?: boolean;
   /** What is wrong, and by which name it is told of. */
   readonly found?: unknown;
   readonly field?: string;
 }
 
 /** Whom something is for: any of, all of, everyone; whose request it is; and who is left out. Rows of a grid of two columns. */
-export function AudienceFields({ id, audience, groups, people, profile, change, found, field }: AudienceFieldsProps) {
+export function AudienceFields(props: AudienceFieldsProps) {
+  const { id, audience, groups, people, profile, change, found, field, onlyGroups = false } = props;
   const meant = meantBy(audience);
   const known = profile ? { profile } : {};
   return (
@@ -48,7 +51,7 @@ export function AudienceFields({ id, audience, groups, people, profile, change, 
         {meant === 'everyone' ? null : (
           <Chosen
             id={`${id}-meant`}
-            {...{ groups, people, ...known }}
+            {...{ groups, people, onlyGroups, ...known }}
             chosen={wordsMeant(audience)}
             label={say('accessPlan:addMeant')}
             toggle={(key) => change((before) => meaning(before, meant, toggled(wordsMeant(before), key)))}
@@ -56,31 +59,35 @@ export function AudienceFields({ id, audience, groups, people, profile, change, 
         )}
         {field ? <ProblemsAt error={found} field={field} /> : null}
       </fieldset>
-      <label htmlFor={`${id}-requester`} className="pt-1.5 text-soft">
-        {say('accessPlan:requester')}
-      </label>
-      <span>
-        <select
-          id={`${id}-requester`}
-          className="input w-auto"
-          value={audience.requester ?? 'as-others'}
-          onChange={(event) =>
-            change((before) => withRequester(before, event.target.value as (typeof REQUESTER)[number]))
-          }
-        >
-          {REQUESTER.map((each) => (
-            <option key={each} value={each}>
-              {say(`accessPlan:requester.${each}`)}
-            </option>
-          ))}
-        </select>
-      </span>
+      {onlyGroups ? null : (
+        <>
+          <label htmlFor={`${id}-requester`} className="pt-1.5 text-soft">
+            {say('accessPlan:requester')}
+          </label>
+          <span>
+            <select
+              id={`${id}-requester`}
+              className="input w-auto"
+              value={audience.requester ?? 'as-others'}
+              onChange={(event) =>
+                change((before) => withRequester(before, event.target.value as (typeof REQUESTER)[number]))
+              }
+            >
+              {REQUESTER.map((each) => (
+                <option key={each} value={each}>
+                  {say(`accessPlan:requester.${each}`)}
+                </option>
+              ))}
+            </select>
+          </span>
+        </>
+      )}
       <span className="text-soft">{say('accessPlan:except')}</span>
       <fieldset>
         <legend className="sr-only">{say('accessPlan:except')}</legend>
         <Chosen
           id={`${id}-out`}
-          {...{ groups, people, ...known }}
+          {...{ groups, people, onlyGroups, ...known }}
           chosen={audience.outOf}
           label={say('accessPlan:addExcept')}
           toggle={(key) => change((before) => ({ ...before, outOf: toggled(before.outOf, key) }))}

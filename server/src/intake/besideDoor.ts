@@ -1,0 +1,72 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { type DoorLimit, doorAt, placesLeft } from '@tolvek/core/door';
+import type { Viewer } from '@tolvek/core/people';
+import { and, desc } from 'drizzle-orm';
+import { type DoorRow, doorBySlug } from '../door/queries.ts';
+import { personById, viewerIn } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import { Problem } from '../platform/problem.ts';
+import { stageOf } from '../register/queries.ts';
+import { openRequest } from '../request/open.ts';
+import { requests } from '../request/tables.ts';
+import { admissionOf, countedBy, usedOf, zoneOfDoor } from './admission.ts';
+import { askedAt } from './asking.ts';
+
+interface At {
+  readonly now: number;
+  readonly refused: { readonly own?: DoorLimit } | null;
+  readonly finishBy: number | null;
+}
+
+type Beside = Pick<AnswerOf<'door'>, 'now' | 'closes' | 'finishing' | 'finishBy' | 'places' | 'earlier' | 'instead'>;
+
+/** What stands beside a form: until when it can be sent and how often; or where to go for whom it is not. */
+export function besideDoor(db: Reader, door: DoorRow, viewer: Viewer | null, at: At): Beside {
+  const { design } = door;
+  const { now, refused, finishBy } = at;
+  const isIn = refused === null;
+  return {
+    now: iso(now),
+    closes: isIn && design.closesAt !== null && doorAt(design, now) === 'open' ? iso(design.closesAt) : null,
+    finishing: design.finishing ?? 0,
+    finishBy: finishBy === null ? null : iso(finishBy),
+    // Not to whom it would tell of others: whoever may not come in.
+    places: isIn && design.showsPlaces ? placesLeft(design, usedAt(db, door, now)) : null,
+    earlier: refused?.own && viewer ? earlierOf(db, door, viewer, refused.own, now) : null,
+    instead: isIn ? null : otherDoor(db, door, viewer, now),
+  };
+}
+
+const usedAt = (db: Reader, door: DoorRow, now: number) =>
+  usedOf(db, door, { personId: null, now, zone: zoneOfDoor(db, door) });
+
+/** The last request of somebody that counts against a limit of each. */
+function earlierOf(db: Reader, door: DoorRow, viewer: Viewer, limit: DoorLimit, now: number): Beside['earlier'] {
+  const counted = countedBy(db, door, limit, { personId: viewer.personId, now, zone: zoneOfDoor(db, door) });
+  const person = personById(db, viewer.personId);
+  const found = db.select().from(requests).where(and(counted)).orderBy(desc(requests.createdAt)).limit(1).get();
+  if (!found || !person) return null;
+  const open = openRequest(db, found, viewerIn(db, person), 'following');
+  return { number: found.number, subject: open.subject, stage: stageOf(open.register, found.stage).publicLabel };
+}
+
+/** The door to go to instead: only one that lets them in, as far as it is known who they are. */
+function otherDoor(db: Reader, { design, slug }: DoorRow, viewer: Viewer | null, now: number): Beside['instead'] {
+  if (design.instead === undefined || design.instead === slug) return null;
+  const found = leadingTo(db, design.instead);
+  if (!found || !admissionOf(db, found.door, viewer, now).admitted) return null;
+  const { door, release } = found;
+  const asking = { kind: door.kind, id: door.design.unnamed ? null : (viewer?.personId ?? null) };
+  return { slug: door.slug, title: askedAt(db, release, asking, now).release.design.title };
+}
+
+function leadingTo(db: Reader, slug: string): ReturnType<typeof doorBySlug> | null {
+  try {
+    return doorBySlug(db, slug);
+  } catch (error) {
+    // What was removed, or not released yet, leads nowhere.
+    if (error instanceof Problem) return null;
+    throw error;
+  }
+}

@@ -1,0 +1,327 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { canComeByLink, DOOR, type DoorDesign, doorInWords, linkEnding } from '@tolvek/core/door';
+import { allQuestionsOf } from '@tolvek/core/form';
+import { type ReactNode, useId, useState } from 'react';
+import { toast } from 'sonner';
+import { Boxes } from '../../ui/Boxes.tsx';
+import { Button } from '../../ui/Button.tsx';
+import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
+import { WholeTrouble } from '../../ui/Trouble.tsx';
+import { say, told } from '../../wire/words.ts';
+import { AudienceFields } from '../access/AudienceFields.tsx';
+import { toggled } from '../access/planEdits.ts';
+import { useBinder } from '../binder.ts';
+import { workshopApi } from '../endpoints.ts';
+import { States } from '../groundwork/States.tsx';
+import { DoorTimes } from './DoorTimes.tsx';
+import { withSet, withWords } from './doorEdits.ts';
+import { Limits } from './Limits.tsx';
+
+type Opened = AnswerOf<'doorDesign'>;
+
+/** What is not set where nothing is typed. */
+const typedOrNone = (text: string): string | undefined => (text === '' ? undefined : text);
+
+interface DoorEditorProps {
+  readonly opened: Opened;
+  readonly close: () => void;
+}
+
+/** All that is set of a door, looked at in words before it is put in force in one step. */
+export function DoorEditor({ opened, close }: DoorEditorProps) {
+  const id = useId();
+  const { form, editing } = useBinder();
+  const { data: ground } = workshopApi.useGroundQuery();
+  const [door, setDoor] = useState<DoorDesign>(opened.door);
+  const [note, setNote] = useState('');
+  const [put, { isLoading, error, reset }] = workshopApi.useChangeDoorMutation();
+  const set = (change: (before: DoorDesign) => DoorDesign): void => {
+    reset();
+    setDoor(change);
+  };
+  const isOutside = door.proof !== 'sign-in';
+  const changes = DOOR.compare(opened.door, door);
+  const found = DOOR.findings(door, null);
+  const nameOf = (key: string): string => form.groups.find((group) => group.key === key)?.name ?? key;
+  const asked = new Set(allQuestionsOf(editing.draft).map(({ field }) => field));
+  const byLink = editing.draft.fields.filter((field) => asked.has(field.key) && canComeByLink(field));
+  const link = `${location.origin}/ask/${opened.slug}`;
+  const save = async (): Promise<void> => {
+    const saved = await put({ slug: opened.slug, version: opened.version, body: { door, note } });
+    if ('error' in saved) return;
+    toast(say('workshop:doors.saved'));
+    close();
+  };
+  return (
+    <div className="mt-4 border-l-2 border-green pl-4">
+      <div className="grid grid-cols-[9rem_1fr] items-start gap-x-4 gap-y-3">
+        <label htmlFor={`${id}-name`} className="pt-1.5 text-soft">
+          {say('workshop:doors.name')}
+        </label>
+        <span>
+          <input
+            id={`${id}-name`}
+            className="input"
+            maxLength={200}
+            value={door.name}
+            onChange={({ target: { value } }) => set((before) => ({ ...before, name: value }))}
+          />
+          <Hint>{say('workshop:doors.nameHint')}</Hint>
+        </span>
+        <AudienceFields
+          {...{ id }}
+          audience={door.audience}
+          groups={ground?.groups ?? form.groups}
+          people={{}}
+          profile={undefined}
+          onlyGroups
+          found={error}
+          field="audience"
+          change={(next) => set((before) => ({ ...before, audience: next(before.audience) }))}
+        />
+        <span />
+        <Tick
+          label={say('workshop:doors.unnamed')}
+          hint={say('workshop:doors.unnamedHint')}
+          isOn={door.unnamed ?? false}
+          put={(isOn) => set((before) => withSet(before, 'unnamed', isOn || undefined))}
+        />
+        <DoorTimes {...{ id, door, set }} />
+        <span className="pt-1 text-soft">{say('workshop:doors.limits')}</span>
+        <Limits {...{ door, set }} used={opened.used} />
+        <span className="pt-1.5 text-soft">{say('workshop:doors.words')}</span>
+        <fieldset>
+          <legend className="sr-only">{say('workshop:doors.words')}</legend>
+          <Text
+            id={`${id}-closed`}
+            label={say('workshop:doors.message')}
+            placeholder={say('doors:closed')}
+            value={door.closedMessage}
+            change={(text) => set((before) => ({ ...before, closedMessage: text }))}
+          />
+          {(['early', 'full', 'others'] as const).map((why) => (
+            <Text
+              key={why}
+              id={`${id}-${why}`}
+              label={say(`workshop:doors.says.${why}`)}
+              placeholder={say(`workshop:doors.usual.${why}`)}
+              value={door.says?.[why] ?? ''}
+              change={(text) => set((before) => withWords(before, why, text))}
+            />
+          ))}
+        </fieldset>
+        <label htmlFor={`${id}-instead`} className="pt-1.5 text-soft">
+          {say('workshop:doors.instead')}
+        </label>
+        <span>
+          <select
+            id={`${id}-instead`}
+            className="input w-auto max-w-full"
+            value={door.instead ?? ''}
+            onChange={({ target: { value } }) => set((before) => withSet(before, 'instead', typedOrNone(value)))}
+          >
+            <option value="">{say('workshop:doors.noOther')}</option>
+            {opened.others.map(({ slug, name, form: title }) => (
+              <option key={slug} value={slug}>
+                {say('workshop:doors.otherDoor', { form: title, door: name })}
+              </option>
+            ))}
+          </select>
+          <Hint>{say('workshop:doors.insteadHint')}</Hint>
+          <ProblemsAt error={error} field="instead" />
+        </span>
+        <label htmlFor={`${id}-confirmation`} className="pt-1.5 text-soft">
+          {say('workshop:doors.confirmation')}
+        </label>
+        <span>
+          <textarea
+            id={`${id}-confirmation`}
+            rows={3}
+            maxLength={2_000}
+            className="input"
+            value={door.confirmation ?? ''}
+            onChange={({ target: { value } }) => set((before) => withSet(before, 'confirmation', typedOrNone(value)))}
+          />
+          <Hint>{say('workshop:doors.confirmationHint', { example: `{${byLink[0]?.key ?? 'field'}}` })}</Hint>
+          <ProblemsAt error={error} field="confirmation" />
+        </span>
+        <label htmlFor={`${id}-consent`} className="pt-1.5 text-soft">
+          {say('workshop:doors.consent')}
+        </label>
+        <span>
+          <textarea
+            id={`${id}-consent`}
+            rows={3}
+            maxLength={5_000}
+            className="input"
+            value={door.consent?.text ?? ''}
+            onChange={({ target: { value } }) =>
+              set((before) =>
+                withSet(
+                  before,
+                  'consent',
+                  value === '' ? undefined : { text: value, version: before.consent?.version ?? 0 },
+                ),
+              )
+            }
+          />
+          <Hint>
+            {opened.door.consent
+              ? say('workshop:doors.consentVersion', { number: opened.door.consent.version })
+              : say('workshop:doors.consentHint')}
+          </Hint>
+        </span>
+        {byLink.length > 0 ? (
+          <>
+            <span className="pt-1 text-soft">{say('workshop:doors.prefills')}</span>
+            <fieldset>
+              <legend className="sr-only">{say('workshop:doors.prefills')}</legend>
+              <Boxes
+                all={byLink.map(({ key, label }) => ({ key, label }))}
+                chosen={door.prefills ?? []}
+                toggle={(key) =>
+                  set((before) => {
+                    const prefills = toggled(before.prefills ?? [], key);
+                    return withSet(before, 'prefills', prefills.length === 0 ? undefined : prefills);
+                  })
+                }
+              />
+              {door.prefills ? (
+                <Hint>
+                  {say('workshop:doors.prefillsHint')}{' '}
+                  <code className="font-mono break-all">
+                    {`${link}${linkEnding({ [door.prefills[0] ?? '']: '…' })}`}
+                  </code>
+                </Hint>
+              ) : null}
+              <ProblemsAt error={error} field="prefills" />
+            </fieldset>
+          </>
+        ) : null}
+        {isOutside ? (
+          <>
+            <span className="pt-1 text-soft">{say('workshop:doors.robots')}</span>
+            <Tick
+              label={say('workshop:doors.slowRobots')}
+              hint={say('workshop:doors.slowRobotsHint')}
+              isOn={door.slowsRobots ?? false}
+              put={(isOn) => set((before) => withSet(before, 'slowsRobots', isOn || undefined))}
+            />
+          </>
+        ) : null}
+      </div>
+      <section
+        aria-label={say('ground:notInForce')}
+        className="sticky bottom-0 mt-5 border border-rule-strong bg-sheet px-4 py-3 shadow-lg"
+      >
+        {changes.length === 0 ? (
+          <p className="flex items-center justify-between gap-3 text-soft">
+            {say('workshop:doors.nothingChanged')}
+            <Button onClick={close}>{say('common:close')}</Button>
+          </p>
+        ) : (
+          <>
+            <p className="font-semibold">{say('ground:notInForce')}</p>
+            <ul className="list-disc pl-5">
+              {changes.map(({ words }) => (
+                <li key={told(words)}>{told(words)}</li>
+              ))}
+            </ul>
+            <p className="mt-1">
+              {doorInWords(door, nameOf).map(told).join(' ')}{' '}
+              <span className="text-soft">{say('workshop:doors.readersStay')}</span>
+            </p>
+            {found.map(({ at, message }) => (
+              <p key={at} role="alert" className="mt-1 text-brick">
+                {told(message)}
+              </p>
+            ))}
+            <WholeTrouble error={error} className="mt-2" />
+            <p className="mt-3 flex flex-wrap items-center gap-2">
+              <input
+                aria-label={say('ground:why')}
+                placeholder={say('ground:why')}
+                className="input min-w-48 flex-1"
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+              />
+              <Button look="main" disabled={isLoading || found.length > 0} onClick={() => void save()}>
+                {say('ground:putInForce')}
+              </Button>
+              <Button
+                onClick={() => {
+                  set(() => opened.door);
+                  close();
+                }}
+              >
+                {say('ground:undoChanges')}
+              </Button>
+            </p>
+          </>
+        )}
+      </section>
+      {opened.states.length > 1 ? (
+        <details className="mt-4">
+          <summary className="text-soft">{say('ground:whatWasSet')}</summary>
+          <States
+            states={opened.states}
+            back={(state) => set(() => state.door)}
+            about={({ number, note: why }) => `${say('ground:stateNumber', { number })} ${why}`}
+            inForce={<span className="text-soft">{say('ground:inForce')}</span>}
+          />
+        </details>
+      ) : null}
+    </div>
+  );
+}
+
+const Hint = ({ children }: { children: ReactNode }) => (
+  <span className="mt-1 block text-[13px] text-soft">{children}</span>
+);
+
+interface TickProps {
+  readonly label: string;
+  readonly hint: string;
+  readonly isOn: boolean;
+  readonly put: (isOn: boolean) => void;
+}
+
+const Tick = ({ label, hint, isOn, put }: TickProps) => (
+  <label className="flex items-start gap-2">
+    <input
+      type="checkbox"
+      className="mt-1 accent-green"
+      checked={isOn}
+      onChange={({ target: { checked } }) => put(checked)}
+    />
+    <span>
+      {label}
+      <Hint>{hint}</Hint>
+    </span>
+  </label>
+);
+
+interface TextProps {
+  readonly id: string;
+  readonly label: string;
+  readonly placeholder: string;
+  readonly value: string;
+  readonly change: (text: string) => void;
+}
+
+const Text = ({ id, label, placeholder, value, change }: TextProps) => (
+  <p className="mb-2">
+    <label htmlFor={id} className="text-[13px] text-soft">
+      {label}
+    </label>
+    <textarea
+      id={id}
+      rows={1}
+      maxLength={500}
+      className="input mt-0.5"
+      placeholder={placeholder}
+      value={value}
+      onChange={(event) => change(event.target.value)}
+    />
+  </p>
+);
