@@ -4,6 +4,7 @@ import { newDoor } from '@tolvek/core/door';
 import { FORM } from '@tolvek/core/form';
 import type { RawAnswers } from '@tolvek/core/register';
 import {
+  addDoor,
   addPeople,
   addPerson,
   assign,
@@ -17,6 +18,7 @@ import {
   createForm,
   DEMO_PASSWORD,
   decide,
+  doorView,
   enterGroup,
   findingsOfForm,
   goAway,
@@ -34,6 +36,7 @@ import {
   registerByKey,
   releaseForm,
   runDueTimers,
+  settleDoor,
   settleRights,
   submit,
   viewerOf,
@@ -44,6 +47,7 @@ import type { Words } from '@tolvek/words';
 import { and, eq, lt } from 'drizzle-orm';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 import { DESK_AS_LAID } from './desk.ts';
+import { SCHOOL_DOOR, UNNAMED_DOOR, UNNAMED_SET } from './doors.ts';
 import { CONTRACTORS, siteEditions } from './editions.ts';
 import { ASKED, type AskedOnce } from './forms/asked.ts';
 import {
@@ -305,6 +309,22 @@ class Story {
     return found.id;
   }
 
+  /** What the coordinator set of doors, in force by now. */
+  private setDoors(): void {
+    const maren = this.viewer('Maren Okafor');
+    const { slug } = addDoor(this.house, maren, {
+      ...{ form: 'concern-report', once: 'demo-door', proof: 'confirmed-address' },
+      ...UNNAMED_DOOR,
+    });
+    for (const [at, set] of [
+      ['school-visit', SCHOOL_DOOR],
+      [slug, UNNAMED_SET],
+    ] as const) {
+      const { version, door } = doorView(this.house.db, at, this.moment);
+      settleDoor(this.house, maren, { slug: at, version, door: { ...door, ...set }, note: '' });
+    }
+  }
+
   /** One of the few requests that are told word for word, at its moment. */
   private async askElsewhere({ form, by, daysAgo, answers }: AskedOnce, index: number): Promise<void> {
     const day = (offset: number): string => new Date(DEMO_NOW + offset * DAY).toISOString().slice(0, 10);
@@ -346,6 +366,7 @@ class Story {
     }
     for (const [index, asked] of elsewhere.entries()) await this.askElsewhere(asked, -1 - index);
     await this.goOnTo(DEMO_NOW);
+    this.setDoors();
     // Letters of days past were read long ago; the Mailroom receives the newest.
     this.house.db
       .update(notices)

@@ -29,5 +29,6 @@ export { numberIn } from './request/nextNumber.ts';
 export { changeProfile, layDesk } from './settings/commands.ts';
 export { releaseForm } from './workshop/commands.ts';
 export { createForm } from './workshop/create.ts';
+export { addDoor, doorView, settleDoor } from './workshop/doors.ts';
 export { findingsOfForm } from './workshop/findings.ts';
 export { bringVocabularies } from './workshop/vocabularies.ts';

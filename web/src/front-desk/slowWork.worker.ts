@@ -1,5 +1,5 @@
 import { solveChallenge } from 'altcha-lib';
-import { deriveKey } from 'altcha-lib/algorithms/pbkdf2';
+import { deriveKey } from 'altcha-lib/algorithms/web/pbkdf2';
 
 self.addEventListener('message', async ({ data }: MessageEvent<string>) => {
   const challenge = JSON.parse(data) as Parameters<typeof solveChallenge>[0]['challenge'];

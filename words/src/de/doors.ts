@@ -93,7 +93,7 @@ export const doors: Same<typeof english> = {
   slowsRobots: 'Robotern wird es schwer gemacht.',
   theRefusals: 'was liest, wer nicht hineinkommt',
   theFinishing: 'wie lange man noch Zeit hat',
-  thePlaces: 'ob man sieht, wie viele Plätze frei sind',
+  thePlaces: 'ob freie Plätze gezeigt werden',
   theOtherDoor: 'wohin stattdessen',
   theConfirmation: 'was man liest, wenn eine Anfrage angekommen ist',
   theConsent: 'wozu man zustimmt',

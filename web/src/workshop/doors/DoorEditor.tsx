@@ -54,7 +54,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
   };
   return (
     <div className="mt-4 border-l-2 border-green pl-4">
-      <div className="grid grid-cols-[9rem_1fr] items-start gap-x-4 gap-y-3">
+      <div className="grid grid-cols-[9rem_1fr] items-start gap-x-4 gap-y-3 [&_input]:scroll-mb-44 [&_select]:scroll-mb-44 [&_textarea]:scroll-mb-44">
         <label htmlFor={`${id}-name`} className="pt-1.5 text-soft">
           {say('workshop:doors.name')}
         </label>
@@ -212,7 +212,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
       </div>
       <section
         aria-label={say('ground:notInForce')}
-        className="sticky bottom-0 mt-5 border border-rule-strong bg-sheet px-4 py-3 shadow-lg"
+        className={`mt-5 border border-rule-strong bg-sheet px-4 py-3 ${changes.length > 0 ? 'sticky bottom-0 shadow-lg' : ''}`}
       >
         {changes.length === 0 ? (
           <p className="flex items-center justify-between gap-3 text-soft">
@@ -222,11 +222,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
         ) : (
           <>
             <p className="font-semibold">{say('ground:notInForce')}</p>
-            <ul className="list-disc pl-5">
-              {changes.map(({ words }) => (
-                <li key={told(words)}>{told(words)}</li>
-              ))}
-            </ul>
+            <p className="text-soft">{changes.map(({ words }) => told(words)).join(' ')}</p>
             <p className="mt-1">
               {doorInWords(door, nameOf).map(told).join(' ')}{' '}
               <span className="text-soft">{say('workshop:doors.readersStay')}</span>

@@ -76,6 +76,7 @@ function LimitLine({ limit, used, change, remove }: LimitLineProps) {
           if (Number.isInteger(most) && most > 0 && most <= 1_000_000) change((before) => ({ ...before, most }));
         }}
       />
+      {say('workshop:doors.requests')}
       <select
         aria-label={say('workshop:doors.ofWhom')}
         className="input w-auto"
