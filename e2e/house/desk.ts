@@ -297,12 +297,15 @@ export class Caller {
   submit(
     slug: string,
     answers: unknown,
-    extra: { contact?: { name: string; email: string }; key?: string; release?: number } = {},
+    extra: { contact?: { name: string; email: string }; key?: string; release?: number; more?: object } = {},
   ): Promise<Answer> {
     return this.call('submit', {
       params: { slug },
       headers: { 'Idempotency-Key': extra.key ?? crypto.randomUUID() },
-      body: { release: extra.release ?? 1, answers, ...(extra.contact ? { contact: extra.contact } : {}) },
+      body: {
+        ...{ release: extra.release ?? 1, answers, ...extra.more },
+        ...(extra.contact ? { contact: extra.contact } : {}),
+      },
     });
   }
 

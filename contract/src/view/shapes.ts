@@ -1,6 +1,7 @@
 import type { Fuse } from '@tolvek/core/deadline';
 import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
+import { consent } from '../door/shapes.ts';
 import { person } from '../people/shapes.ts';
 import { kind, knownPerson, knownRequest, stage, vocabulary } from '../register/shapes.ts';
 import { moment, visibleChanges, visibleReason, visibleSubject, visibleTexts, visibleValues } from '../wire/shapes.ts';
@@ -68,6 +69,8 @@ export const requesterView = z.object({
     help: z.record(z.string(), z.string()),
     vocabularies: z.array(vocabulary).readonly(),
   }),
+  /** The text that was agreed to when it was sent. */
+  consent: consent.nullable(),
   hops: z.array(hop),
   messages: z.array(z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string() })),
 });
@@ -86,6 +89,8 @@ export const sheet = z.object({
   thing: z.boolean(),
   /** Null where the desk made it itself. */
   door: z.enum(['staff', 'outside']).nullable(),
+  /** The text that who asked agreed to; an empty one where it is not known any more. */
+  consent: consent.nullable(),
   /** Without a name where nobody said who asks. */
   requester: z.object({ name: z.string(), outside: z.boolean(), face }),
   /** On whose behalf, and who typed it in, where these are others. */

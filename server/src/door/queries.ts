@@ -1,7 +1,7 @@
-import { DOOR, type DoorDesign } from '@tolvek/core/door';
-import { and, asc, desc, eq, gt, isNull, sql } from 'drizzle-orm';
-import type { DesignRow } from '../design/queries.ts';
-import { designStates, designs } from '../design/tables.ts';
+import { type Consent, DOOR, type DoorDesign } from '@tolvek/core/door';
+import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { type DesignRow, statesOf } from '../design/queries.ts';
+import { designs } from '../design/tables.ts';
 import { formById, type ReleaseRow, releaseInForce } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -122,16 +122,22 @@ export function doorsFor(db: Reader, kind: DoorRow['kind']): readonly DoorRow[] 
 /** When a door was last closed by hand, epoch ms; null while it is open, or when it has been closed from the start. */
 export function shutAt(db: Reader, { id, design }: Pick<DoorRow, 'id' | 'design'>): number | null {
   if (design.open) return null;
-  const [first, ...earlier] = db
-    .select({ at: designStates.at, content: designStates.content })
-    .from(designStates)
-    .where(and(eq(designStates.designId, id), gt(designStates.number, 0)))
-    .orderBy(desc(designStates.number))
-    .all();
+  const [first, ...earlier] = statesOf<DoorDesign>(db, { id });
   let closed = first;
   for (const state of earlier) {
-    if ((state.content as DoorDesign).open) return closed?.at ?? null;
+    if (state.content.open) return closed?.at ?? null;
     closed = state;
   }
   return null;
+}
+
+/** The text that was agreed to for a request that came by a door, with its version; null where nothing was asked. */
+export function agreedText(
+  db: Reader,
+  { doorId, consent }: { readonly doorId: string | null; readonly consent: number | null },
+): Consent | null {
+  if (doorId === null || consent === null) return null;
+  const states = statesOf<DoorDesign>(db, { id: doorId });
+  const found = states.find(({ content }) => content.consent?.version === consent)?.content.consent;
+  return found ?? { text: '', version: consent };
 }

@@ -36,7 +36,10 @@ describe('the work of a device', () => {
       'no work',
       packed(null),
       packed({ challenge }),
-      packed({ challenge, solution: { ...solution, counter: (solution?.counter ?? 0) + 1, derivedKey: '00'.repeat(32) } }),
+      packed({
+        challenge,
+        solution: { ...solution, counter: (solution?.counter ?? 0) + 1, derivedKey: '00'.repeat(32) },
+      }),
       packed({ challenge: { ...challenge, signature: '00' }, solution }),
       packed({ challenge: { ...challenge, parameters: { ...parameters, cost: 1 } }, solution }),
       packed({ challenge: { ...challenge, parameters: { ...parameters, keyPrefix: '00' } }, solution }),

@@ -11,6 +11,7 @@ import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
+import { agreedText } from '../door/queries.ts';
 import { formById, releaseById } from '../form/queries.ts';
 import { standInsOf } from '../people/absences.ts';
 import { holdersOfRight } from '../people/given.ts';
@@ -118,6 +119,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     requester: {
       ...{ name: requester?.name ?? '', outside: requester?.kind === 'contact', face: faceOf(db, request.requesterId) },
     },
+    consent: agreedText(db, request),
     onBehalf: personNamed(db, request.onBehalfId) || null,
     enteredBy: personNamed(db, request.enteredById) || null,
     stage: stageView(stage),
@@ -337,6 +339,7 @@ export function requesterViewOf(
     promise: promiseOf(request, now),
     values,
     words: wordsOf(open),
+    consent: agreedText(db, request),
     changing: {
       types: about.typesOf(changing),
       help: about.helpOf(changing),

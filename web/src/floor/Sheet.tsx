@@ -5,6 +5,7 @@ import { priorityInWords } from '@tolvek/core/request';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
+import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
@@ -63,6 +64,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         {sheet.onBehalf ? say('floor:onBehalf', { name: sheet.onBehalf }) : ''}
         {sheet.enteredBy ? say('floor:enteredBy', { name: sheet.enteredBy }) : ''}
       </p>
+      <Agreed consent={sheet.consent} />
       <Following number={sheet.number} followers={sheet.followers} />
       {sheet.routing ? (
         <Trace hops={sheet.hops} reasons={{ routed: <WhyRouted routing={sheet.routing} isUsedNamed /> }} />

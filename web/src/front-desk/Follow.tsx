@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import type { RawAnswers } from '@tolvek/core/register';
 import { useState } from 'react';
 import { useParams } from 'react-router';
+import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
 import { Beside } from '../ui/LiveText.tsx';
@@ -92,6 +93,7 @@ function OwnRequest({ request, fileAt, error, again, change, send, sendError }: 
       <Beside words={request.words.map((each) => told(each))} />
       <h2 className="section-head mt-8">{say('desk:yourAnswers')}</h2>
       <OwnAnswers {...{ request, fileAt, again }} change={(changes) => change(changes, request.version)} />
+      <Agreed consent={request.consent} />
       <h2 className="section-head mt-8">{say('desk:messages')}</h2>
       {request.messages.length === 0 ? <p className="py-3 text-soft">{say('desk:noMessages')}</p> : null}
       <ul>

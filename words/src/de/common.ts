@@ -60,4 +60,5 @@ export const common: Same<typeof english> = {
   account: 'Mein Konto',
   forgotPassword: 'Ich habe mein Passwort vergessen',
   commentForHint: '(nötig)',
+  agreedTo: 'Zugestimmt: Version {{number}} des Textes',
 };

@@ -56,4 +56,5 @@ export const common = {
   account: 'My account',
   forgotPassword: 'I forgot my password',
   commentForHint: '(needed)',
+  agreedTo: 'Agreed to version {{number}} of the text',
 } as const;
