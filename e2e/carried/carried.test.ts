@@ -53,6 +53,8 @@ const SINCE_THEN = [
     'accessPlanGrid',
     'fieldReach',
     'editionsGiven',
+    'work',
+    'doorRemoval',
     'fieldReaders',
     'personReads',
   ],

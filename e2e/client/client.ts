@@ -82,6 +82,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('letter', await staff.GET('/api/mailroom/{id}', path({ id: known.letter })));
   note('register', await staff.GET('/api/registers/{key}', path({ key: known.register })));
   note('doorDesign', await staff.GET('/api/doors/{slug}/settings', path({ slug: known.slug })));
+  note('doorRemoval', await staff.GET('/api/doors/{slug}/removal', path({ slug: known.slug })));
+  note('work', await stranger.GET('/api/doors/{slug}/work', path({ slug: known.slug })));
   note('calendar', await staff.GET('/api/calendars/{key}', path({ key: 'desk' })));
   note('calendars', await staff.GET('/api/calendars'));
   note('countries', await staff.GET('/api/holidays'));

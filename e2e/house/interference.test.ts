@@ -291,6 +291,17 @@ async function live(hidden: Hidden): Promise<Heard> {
   await sent(stranger, 'permit-from-outside', { what: 'x', papers: [theirs.body.ref] }, { contact: OUTSIDE });
   const withFile = await desk.tokenFor(OUTSIDE.email, 'confirm');
   const followed = (await well(stranger.call('confirm', { params: { token: withFile } }))).follow;
+  // And what they can withdraw.
+  for (const slug of ['come-on-site', 'visit']) {
+    const { door, version } = await well(maren.call('doorDesign', { params: { slug } }));
+    const body = { door: { ...door, withdraws: 'finished' }, note: '' };
+    await well(maren.call('changeDoor', { params: { slug }, headers: onVersion(version), body }));
+  }
+  const quits = await sent(as('Declan Oyelaran'), 'come-on-site', { ...VISIT, visitor: 'Quits', medical_note: note });
+  const jonas = { ...OUTSIDE, email: 'jonas.wick@haldane.example' };
+  await sent(stranger, 'visit', { ...VISIT, visitor: 'Quits as well' }, { contact: jonas });
+  const quitting = await desk.tokenFor(jonas.email, 'confirm');
+  const quitted = (await well(stranger.call('confirm', { params: { token: quitting } }))).follow;
   const job = desk.hadDone('Maren Okafor');
   const decision = await desk.tokenFor('tomas.achterberg', 'decide');
   const keeping = { answers: VISIT, contact: OUTSIDE, typedAt: 1 };
@@ -370,6 +381,8 @@ async function live(hidden: Hidden): Promise<Heard> {
       { params: { token: followed }, body: { changes: { what: 'Corrected from outside' } } },
       { params: { token: follow }, body: { changes: { what: 'x', why: 'y', nothing: 'z' } } },
     ],
+    withdrawFollowed: [{ params: { token: quitted }, body: { reason: 'Not now.' } }],
+    withdrawMine: [{ params: { number: quits }, body: { reason: '' } }],
     changeMine: each(numbers, (number) => ({
       params: { number },
       body: { changes: { what: 'x', why: 'y', nothing: 'z' } },
@@ -567,11 +580,14 @@ async function live(hidden: Hidden): Promise<Heard> {
     doorDesign: [{ params: { slug: 'visit' } }],
     changeDoor: [
       {
-        ...{ params: { slug: 'visit' }, headers: onVersion(1) },
+        ...{ params: { slug: 'visit' }, headers: onVersion(2) },
         body: { door: { ...newDoor('confirmed-address', 'Outside door'), limits: [LIMIT] }, note: 'For now' },
       },
     ],
     addDoor: [{ params: { key: 'site-access' }, headers: key('door'), body: { name: 'Another', proof: 'sign-in' } }],
+    work: [{ params: { slug: 'visit' } }],
+    doorRemoval: [{ params: { slug: 'visit' } }],
+    removeDoor: [{ params: { slug: 'school-visit' }, headers: onVersion(2) }],
     setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
     advanceClock: [{ body: { minutes: 120 } }],
   };
@@ -625,8 +641,8 @@ async function live(hidden: Hidden): Promise<Heard> {
       const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
       return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
     }
-    if (route === 'changeMine' || route === 'changeFollowed') {
-      const own = await caller.call(route === 'changeMine' ? 'myRequest' : 'follow', params ? { params } : {});
+    if (['changeMine', 'changeFollowed', 'withdrawMine', 'withdrawFollowed'].includes(route)) {
+      const own = await caller.call(route.endsWith('Mine') ? 'myRequest' : 'follow', params ? { params } : {});
       return { ...input, headers: onVersion(own.body?.version ?? 1) };
     }
     if (body?.seen === undefined || !params) return input;

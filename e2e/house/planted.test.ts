@@ -8,7 +8,7 @@ import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Caller, Desk, STORM, tripOf, WATER } from './desk.ts';
+import { type Caller, Desk, STORM, tripOf, VISIT, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 
 /** The kinds of letters: one that is new has to be named here, and then be sent. */
@@ -210,6 +210,30 @@ async function closeMore(maren: Caller): Promise<void> {
   expect([released.status, released.text]).toEqual([200, expect.anything()]);
 }
 
+/** What whoever asked withdraws, from inside and from outside. */
+async function withdrawn(stranger: Caller): Promise<void> {
+  for (const slug of ['come-on-site', 'visit']) {
+    const params = { slug };
+    const { door, version } = (await as('Maren Okafor').call('doorDesign', { params })).body;
+    const body = { door: { ...door, withdraws: 'finished' as const }, note: '' };
+    expect((await as('Maren Okafor').call('changeDoor', { params, headers: onVersion(version), body })).status).toBe(
+      200,
+    );
+  }
+  const answers = { ...VISIT, ...PLANTS, visitor: 'Never mind' };
+  const reason = { reason: 'We come in spring.' };
+  const priya = as('Priya Nakamura-Lind');
+  const { number } = (await priya.submit('come-on-site', answers, { release: 2 })).body;
+  const mine = { params: { number }, headers: onVersion(1), body: reason };
+  expect((await priya.call('withdrawMine', mine)).status).toBe(200);
+  const contact = { ...CONTACT, email: 'fourth.way@haldane.example' };
+  await stranger.submit('visit', answers, { contact, release: 2 });
+  const token = await desk.tokenFor(contact.email, 'confirm');
+  const params = { token: (await stranger.call('confirm', { params: { token } })).body.follow };
+  const theirs = { params, headers: onVersion(1), body: reason };
+  expect((await stranger.call('withdrawFollowed', theirs)).status).toBe(200);
+}
+
 describe('a value in the restricted field', () => {
   let outside = '';
   let inside = '';
@@ -306,6 +330,7 @@ describe('a value in the restricted field', () => {
       headers: key(),
       body: { verdict: 'approve', comment: '', seen: await as('Edda Kilbride').seen(inside) },
     });
+    await withdrawn(stranger);
     const turnedDown = (await as('Priya Nakamura-Lind').submit('come-on-site', sent, { release: 2 })).body.number;
     await as('Edda Kilbride').call('decide', {
       params: { number: turnedDown },
@@ -496,11 +521,14 @@ describe('a value in the restricted field', () => {
       doorDesign: [{ params: { slug: 'visit' } }],
       changeDoor: [
         {
-          ...{ params: { slug: 'visit' }, headers: onVersion(1) },
+          ...{ params: { slug: 'visit' }, headers: onVersion(2) },
           body: { door: { ...newDoor('confirmed-address', 'Outside door'), limits: [LIMIT] }, note: 'For now' },
         },
       ],
       addDoor: [{ params: { key: 'site-access' }, headers: key(), body: { name: 'Another', proof: 'sign-in' } }],
+      work: [{ params: { slug: 'visit' } }],
+      doorRemoval: [{ params: { slug: 'visit' } }],
+      removeDoor: [{ params: { slug: 'school-visit' }, headers: onVersion(2) }],
       setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
       shareTargets: [{ params: { number: outside }, query: { find: 'bo' } }],
       shareRequest: [{ params: { number: outside }, body: { with: { group: 'boats' }, until: null } }],

@@ -20,5 +20,7 @@ export const deskHeads = {
   followMessage: { method: 'POST', path: '/api/follow/:token/messages', caller: 'link' },
   changeFollowed: { method: 'PATCH', path: '/api/follow/:token/fields', caller: 'link', guard: 'If-Match' },
   changeMine: { method: 'PATCH', path: '/api/my/requests/:number/fields', caller: 'person', guard: 'If-Match' },
+  withdrawFollowed: { method: 'POST', path: '/api/follow/:token/withdrawal', caller: 'link', guard: 'If-Match' },
+  withdrawMine: { method: 'POST', path: '/api/my/requests/:number/withdrawal', caller: 'person', guard: 'If-Match' },
   myMessage: { method: 'POST', path: '/api/my/requests/:number/messages', caller: 'person' },
 } as const satisfies Heads;

@@ -8,6 +8,8 @@ import { deskHeads } from './heads.ts';
 import { decision } from './shapes.ts';
 
 const changed = z.strictObject({ changes: rawAnswers });
+/** Why, where they want to say it. */
+const why = z.strictObject({ reason: z.string().max(500) });
 const keptChange = versioned.extend({
   /** What rules say about the change that was kept; at “form” what is about no field in view. */
   warnings: z.array(z.object({ field: z.string(), text: z.string() })),
@@ -26,6 +28,18 @@ export const deskRoutes = routesOf(deskHeads, {
     params: numbered,
     body: changed,
     answer: keptChange,
+  },
+  withdrawMine: {
+    says: 'Withdraws one’s own request, as long as the door it came by allows it.',
+    params: numbered,
+    body: why,
+    answer: versioned,
+  },
+  withdrawFollowed: {
+    says: 'Withdraws one’s own request, as an outside requester, as long as the door it came by allows it.',
+    params: withToken,
+    body: why,
+    answer: versioned,
   },
   changeFollowed: {
     says: 'Changes answers of one’s own request, as an outside requester, as far as the access plan lets them.',

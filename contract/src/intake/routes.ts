@@ -77,8 +77,8 @@ export const intakeRoutes = routesOf(intakeHeads, {
     answer: z.discriminatedUnion('state', [
       z.object({
         ...{ state: z.literal('arrived'), number: z.string(), due: moment.nullable() },
-        /** The words of the door. */
-        says: words.nullable(),
+        /** The words of the door; not there where it was sent before doors had such words. */
+        says: words.nullable().optional(),
       }),
       z.object({
         state: z.literal('to-confirm'),

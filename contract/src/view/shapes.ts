@@ -69,6 +69,8 @@ export const requesterView = z.object({
     help: z.record(z.string(), z.string()),
     vocabularies: z.array(vocabulary).readonly(),
   }),
+  /** Whether its reader can withdraw it. */
+  mayWithdraw: z.boolean(),
   /** The text that was agreed to when it was sent. */
   consent: consent.nullable(),
   hops: z.array(hop),

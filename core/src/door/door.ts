@@ -1,5 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Audience } from '../people/index.ts';
+import type { Phase } from '../register/index.ts';
 
 /** How somebody proves who they are: they sign in, or confirm by a letter that an address is theirs. */
 export type Proof = 'sign-in' | 'confirmed-address';
@@ -63,9 +64,20 @@ export interface DoorDesign {
   readonly consent?: Consent | undefined;
   /** The fields whose answers a link may bring along. */
   readonly prefills?: readonly string[] | undefined;
+  /** Until when whoever asked may change answers, as far as the plan lets them; as long as that does when nothing is said. */
+  readonly changes?: Until | undefined;
+  /** Until when they may withdraw it; never when nothing is said. */
+  readonly withdraws?: Exclude<Until, 'never'> | undefined;
   /** Whether the device of who is not signed in does some work before it sends: robots that send much are slowed down. */
   readonly slowsRobots?: true | undefined;
 }
+
+/** Until when whoever asked may do something with what they sent: until somebody works on it, until it is finished. */
+export type Until = 'never' | 'worked-on' | 'finished';
+
+/** Whether something may still be done with a request that is in a phase. */
+export const mayStill = (until: Until, phase: Phase): boolean =>
+  until === 'finished' ? phase !== 'finished' : until === 'worked-on' && phase === 'arrived';
 
 /** When somebody comes to a door. */
 export interface Coming {

@@ -26,6 +26,8 @@ const PLACES: Readonly<Record<string, Said>> = {
   confirmation: said('doors:theConfirmation'),
   consent: said('doors:theConsent'),
   prefills: said('doors:thePrefills'),
+  changes: said('doors:theChanges'),
+  withdraws: said('doors:theWithdrawing'),
   slowsRobots: said('doors:theRobots'),
 };
 

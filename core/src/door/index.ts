@@ -12,9 +12,11 @@ export {
   doorAt,
   finishBy,
   kindOfProof,
+  mayStill,
   newDoor,
   type Proof,
   placesLeft,
+  type Until,
 } from './door.ts';
 export { DOOR } from './doorDesign.ts';
 export { answersIn, canComeByLink, linkEnding } from './prefill.ts';

@@ -3,7 +3,7 @@ import type { RequestChange } from '../request/index.ts';
 /** What whoever follows a request is told of. */
 export type News = Extract<
   RequestChange,
-  { readonly kind: 'stage' | 'freed' | 'team' | 'priority' | 'handler' | 'decided' | 'said' }
+  { readonly kind: 'stage' | 'freed' | 'withdrawn' | 'team' | 'priority' | 'handler' | 'decided' | 'said' }
 >;
 
 /**

@@ -51,9 +51,9 @@ export const stagesToFreeTo = (stages: readonly Stage[], current: Stage): readon
 
 /**
  * The stages that people may ever move a request to from here; a decision that is waited for has to
- * be made first.
+ * be made first, and what whoever asked has withdrawn is brought back by a coordinator alone.
  */
 export function stagesToMoveTo(stages: readonly Stage[], current: Stage): readonly Stage[] {
-  if (current.role === 'deciding' || current.role === 'refused') return [];
+  if (current.role === 'deciding' || current.role === 'refused' || current.role === 'withdrawn') return [];
   return stagesToFreeTo(stages, current).filter((stage) => stage.role !== 'withdrawn');
 }

@@ -37,6 +37,8 @@ export type RequestChange =
   | { readonly kind: 'stage'; readonly from: string; readonly to: string }
   /** Moved by a coordinator from where nobody else could; a decision that waited is withdrawn. */
   | { readonly kind: 'freed'; readonly from: string; readonly to: string; readonly reason: string }
+  /** Withdrawn by whoever asked; a decision that waited is withdrawn with it. */
+  | { readonly kind: 'withdrawn'; readonly from: string; readonly to: string; readonly reason: string }
   /** Groups by key. */
   | { readonly kind: 'team'; readonly from: string | null; readonly to: string }
   | { readonly kind: 'priority'; readonly from: Priority | null; readonly to: Priority }
@@ -113,6 +115,8 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       return whyInWords(change);
     case 'stage':
       return said('history:stage', { from: names.stage(change.from), to: names.stage(change.to) });
+    case 'withdrawn':
+      return said('history:withdrawn', { from: names.stage(change.from) });
     case 'freed':
       return said('history:freed', { from: names.stage(change.from), to: names.stage(change.to) });
     case 'team':

@@ -14,12 +14,13 @@ import { approvalRounds, approvalSteps, seats } from './tables.ts';
 
 /**
  * What arrives to be decided has its round: its first step is asked at once, the next when that is
- * approved, and nobody any more when it has ended. What a coordinator frees waits for nobody.
+ * approved, and nobody any more when it has ended. What a coordinator frees, or whoever asked
+ * withdraws, waits for nobody.
  */
 export const followApprovals: Follower = (work, request, change) => {
   if (change.kind === 'arrived' && change.taken?.approval) begin(work, request, change.taken.approval);
   if (change.kind === 'decided') return goOn(work, request);
-  if (change.kind === 'freed') withdraw(work, request, change.reason);
+  if (change.kind === 'freed' || change.kind === 'withdrawn') withdraw(work, request, change.reason);
   if (change.kind === 'seat') return handOverSeats(work, request, change);
   if (change.kind === 'same-person') return samePerson(work, request, change);
   return undefined;

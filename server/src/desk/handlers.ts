@@ -17,6 +17,7 @@ import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
 import { share, shareTargets, unshare } from './share.ts';
+import { withdrawOwn } from './withdraw.ts';
 
 /** What people do to requests. */
 export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
@@ -57,6 +58,13 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     },
     changeMine: ({ viewer, params, body, version }) =>
       changeOwn(house, viewer, { number: params.number, version, changes: body.changes }),
+    withdrawMine: ({ viewer, params, body, version }) =>
+      withdrawOwn(house, viewer, { number: params.number, version, reason: body.reason }),
+    withdrawFollowed: ({ params, body, version }) => {
+      const { viewer, requestId } = follower(house.db, params.token, house.clock.now());
+      const number = requestById(house.db, requestId)?.number ?? '';
+      return withdrawOwn(house, viewer, { number, version, reason: body.reason });
+    },
     myMessage: ({ params, body, viewer }) => {
       messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
       return { done: true };

@@ -47,6 +47,9 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'freed':
       tellFreed(work, request, before);
       break;
+    case 'withdrawn':
+      tellWithdrawn(work, request, change);
+      break;
     case 'team':
       if (request.phase !== 'finished' && !isDeciding(work, request)) tellTeam(work, request);
       break;
@@ -79,7 +82,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
 
 /** What whoever follows is told of: where it is, who works on it, what was decided, what was written. */
 const NEWS: ReadonlySet<string> = new Set<News['kind']>([
-  ...(['stage', 'freed', 'team', 'priority', 'handler', 'decided', 'said'] as const),
+  ...(['stage', 'freed', 'withdrawn', 'team', 'priority', 'handler', 'decided', 'said'] as const),
 ]);
 
 /** Tells those who follow a request what happened, but for who did it and who is told of it already. */
@@ -160,6 +163,13 @@ function tellOfStage(work: Telling, request: ShownRow, before: ShownRow): void {
 function tellFreed(work: Telling, request: ShownRow, before: ShownRow | null): void {
   if (before) tellOfStage(work, request, before);
   if (before && isDeciding(work, before) && request.phase !== 'finished') tellTeam(work, request);
+}
+
+/** Whoever works on it hears that it was withdrawn, and why. */
+function tellWithdrawn(work: Telling, request: ShownRow, change: Of<'withdrawn'>): void {
+  const working = workingOn(work, request).filter((id) => id !== work.actor);
+  const news = { change: dataOf(change) as News, text: change.reason };
+  notify(work, request, working, { kind: 'news', by: work.actor, ...news });
 }
 
 const isDeciding = ({ tx }: Work, request: ShownRow): boolean =>

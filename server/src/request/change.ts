@@ -244,6 +244,7 @@ function outcomeOf(
       return { priority: change.to };
     case 'stage':
     case 'freed':
+    case 'withdrawn':
       return movedTo(work, register, change.to);
     case 'decided': {
       // A verdict that others have to join in moves nothing yet.

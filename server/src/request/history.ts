@@ -17,6 +17,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   values: 'fields',
   stage: 'stage',
   freed: 'stage',
+  withdrawn: 'stage',
   team: 'handler',
   priority: 'handler',
   handler: 'handler',
@@ -59,6 +60,7 @@ export function dataOf(change: Happening): Happening {
     case 'decided':
       return { ...change, comment: '' };
     case 'freed':
+    case 'withdrawn':
       return { ...change, reason: '' };
     default:
       return change;
@@ -72,6 +74,8 @@ export function commentOf(change: Happening): (typeof history.$inferInsert)['com
       return { text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' };
     case 'freed':
       return { text: change.reason, visibility: 'internal' };
+    case 'withdrawn':
+      return change.reason ? { text: change.reason, visibility: 'requester' } : null;
     case 'decided':
       // The reason goes to the requester, so they may read it here too.
       return change.comment ? { text: change.comment, visibility: 'requester' } : null;

@@ -14,12 +14,14 @@ import {
   type VisibleChange,
   type VisibleValues,
 } from '@tolvek/core/access';
+import { mayStill } from '@tolvek/core/door';
 import { type Edition, type FormDesign, type Layout, layoutOf } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { inRegister, mayWith, type RequestRight, type Viewer } from '@tolvek/core/people';
 import type { Field, NameOf } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import { sql } from 'drizzle-orm';
+import { doorById } from '../door/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
@@ -52,6 +54,7 @@ interface Shared {
  */
 export class OpenRequest<Row extends ShownRow = ShownRow> {
   private visible: Revealed<VisibleValues> | undefined;
+  private ended: boolean | undefined;
   private laid: Layout | null | undefined;
 
   constructor(
@@ -66,6 +69,8 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     private readonly standsIn: boolean,
     private readonly looker: OpenRequest | null = null,
     private readonly given: () => Edition | null = () => null,
+    /** Whether the door it came by lets whoever asked change nothing of it any more. */
+    private readonly over: () => boolean = () => false,
   ) {}
 
   /** How the edition of its form that its viewer is given lays it out; null where they are given the form as it is. */
@@ -82,15 +87,21 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     return this.reading.levelOf(key).level === 'write' && !this.isLaidClosed(key);
   }
 
+  private get isOver(): boolean {
+    this.ended ??= this.over();
+    return this.ended;
+  }
+
   private isLaidClosed(key: string): boolean {
+    if (this.isOver) return true;
     return this.layout !== null && (this.layout.leavesOut(key) || this.layout.locks(key));
   }
 
   /** What it holds, laid out: what its edition leaves out or locks can’t be changed. */
   get laidOut(): Revealed<VisibleValues> {
     const { values, layout } = this;
-    if (!layout) return values;
-    const why = said('access:lockedInEdition', { edition: layout.edition.name });
+    if (!layout && !this.isOver) return values;
+    const why = said('access:lockedInEdition', { edition: layout?.edition.name ?? '' });
     const fields = values.fields.map((field) =>
       field.writable && this.isLaidClosed(field.key)
         ? { ...field, writable: false, ...(this.relation.isDesk ? { why } : {}) }
@@ -221,7 +232,14 @@ export function openRequest<Row extends ShownRow>(
   if (purpose !== 'letter') noteTold(request, register, reading, (looker?.reading ?? reading).situation);
   const { design } = releaseById(db, request.releaseId).release;
   const given = (): Edition | null => editionGiven(db, { request, register, design, reading, relation });
-  return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker, given);
+  const over = (): boolean => relation.isRequester && !relation.isDesk && isOverFor(db, request);
+  return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker, given, over);
+}
+
+/** Whether the door that a request came by lets whoever asked change nothing any more. */
+function isOverFor(db: Reader, { doorId, phase }: ShownRow): boolean {
+  const until = doorId === null ? undefined : doorById(db, doorId)?.design.changes;
+  return until !== undefined && !mayStill(until, phase);
 }
 
 /**

@@ -11,6 +11,7 @@ import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
+import { withdrawsTo } from '../desk/withdraw.ts';
 import { agreedText } from '../door/queries.ts';
 import { formById, releaseById } from '../form/queries.ts';
 import { standInsOf } from '../people/absences.ts';
@@ -340,6 +341,7 @@ export function requesterViewOf(
     values,
     words: wordsOf(open),
     consent: agreedText(db, request),
+    mayWithdraw: isOwnOf(request, viewer.personId) && withdrawsTo(db, request) !== null,
     changing: {
       types: about.typesOf(changing),
       help: about.helpOf(changing),

@@ -2,17 +2,18 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { canComeByLink, DOOR, type DoorDesign, doorAt, kindOfProof, newDoor } from '@tolvek/core/door';
 import { allQuestionsOf, placeholdersIn } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
+import type { Stage } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { count, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
-import { changeAtOnce } from '../design/commands.ts';
+import { changeAtOnce, type Done } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
 import { freeSlug, isSlugTaken, makeDoor } from '../door/commands.ts';
 import { allDoors, type DoorRow, doorDesign } from '../door/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
-import { formById, formNamed, releaseInForce } from '../form/queries.ts';
+import { formById, formNamed, registerOfForm, releaseInForce } from '../form/queries.ts';
 import { usedOf } from '../intake/admission.ts';
-import { groupNames, namesOf } from '../people/queries.ts';
+import { groupNames, namesOf, spokenTo } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -20,6 +21,7 @@ import { once } from '../platform/idempotency.ts';
 import { dropLinks } from '../platform/links.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
+import { changeRegister } from '../register/commands.ts';
 import { requests } from '../request/tables.ts';
 
 /** A door as it is listed with its form. */
@@ -104,6 +106,25 @@ function namesMissing(tx: Reader, { formId }: DoorRow, { confirmation, prefills,
   ];
 }
 
+/** Gives the register of a door a stage for what is withdrawn, where it has none. */
+function placeForWithdrawn(tx: Transaction, { formId }: DoorRow, done: Done): void {
+  const { key, stages, holds } = registerOfForm(tx, formId);
+  if (holds === 'things' || stages.some(({ role }) => role === 'withdrawn')) return;
+  const { say } = spokenTo(tx, done.viewer.personId);
+  const label = say('stages:withdrawn');
+  const name = freeName('withdrawn', (taken) => stages.some((stage) => stage.key === taken));
+  const stage: Stage = { key: name, label, publicLabel: label, phase: 'finished', role: 'withdrawn' };
+  changeRegister(tx, { key }, { stages: [...stages, stage] }, say('doors:withdrawingNote'), done);
+}
+
+/** A name that is not taken. */
+function freeName(stem: string, isTaken: (name: string) => boolean): string {
+  for (let n = 1; ; n += 1) {
+    const name = n === 1 ? stem : `${stem}_${n}`;
+    if (!isTaken(name)) return name;
+  }
+}
+
 /** A door whose text to agree to has the next version where it is another one. */
 function withVersion(tx: Reader, door: DoorRow, content: DoorDesign): DoorDesign {
   const { consent } = content;
@@ -170,6 +191,7 @@ export function settleDoor(
           ]),
     ];
     if (wrong.length > 0) throw wrongFields(wrong);
+    if (content.withdraws) placeForWithdrawn(tx, door, { viewer, now });
     return { version: changeAtOnce(tx, design, { version, content, note: note.trim() }, { viewer, now }) };
   });
 }

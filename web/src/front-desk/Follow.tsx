@@ -12,6 +12,7 @@ import { useTitle } from '../ui/useTitle.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { OwnAnswers } from './OwnAnswers.tsx';
+import { Withdraw } from './Withdraw.tsx';
 
 /** An outside requester's own request, by the link in their letters. */
 export function Follow() {
@@ -22,6 +23,7 @@ export function Follow() {
   );
   const [send, state] = frontDeskApi.useFollowMessageMutation();
   const [change] = frontDeskApi.useChangeFollowedMutation();
+  const [withdraw] = frontDeskApi.useWithdrawFollowedMutation();
   return (
     <OwnRequest
       request={data}
@@ -29,6 +31,7 @@ export function Follow() {
       error={error}
       again={refetch}
       change={(changes, version) => change({ token, version, body: { changes } }).unwrap()}
+      withdraw={(reason, version) => withdraw({ token, version, body: { reason } }).unwrap()}
       send={(text) => send({ token, body: { text } }).unwrap()}
       sendError={state.error}
     />
@@ -44,6 +47,7 @@ export function MyRequest() {
   );
   const [send, state] = frontDeskApi.useMyMessageMutation();
   const [change] = frontDeskApi.useChangeMineMutation();
+  const [withdraw] = frontDeskApi.useWithdrawMineMutation();
   return (
     <OwnRequest
       request={data}
@@ -51,6 +55,7 @@ export function MyRequest() {
       error={error}
       again={refetch}
       change={(changes, version) => change({ number, version, body: { changes } }).unwrap()}
+      withdraw={(reason, version) => withdraw({ number, version, body: { reason } }).unwrap()}
       send={(text) => send({ number, body: { text } }).unwrap()}
       sendError={state.error}
     />
@@ -63,11 +68,12 @@ interface OwnRequestProps {
   readonly error: unknown;
   readonly again: () => void;
   readonly change: (changes: RawAnswers, version: number) => Promise<unknown>;
+  readonly withdraw: (reason: string, version: number) => Promise<unknown>;
   readonly send: (text: string) => Promise<unknown>;
   readonly sendError: unknown;
 }
 
-function OwnRequest({ request, fileAt, error, again, change, send, sendError }: OwnRequestProps) {
+function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sendError }: OwnRequestProps) {
   useTitle(request ? `${request.number} ${told(request.subject)}` : '');
   if (!request)
     return (
@@ -115,6 +121,7 @@ function OwnRequest({ request, fileAt, error, again, change, send, sendError }: 
         </div>
       ) : null}
       <Reply send={send} />
+      {request.mayWithdraw ? <Withdraw withdraw={(reason) => withdraw(reason, request.version)} /> : null}
     </Column>
   );
 }

@@ -55,8 +55,8 @@ export function Sent({
 }
 
 /** The words of a form once a request came in by it. */
-export const Says = ({ says }: { says: Words | null }) =>
-  says === null ? null : (
+export const Says = ({ says }: { says: Words | null | undefined }) =>
+  says === null || says === undefined ? null : (
     <p className="mt-4 border-l-2 border-green pl-3.5 whitespace-pre-line">
       <LiveText text={told(says)} />
     </p>

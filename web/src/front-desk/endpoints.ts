@@ -48,6 +48,14 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('changeFollowed'),
       invalidatesTags: (_changed, error) => (error ? [] : ['mine']),
     }),
+    withdrawMine: build.mutation<AnswerOf<'withdrawMine'>, Asked<'withdrawMine'>>({
+      query: call('withdrawMine'),
+      invalidatesTags: ['mine', 'desk'],
+    }),
+    withdrawFollowed: build.mutation<AnswerOf<'withdrawFollowed'>, Asked<'withdrawFollowed'>>({
+      query: call('withdrawFollowed'),
+      invalidatesTags: ['mine'],
+    }),
     decisionLink: build.query<AnswerOf<'decisionLink'>, Asked<'decisionLink'>>({
       query: call('decisionLink'),
       providesTags: ['sheet'],

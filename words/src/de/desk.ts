@@ -170,4 +170,12 @@ export const desk: Same<typeof english> = {
   yourEarlier: 'Ihre Anfrage:',
   insteadUse: 'Nehmen Sie stattdessen dieses Formular:',
   keptThough: 'Ihre Antworten sind weiter auf diesem Gerät gespeichert. Sie sind da, wenn das Formular wieder öffnet.',
+  withdraw: 'Diese Anfrage zurückziehen',
+  withdrawTitle: 'Diese Anfrage zurückziehen?',
+  withdrawSays:
+    'Dann arbeitet niemand mehr daran. Was Sie gesendet haben, bleibt auf dieser Seite lesbar. Sie können jederzeit eine neue Anfrage senden.',
+  withdrawWhy: 'Warum? (freiwillig)',
+  withdrawNow: 'Zurückziehen',
+  withdrawNot: 'Nicht zurückziehen',
+  withdrawDone: 'Ihre Anfrage ist zurückgezogen.',
 };

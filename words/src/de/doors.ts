@@ -105,4 +105,9 @@ export const doors: Same<typeof english> = {
   emptyConsent: 'Es gibt keinen Text, dem man zustimmt. Geben Sie einen ein, oder fragen Sie nicht danach.',
   unnamedRepeats: 'Wer kommt, wird nicht gespeichert, deshalb werden Antworten nicht wiederholt.',
   takeFieldsOut: 'Entfernen Sie {{fields, list}}.',
+  theChanges: 'bis wann man Antworten ändern kann',
+  theWithdrawing: 'bis wann man zurückziehen kann',
+  'withdraws.worked-on': 'Man kann zurückziehen, bis jemand daran arbeitet.',
+  'withdraws.finished': 'Man kann zurückziehen, bis sie erledigt ist.',
+  withdrawingNote: 'Anfragen können zurückgezogen werden',
 };

@@ -40,4 +40,5 @@ export const history: Same<typeof english> = {
   unshared: 'Nicht mehr geteilt mit {{who}}',
   follows: 'Folgt dieser Anfrage',
   followsNoMore: 'Folgt dieser Anfrage nicht mehr',
+  withdrawn: 'Von der anfragenden Person zurückgezogen (vorher: {{from}})',
 };

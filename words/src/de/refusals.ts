@@ -344,4 +344,7 @@ export const refusals: Same<typeof english> = {
   'consentChanged.happened': 'Der Text, dem Sie zustimmen, hat sich geändert.',
   'consentChanged.saved': 'Ihre Anfrage ist noch nicht gesendet. Ihre Antworten sind gespeichert.',
   'consentChanged.now': 'Laden Sie das Formular neu, lesen Sie den neuen Text, und senden Sie noch einmal.',
+  'tooLateToWithdraw.happened': 'Diese Anfrage lässt sich nicht mehr zurückziehen.',
+  'tooLateToWithdraw.saved': 'Es wurde nichts geändert.',
+  'tooLateToWithdraw.now': 'Schreiben Sie uns auf dieser Seite eine Nachricht.',
 };

@@ -15,4 +15,5 @@ export const stages: Same<typeof english> = {
   resting: 'Zurzeit nicht in Gebrauch',
   notAdded: 'Nicht aufgenommen',
   gone: 'Außer Gebrauch',
+  withdrawn: 'Zurückgezogen',
 };

@@ -938,4 +938,12 @@ export const workshop: Same<typeof english> = {
   'doors.howManyDays': 'Wie viele Tage',
   'doors.usedSoFar_one': 'bisher {{count}}',
   'doors.usedSoFar_other': 'bisher {{count}}',
+  'doors.afterwards': 'Nach dem Senden',
+  'doors.changesUntil': 'Antworten ändern',
+  'doors.changes.plan': 'so lange der Zugriffsplan es erlaubt',
+  'doors.changes.never': 'nie',
+  'doors.changes.worked-on': 'bis jemand daran arbeitet',
+  'doors.changes.finished': 'bis sie erledigt ist',
+  'doors.withdrawsUntil': 'Zurückziehen',
+  'doors.withdrawHint': 'Zurückgezogene Anfragen erhalten eine eigene Stufe, die das Register von da an hat.',
 };

@@ -163,4 +163,12 @@ export const desk = {
   yourEarlier: 'Your request:',
   insteadUse: 'Use this form instead:',
   keptThough: 'Your answers are still saved on this device. They are here when the form opens again.',
+  withdraw: 'Withdraw this request',
+  withdrawTitle: 'Withdraw this request?',
+  withdrawSays:
+    'Nobody works on it any more then. What you sent stays readable on this page. You can send a new request at any time.',
+  withdrawWhy: 'Why? (optional)',
+  withdrawNow: 'Withdraw it',
+  withdrawNot: 'Do not withdraw',
+  withdrawDone: 'Your request is withdrawn.',
 } as const;

@@ -92,4 +92,9 @@ export const doors = {
   emptyConsent: 'There is no text to agree to. Enter one, or stop asking.',
   unnamedRepeats: 'Nothing about who comes in is stored, so answers are not repeated.',
   takeFieldsOut: 'Remove {{fields, list}}.',
+  theChanges: 'until when people can change their answers',
+  theWithdrawing: 'until when people can withdraw',
+  'withdraws.worked-on': 'People can withdraw until somebody works on it.',
+  'withdraws.finished': 'People can withdraw until it is finished.',
+  withdrawingNote: 'Requests can be withdrawn',
 } as const;

@@ -37,4 +37,5 @@ export const history = {
   unshared: 'No longer shared with {{who}}',
   follows: 'Follows this request',
   followsNoMore: 'No longer follows this request',
+  withdrawn: 'Withdrawn by the requester (it was: {{from}})',
 } as const;

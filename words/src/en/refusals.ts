@@ -326,4 +326,7 @@ export const refusals = {
   'consentChanged.happened': 'The text that you agree to has changed.',
   'consentChanged.saved': 'Your request is not sent yet. Your answers are saved.',
   'consentChanged.now': 'Load the form again, read the new text and send again.',
+  'tooLateToWithdraw.happened': 'This request cannot be withdrawn any more.',
+  'tooLateToWithdraw.saved': 'Nothing was changed.',
+  'tooLateToWithdraw.now': 'Write us a message on this page.',
 } as const;

@@ -12,4 +12,5 @@ export const stages = {
   resting: 'Not in use at the moment',
   notAdded: 'Not added',
   gone: 'Out of use',
+  withdrawn: 'Withdrawn',
 } as const;

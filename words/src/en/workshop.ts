@@ -920,4 +920,12 @@ export const workshop = {
   'doors.howManyDays': 'How many days',
   'doors.usedSoFar_one': '{{count}} so far',
   'doors.usedSoFar_other': '{{count}} so far',
+  'doors.afterwards': 'After sending',
+  'doors.changesUntil': 'Change answers',
+  'doors.changes.plan': 'as long as the access plan allows it',
+  'doors.changes.never': 'never',
+  'doors.changes.worked-on': 'until somebody works on it',
+  'doors.changes.finished': 'until it is finished',
+  'doors.withdrawsUntil': 'Withdraw',
+  'doors.withdrawHint': 'Withdrawn requests get a stage of their own, which the register has from then on.',
 } as const;

@@ -171,6 +171,51 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
               : say('workshop:doors.consentHint')}
           </Hint>
         </span>
+        <span className="pt-1.5 text-soft">{say('workshop:doors.afterwards')}</span>
+        <fieldset className="flex flex-wrap gap-x-5 gap-y-2">
+          <legend className="sr-only">{say('workshop:doors.afterwards')}</legend>
+          <span>
+            <label htmlFor={`${id}-changes`} className="block text-[13px] text-soft">
+              {say('workshop:doors.changesUntil')}
+            </label>
+            <select
+              id={`${id}-changes`}
+              className="input w-auto"
+              value={door.changes ?? ''}
+              onChange={({ target: { value } }) =>
+                set((before) => withSet(before, 'changes', typedOrNone(value) as DoorDesign['changes']))
+              }
+            >
+              <option value="">{say('workshop:doors.changes.plan')}</option>
+              {(['worked-on', 'finished', 'never'] as const).map((until) => (
+                <option key={until} value={until}>
+                  {say(`workshop:doors.changes.${until}`)}
+                </option>
+              ))}
+            </select>
+          </span>
+          <span>
+            <label htmlFor={`${id}-withdraws`} className="block text-[13px] text-soft">
+              {say('workshop:doors.withdrawsUntil')}
+            </label>
+            <select
+              id={`${id}-withdraws`}
+              className="input w-auto"
+              value={door.withdraws ?? ''}
+              onChange={({ target: { value } }) =>
+                set((before) => withSet(before, 'withdraws', typedOrNone(value) as DoorDesign['withdraws']))
+              }
+            >
+              <option value="">{say('workshop:doors.changes.never')}</option>
+              {(['worked-on', 'finished'] as const).map((until) => (
+                <option key={until} value={until}>
+                  {say(`workshop:doors.changes.${until}`)}
+                </option>
+              ))}
+            </select>
+          </span>
+          {door.withdraws ? <Hint>{say('workshop:doors.withdrawHint')}</Hint> : null}
+        </fieldset>
         {byLink.length > 0 ? (
           <>
             <span className="pt-1 text-soft">{say('workshop:doors.prefills')}</span>
