@@ -33,6 +33,7 @@ test('a door closing while somebody types, the last places taken by fifty at onc
   await door.getByRole('button', { name: 'Show the QR code' }).click();
   await expect(door.getByRole('img', { name: /^QR code of http.*open-morning$/ })).toBeVisible();
   await door.getByRole('button', { name: 'Change the door' }).click();
+  expect(await seriousTrouble(maren)).toEqual([]);
   await door.getByLabel('Store nothing about who comes in').check();
   await door.getByLabel('Until', { exact: true }).fill('24 Nov 2030, 12:00');
   await door.getByLabel('Until', { exact: true }).blur();
@@ -46,7 +47,6 @@ test('a door closing while somebody types, the last places taken by fifty at onc
   await expect(
     door.getByText(/Nothing about who comes in is stored\. Closes Sun 24 Nov, 12:00\..*At most 4/),
   ).toBeVisible();
-  expect(await seriousTrouble(maren)).toEqual([]);
   await door.getByRole('button', { name: 'Put in force now' }).click();
   // What stores nobody repeats no answers.
   await expect(door.getByText('Remove {visitor}.')).toBeVisible();
@@ -150,4 +150,13 @@ test('a school asks with answers from its link, agrees to a text, and its device
   await page.getByRole('link', { name: 'Follow your request' }).click();
   await page.getByText('Agreed to version 1 of the text').click();
   await expect(page.getByText(/Outreach and the people on duty that day read it/)).toBeVisible();
+  // Something came up.
+  await page.getByRole('button', { name: 'Withdraw this request' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Withdraw this request?' });
+  await dialog.getByLabel(/Why/).fill('The bus is full.');
+  expect(await seriousTrouble(page)).toEqual([]);
+  expect(await overflows(page)).toBe(false);
+  await dialog.getByRole('button', { name: 'Withdraw it' }).click();
+  await expect(page.getByText('Withdrawn', { exact: true }).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Withdraw this request' })).toBeHidden();
 });

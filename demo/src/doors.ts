@@ -21,6 +21,7 @@ export const SCHOOL_DOOR: Partial<DoorDesign> = {
     text: 'The station keeps what you type here, and your name and address, until the visit is over. Outreach and the people on duty that day read it.',
     version: 1,
   },
+  withdraws: 'finished',
   prefills: ['school', 'visit_day'],
   slowsRobots: true,
 };

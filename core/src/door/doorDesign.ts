@@ -26,6 +26,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   confirmation: said('doors:theConfirmation'),
   consent: said('doors:theConsent'),
   prefills: said('doors:thePrefills'),
+  follows: said('doors:theFollowing'),
   changes: said('doors:theChanges'),
   withdraws: said('doors:theWithdrawing'),
   slowsRobots: said('doors:theRobots'),
@@ -57,6 +58,7 @@ function found({ name, proof, opensAt, closesAt, limits, unnamed, ...door }: Doo
       ? [error('showsPlaces', said('doors:noPlaces'))]
       : []),
     ...(door.slowsRobots && proof === 'sign-in' ? [error('slowsRobots', said('doors:noRobots'))] : []),
+    ...(door.follows && proof === 'sign-in' ? [error('follows', said('doors:noFollowing'))] : []),
     ...(door.consent && door.consent.text.trim() === '' ? [error('consent', said('doors:emptyConsent'))] : []),
   ];
 }

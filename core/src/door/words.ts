@@ -28,6 +28,7 @@ export function doorInWords(door: DoorDesign, nameOf: (group: string) => string)
     ...(closesAt === null ? [] : [said('doors:closes', { at: closesAt })]),
     ...(finishing > 0 ? [said('doors:finishing', { count: finishing })] : []),
     ...limits.map(limitInWords),
+    ...(door.follows ? [said(`doors:follows.${door.follows}`)] : []),
     ...(door.withdraws ? [said(`doors:withdraws.${door.withdraws}`)] : []),
     ...(door.consent ? [said('doors:asksConsent')] : []),
     ...(door.slowsRobots ? [said('doors:slowsRobots')] : []),

@@ -1,7 +1,7 @@
 import type { deskRoutes } from '@tolvek/contract';
-import { follower } from '../door/admission.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { followed } from '../request/followed.ts';
 import { requestById } from '../request/queries.ts';
 import {
   assign,
@@ -46,13 +46,13 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     decide: ({ viewer, params, body, key }) => ({
       state: decide(house, viewer, { number: params.number, ...body, key }).state,
     }),
-    followMessage: ({ params, body }) => {
-      const { viewer, requestId } = follower(house.db, params.token, house.clock.now());
+    followMessage: ({ body, ...call }) => {
+      const { viewer, requestId } = followed(house, call);
       messageFromRequester(house, viewer.personId, requestById(house.db, requestId)?.number ?? '', body.text);
       return { done: true };
     },
-    changeFollowed: ({ params, body, version }) => {
-      const { viewer, requestId } = follower(house.db, params.token, house.clock.now());
+    changeFollowed: ({ body, version, ...call }) => {
+      const { viewer, requestId } = followed(house, call);
       const number = requestById(house.db, requestId)?.number ?? '';
       return changeOwn(house, viewer, { number, version, changes: body.changes });
     },
@@ -60,8 +60,8 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       changeOwn(house, viewer, { number: params.number, version, changes: body.changes }),
     withdrawMine: ({ viewer, params, body, version }) =>
       withdrawOwn(house, viewer, { number: params.number, version, reason: body.reason }),
-    withdrawFollowed: ({ params, body, version }) => {
-      const { viewer, requestId } = follower(house.db, params.token, house.clock.now());
+    withdrawFollowed: ({ body, version, ...call }) => {
+      const { viewer, requestId } = followed(house, call);
       const number = requestById(house.db, requestId)?.number ?? '';
       return withdrawOwn(house, viewer, { number, version, reason: body.reason });
     },

@@ -4,7 +4,6 @@ import type { Viewer } from '@tolvek/core/people';
 import { fileId } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import type { Response } from 'express';
-import { follower } from '../door/admission.ts';
 import type { FilesField } from '../files/commands.ts';
 import { readFileOf } from '../files/store.ts';
 import { uploads } from '../files/tables.ts';
@@ -14,6 +13,7 @@ import { notFound } from '../platform/problem.ts';
 import { settleReads } from '../platform/reads.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
+import { followed } from '../request/followed.ts';
 import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById, requestByNumber } from '../request/queries.ts';
 import { csvLine, type SheetLine, takeOut } from './takeOut.ts';
@@ -22,7 +22,7 @@ import { csvLine, type SheetLine, takeOut } from './takeOut.ts';
 export function fileHandlers(
   house: House,
 ): Pick<Handlers<typeof viewRoutes>, 'sheetUpload' | 'file' | 'takeOut' | 'followFile'> {
-  const { db, clock } = house;
+  const { db } = house;
   return {
     sheetUpload: async (call) => {
       const { field, name } = call.query;
@@ -31,9 +31,9 @@ export function fileHandlers(
     },
     file: async ({ viewer, params, response }) =>
       sendFile(house, viewer, requestByNumber(db, params.number), params.id, response),
-    followFile: async ({ params, response }) => {
-      const { viewer, requestId } = follower(db, params.token, clock.now());
-      await sendFile(house, viewer, requestById(db, requestId), params.id, response);
+    followFile: async (call) => {
+      const { viewer, requestId } = followed(house, call);
+      await sendFile(house, viewer, requestById(db, requestId), call.params.id, call.response);
     },
     takeOut: async ({ viewer, params, query, response }) => {
       const taken = () => takeOut(db, viewer, params.key, query.among);

@@ -1,6 +1,6 @@
 import type { AnswerOf, viewRoutes } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
-import { follower, keptByOthers } from '../door/admission.ts';
+import { keptByOthers } from '../door/admission.ts';
 import { doorsFor } from '../door/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
 import { admissionOf } from '../intake/admission.ts';
@@ -9,6 +9,7 @@ import { begunBy } from '../intake/kept.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { followed } from '../request/followed.ts';
 import { requestById, requestByNumber } from '../request/queries.ts';
 import { ownRequests } from './ownRequests.ts';
 import { sharedFor } from './sharedResults.ts';
@@ -30,8 +31,8 @@ export function requesterHandlers(
         : [],
     }),
 
-    follow: ({ params }) => {
-      const { viewer, requestId } = follower(db, params.token, clock.now());
+    follow: (call) => {
+      const { viewer, requestId } = followed(house, call);
       return requesterViewOf(db, viewer, requestById(db, requestId), clock.now());
     },
 

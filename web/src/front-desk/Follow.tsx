@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { RawAnswers } from '@tolvek/core/register';
 import { useState } from 'react';
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
@@ -9,6 +9,7 @@ import { Beside } from '../ui/LiveText.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { OwnAnswers } from './OwnAnswers.tsx';
@@ -78,7 +79,13 @@ function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sen
   if (!request)
     return (
       <Column>
-        {error ? <Trouble error={error} again={again} /> : <p className="text-soft">{say('desk:openingRequest')}</p>}
+        {error && problemOf(error).type.endsWith(':prove') ? (
+          <ProveAgain />
+        ) : error ? (
+          <Trouble error={error} again={again} />
+        ) : (
+          <p className="text-soft">{say('desk:openingRequest')}</p>
+        )}
       </Column>
     );
   return (
@@ -125,6 +132,17 @@ function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sen
     </Column>
   );
 }
+
+/** A link that was passed on opens nothing: who sent the request proves once more that its address is theirs. */
+const ProveAgain = () => (
+  <>
+    <h1 className="text-[28px]">{say('desk:proveTitle')}</h1>
+    <p className="mt-3">{say('desk:proveSays')}</p>
+    <p className="mt-5">
+      <Link to={`/come-in?again&back=${location.pathname}`}>{say('desk:signInByEmail')}</Link>
+    </p>
+  </>
+);
 
 function Reply({ send }: { send: (text: string) => Promise<unknown> }) {
   const [text, setText] = useState('');

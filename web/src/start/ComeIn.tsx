@@ -21,10 +21,14 @@ function useBack(): string {
 export function ComeIn() {
   useTitle(say('start:comeInTitle'));
   const back = useBack();
+  const [search] = useSearchParams();
+  /** Who is signed in proves it once more. */
+  const isAgain = search.has('again');
+  const navigate = useNavigate();
   const { data: me } = meApi.useMeQuery();
   const [email, setEmail] = useState('');
   const [ask, asked] = startApi.useAskForCodeMutation();
-  if (me?.person) return <Navigate to={back} replace />;
+  if (me?.person && !isAgain) return <Navigate to={back} replace />;
   if (asked.isSuccess)
     return (
       <EnterCode
@@ -32,6 +36,7 @@ export function ComeIn() {
         again={() => void ask({ body: { email } })}
         other={() => asked.reset()}
         isAsking={asked.isLoading}
+        done={() => isAgain && navigate(back, { replace: true })}
       />
     );
   return (
@@ -77,9 +82,10 @@ interface EnterCodeProps {
   readonly again: () => void;
   readonly other: () => void;
   readonly isAsking: boolean;
+  readonly done: () => void;
 }
 
-function EnterCode({ email, again, other, isAsking }: EnterCodeProps) {
+function EnterCode({ email, again, other, isAsking, done }: EnterCodeProps) {
   const [code, setCode] = useState('');
   const [enter, { isLoading, error }] = startApi.useSignInByCodeMutation();
   const { data: me } = meApi.useMeQuery();
@@ -97,7 +103,7 @@ function EnterCode({ email, again, other, isAsking }: EnterCodeProps) {
         noValidate
         onSubmit={(event) => {
           event.preventDefault();
-          void enter({ body: { email, code } });
+          void enter({ body: { email, code } }).then((entered) => 'error' in entered || done());
         }}
       >
         {error ? (

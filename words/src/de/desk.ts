@@ -178,4 +178,7 @@ export const desk: Same<typeof english> = {
   withdrawNow: 'Zurückziehen',
   withdrawNot: 'Nicht zurückziehen',
   withdrawDone: 'Ihre Anfrage ist zurückgezogen.',
+  proveTitle: 'Ist das Ihre Anfrage?',
+  proveSays:
+    'Diese Seite öffnet sich nur für die Person, die die Anfrage gesendet hat. Wir senden einen Code an die E-Mail-Adresse, von der sie kam.',
 };

@@ -110,4 +110,9 @@ export const doors: Same<typeof english> = {
   'withdraws.worked-on': 'Man kann zurückziehen, bis jemand daran arbeitet.',
   'withdraws.finished': 'Man kann zurückziehen, bis sie erledigt ist.',
   withdrawingNote: 'Anfragen können zurückgezogen werden',
+  theFollowing: 'womit man sich ausweist, um die Anfrage zu verfolgen',
+  'follows.device': 'Wer eine Anfrage verfolgt, meldet sich auf jedem Gerät einmal mit einem Code aus einer E-Mail an.',
+  'follows.each-time': 'Wer eine Anfrage verfolgt, meldet sich jedes Mal mit einem Code aus einer E-Mail an.',
+  noFollowing:
+    'Wer sich hier anmeldet, verfolgt Anfragen auf der eigenen Seite. Entfernen Sie den Code aus der E-Mail.',
 };

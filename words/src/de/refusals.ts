@@ -347,4 +347,7 @@ export const refusals: Same<typeof english> = {
   'tooLateToWithdraw.happened': 'Diese Anfrage lässt sich nicht mehr zurückziehen.',
   'tooLateToWithdraw.saved': 'Es wurde nichts geändert.',
   'tooLateToWithdraw.now': 'Schreiben Sie uns auf dieser Seite eine Nachricht.',
+  'proveAgain.happened': 'Diese Seite öffnet sich nur für die Person, die die Anfrage gesendet hat.',
+  'proveAgain.saved': 'Es wurde nichts geändert.',
+  'proveAgain.now': 'Melden Sie sich mit einem Code an, den wir Ihnen mailen, und öffnen Sie den Link noch einmal.',
 };

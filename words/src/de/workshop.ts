@@ -946,4 +946,8 @@ export const workshop: Same<typeof english> = {
   'doors.changes.finished': 'bis sie erledigt ist',
   'doors.withdrawsUntil': 'Zurückziehen',
   'doors.withdrawHint': 'Zurückgezogene Anfragen erhalten eine eigene Stufe, die das Register von da an hat.',
+  'doors.follows': 'Anfrage verfolgen',
+  'doors.follows.link': 'mit dem Link aus der E-Mail',
+  'doors.follows.device': 'mit einem Code, auf jedem Gerät einmal',
+  'doors.follows.each-time': 'mit einem Code, jedes Mal',
 };

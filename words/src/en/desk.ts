@@ -171,4 +171,7 @@ export const desk = {
   withdrawNow: 'Withdraw it',
   withdrawNot: 'Do not withdraw',
   withdrawDone: 'Your request is withdrawn.',
+  proveTitle: 'Is this your request?',
+  proveSays:
+    'This page opens only for the person who sent the request. We send a code to the email address it was sent from.',
 } as const;

@@ -97,4 +97,8 @@ export const doors = {
   'withdraws.worked-on': 'People can withdraw until somebody works on it.',
   'withdraws.finished': 'People can withdraw until it is finished.',
   withdrawingNote: 'Requests can be withdrawn',
+  theFollowing: 'what people prove to follow their request',
+  'follows.device': 'To follow a request, people sign in with a code by email, once on each device.',
+  'follows.each-time': 'To follow a request, people sign in with a code by email each time.',
+  noFollowing: 'People who sign in here follow their requests on their own page. Remove the code by email.',
 } as const;

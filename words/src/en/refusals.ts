@@ -329,4 +329,7 @@ export const refusals = {
   'tooLateToWithdraw.happened': 'This request cannot be withdrawn any more.',
   'tooLateToWithdraw.saved': 'Nothing was changed.',
   'tooLateToWithdraw.now': 'Write us a message on this page.',
+  'proveAgain.happened': 'This page opens only for the person who sent the request.',
+  'proveAgain.saved': 'Nothing was changed.',
+  'proveAgain.now': 'Sign in with a code that we email you, then open the link again.',
 } as const;

@@ -928,4 +928,8 @@ export const workshop = {
   'doors.changes.finished': 'until it is finished',
   'doors.withdrawsUntil': 'Withdraw',
   'doors.withdrawHint': 'Withdrawn requests get a stage of their own, which the register has from then on.',
+  'doors.follows': 'Follow the request',
+  'doors.follows.link': 'with the link in the email',
+  'doors.follows.device': 'with a code by email, once on each device',
+  'doors.follows.each-time': 'with a code by email, each time',
 } as const;

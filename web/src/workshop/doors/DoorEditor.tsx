@@ -214,6 +214,28 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
               ))}
             </select>
           </span>
+          {isOutside && !door.unnamed ? (
+            <span>
+              <label htmlFor={`${id}-follows`} className="block text-[13px] text-soft">
+                {say('workshop:doors.follows')}
+              </label>
+              <select
+                id={`${id}-follows`}
+                className="input w-auto"
+                value={door.follows ?? ''}
+                onChange={({ target: { value } }) =>
+                  set((before) => withSet(before, 'follows', typedOrNone(value) as DoorDesign['follows']))
+                }
+              >
+                <option value="">{say('workshop:doors.follows.link')}</option>
+                {(['device', 'each-time'] as const).map((wants) => (
+                  <option key={wants} value={wants}>
+                    {say(`workshop:doors.follows.${wants}`)}
+                  </option>
+                ))}
+              </select>
+            </span>
+          ) : null}
           {door.withdraws ? <Hint>{say('workshop:doors.withdrawHint')}</Hint> : null}
         </fieldset>
         {byLink.length > 0 ? (
