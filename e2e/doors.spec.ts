@@ -159,4 +159,9 @@ test('a school asks with answers from its link, agrees to a text, and its device
   await dialog.getByRole('button', { name: 'Withdraw it' }).click();
   await expect(page.getByText('Withdrawn', { exact: true }).first()).toBeVisible();
   await expect(page.getByRole('button', { name: 'Withdraw this request' })).toBeHidden();
+  // Later it is asked once more, from what was sent.
+  await page.getByRole('link', { name: 'Send a similar request' }).click();
+  await expect(page.getByText(/Your answers are copied from SV-/)).toBeVisible();
+  await expect(page.getByLabel('How many pupils?')).toHaveValue('20');
+  await expect(page.getByLabel('6 to 9')).toBeChecked();
 });

@@ -69,6 +69,8 @@ export const requesterView = z.object({
     help: z.record(z.string(), z.string()),
     vocabularies: z.array(vocabulary).readonly(),
   }),
+  /** The slug by which its reader can ask the same again; null where that is not open to them. */
+  again: z.string().nullable(),
   /** Whether its reader can withdraw it. */
   mayWithdraw: z.boolean(),
   /** The text that was agreed to when it was sent. */

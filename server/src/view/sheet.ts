@@ -12,8 +12,9 @@ import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { movesOf } from '../desk/moves.ts';
 import { withdrawsTo } from '../desk/withdraw.ts';
-import { agreedText } from '../door/queries.ts';
-import { formById, releaseById } from '../form/queries.ts';
+import { agreedText, doorsOf } from '../door/queries.ts';
+import { formById, releaseById, releaseInForce } from '../form/queries.ts';
+import { admissionOf } from '../intake/admission.ts';
 import { standInsOf } from '../people/absences.ts';
 import { holdersOfRight } from '../people/given.ts';
 import { groupNames, holderNames, namesOf, personById, personNamed } from '../people/queries.ts';
@@ -27,7 +28,7 @@ import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
 import { followersOf } from '../request/followers.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
-import { isOwnOf, type RequestRow, whoseIs } from '../request/queries.ts';
+import { isOwnOf, type RequestRow, type ShownRow, whoseIs } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { sharesOf } from '../request/shares.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
@@ -341,6 +342,7 @@ export function requesterViewOf(
     values,
     words: wordsOf(open),
     consent: agreedText(db, request),
+    again: askedAgainBy(db, request, viewer, now),
     mayWithdraw: isOwnOf(request, viewer.personId) && withdrawsTo(db, request) !== null,
     changing: {
       types: about.typesOf(changing),
@@ -361,6 +363,15 @@ export function requesterViewOf(
         : [],
     ),
   };
+}
+
+/** The door by which whoever asked can ask the same again: the one it came by, else another of its form that is open to them. */
+function askedAgainBy(db: Reader, { formId, doorId }: ShownRow, viewer: Viewer, now: number): string | null {
+  const form = formById(db, formId);
+  if (doorId === null || form?.stoppedAt !== null || form.deletedAt !== null || !releaseInForce(db, formId))
+    return null;
+  const doors = [...doorsOf(db, formId)].sort((a, b) => Number(b.id === doorId) - Number(a.id === doorId));
+  return doors.find((door) => admissionOf(db, door, viewer, now).admitted)?.slug ?? null;
 }
 
 /** What is shown of a request as it is laid out, and nothing else. */

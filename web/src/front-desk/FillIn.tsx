@@ -1,7 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { answersIn, CONTACT_LABELS, consentProblems, contactProblems, isContactField } from '@tolvek/core/door';
+import { CONTACT_LABELS, consentProblems, contactProblems, isContactField } from '@tolvek/core/door';
 import type { KnownRequest, Problem, RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
+import { useLocation } from 'react-router';
 import { inputId } from '../fields/AskedQuestion.tsx';
 import { FormParts } from '../fields/FormParts.tsx';
 import { AroundFieldsProvider } from '../fields/input.ts';
@@ -12,6 +13,7 @@ import { Button } from '../ui/Button.tsx';
 import { RefusalSaid } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
+import type { Like } from './broughtAlong.ts';
 import { Consent } from './Consent.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { ForSomebody, type OnBehalf } from './ForSomebody.tsx';
@@ -49,8 +51,13 @@ export function FillIn({
   keptAt: KeptAt;
 }) {
   const { form, slug } = door;
+  const { state: handedOn, search } = useLocation();
+  const like = (handedOn as { readonly like?: Like } | null)?.like ?? null;
   const { complete, rules, state } = useCompletion(form);
-  const [filling, step] = useReducer(filled, null, () => begun(start(door, kept)));
+  const [filling, step] = useReducer(filled, null, () => {
+    const typed = recall(slug, kept);
+    return begun({ ...typed, opened: typed.opened ?? form.opened });
+  });
   const { typed, page, passed, tried, refused } = filling;
   // What was typed last, for what is asked of the desk a moment later.
   const latest = useRef(typed);
@@ -75,6 +82,10 @@ export function FillIn({
   }, [typed, slug, sent]);
 
   const atDesk = useKeptAtDesk(slug, keptAt, typed, keptFrom(typed, form), isLoading || sent !== undefined);
+  // What comes along is read by what reads answers, which comes a moment later than the page.
+  useEffect(() => {
+    if (rules) step({ does: 'bring', answers: rules.broughtAlong(form, { search, like }) });
+  }, [rules, form, search, like]);
   const printing = usePrinting();
   const clearing = completion.cleared.join(' ');
   useEffect(() => {
@@ -209,6 +220,9 @@ export function FillIn({
       }}
     >
       {form.intro && at === 0 ? <p className="mt-2 whitespace-pre-line text-soft">{form.intro}</p> : null}
+      {like && at === 0 ? (
+        <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:asBefore', { number: like.number })}</p>
+      ) : null}
       {door.unnamed && at === 0 ? (
         <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:storesNobody')}</p>
       ) : null}
@@ -384,13 +398,6 @@ export function FillIn({
       ) : null}
     </form>
   );
-}
-
-/** What a form begins with: what was typed before, and what the link brought along for questions that allow it. */
-function start({ slug, form }: OpenDoor, kept: KeptElsewhere | null): KeptAnswers {
-  const typed = recall(slug, kept);
-  const brought = answersIn(form.fields, form.prefills, new URLSearchParams(location.search));
-  return { ...typed, answers: { ...brought, ...typed.answers }, opened: typed.opened ?? form.opened };
 }
 
 /** What is kept at the desk: answers that were typed, without those left empty. */

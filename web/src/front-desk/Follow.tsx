@@ -128,6 +128,16 @@ function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sen
         </div>
       ) : null}
       <Reply send={send} />
+      {request.again ? (
+        <p className="mt-6">
+          <Link
+            to={`/ask/${request.again}`}
+            state={{ like: { number: request.number, values: request.values.fields } }}
+          >
+            {say('desk:askAgain')}
+          </Link>
+        </p>
+      ) : null}
       {request.mayWithdraw ? <Withdraw withdraw={(reason) => withdraw(reason, request.version)} /> : null}
     </Column>
   );

@@ -35,6 +35,8 @@ export type FillingStep =
   | { readonly does: 'choose'; readonly request: KnownRequest }
   /** Empties answers that rules cleared. */
   | { readonly does: 'empty'; readonly fields: readonly string[] }
+  /** Brings answers along for what nothing was typed for. */
+  | { readonly does: 'bring'; readonly answers: RawAnswers }
   /** Agrees to a version of the text of the form, or not any more. */
   | { readonly does: 'agree'; readonly version: number | undefined; readonly at: number }
   | { readonly does: 'leave'; readonly fields: readonly string[] }
@@ -59,6 +61,8 @@ export function filled(filling: Filling, step: FillingStep): Filling {
       return typing({ answers: { ...typed.answers, [step.field]: step.value }, typedAt: step.at });
     case 'name':
       return typing({ contact: { ...typed.contact, [step.part]: step.text }, typedAt: step.at });
+    case 'bring':
+      return typing({ answers: { ...step.answers, ...typed.answers } });
     case 'agree':
       return typing({ agreed: step.version, typedAt: step.at });
     case 'attach':

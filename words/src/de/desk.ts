@@ -181,4 +181,7 @@ export const desk: Same<typeof english> = {
   proveTitle: 'Ist das Ihre Anfrage?',
   proveSays:
     'Diese Seite öffnet sich nur für die Person, die die Anfrage gesendet hat. Wir senden einen Code an die E-Mail-Adresse, von der sie kam.',
+  askAgain: 'Eine ähnliche Anfrage senden',
+  asBefore:
+    'Ihre Antworten sind aus {{number}} übernommen. Prüfen Sie sie. Dateien, Personen und Dinge wählen Sie neu.',
 };

@@ -174,4 +174,6 @@ export const desk = {
   proveTitle: 'Is this your request?',
   proveSays:
     'This page opens only for the person who sent the request. We send a code to the email address it was sent from.',
+  askAgain: 'Send a similar request',
+  asBefore: 'Your answers are copied from {{number}}. Check them. Choose files, people and things again.',
 } as const;
