@@ -9,12 +9,15 @@ import { answering } from './processes.ts';
 /**
  * The application, on a folder, with so many requests; it tells how long its thread was held up.
  */
-const [folder = '', size = '0', smtp = ''] = process.argv.slice(2);
-const running = await start(demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), {
-  demoNow: DEMO_NOW,
-  seed: (house) => seed(house, Number(size)),
-  ...(smtp ? { smtp } : {}),
-});
+const [folder = '', size = '0', smtp = '', proxies = '0'] = process.argv.slice(2);
+const running = await start(
+  demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error', TOLVEK_PROXY: proxies }),
+  {
+    demoNow: DEMO_NOW,
+    seed: (house) => seed(house, Number(size)),
+    ...(smtp ? { smtp } : {}),
+  },
+);
 await running.lettersSent();
 // As `npm start` does, once it answers.
 await warmWorkers();

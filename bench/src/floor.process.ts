@@ -95,7 +95,25 @@ const store = db.transaction((key: string, inserts: readonly (() => void)[]) => 
   for (const insert of inserts) insert();
 });
 
+const door = db.prepare(
+  'select d.id, d.form_id as form, g.draft from doors d join designs g on g.id = d.id where d.slug = ? and d.removed_at is null',
+);
+const form = db.prepare('select number from designs where id = ?');
+const release = db.prepare('select content from design_states where design_id = ? and number = ?');
+const came = db.prepare(
+  "select count(*) as n from (select 1 from requests where door_id = ? and trial = 0 and stage not in ('refused', 'withdrawn') limit 12)",
+);
+let doorBytes = '';
+
 const app = express();
+app.get('/door/:slug', (request, response) => {
+  const found = door.get(request.params.slug) as { id: string; form: string } | undefined;
+  if (!found) return void response.status(404).end();
+  const { number } = form.get(found.form) as { number: number };
+  release.get(found.form, number);
+  came.get(found.id);
+  response.type('application/json').send(doorBytes);
+});
 app.get('/ledger', (request, response) => {
   if (!callerOf(request.headers.cookie)) return void response.status(401).end();
   page.all();
@@ -116,6 +134,9 @@ const delay = monitorEventLoopDelay({ resolution: 1 });
 delay.enable();
 answering({
   url: () => `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+  doorBytes: (bytes: never) => {
+    doorBytes = bytes;
+  },
   ledgerBytes: (bytes: never) => {
     ledgerBytes = bytes;
   },

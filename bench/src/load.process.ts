@@ -13,7 +13,7 @@ export interface Called {
   readonly body?: string | Buffer;
 }
 
-function call(called: Called): Promise<{ status: number; bytes: number; text: string }> {
+function call(called: Called, by: Agent = agent): Promise<{ status: number; bytes: number; text: string }> {
   const { method = 'GET', url, headers = {}, body } = called;
   return new Promise((done, fail) => {
     const asked = request(
@@ -21,7 +21,7 @@ function call(called: Called): Promise<{ status: number; bytes: number; text: st
       {
         method,
         headers: { ...headers, ...(body ? { 'content-length': String(Buffer.byteLength(body)) } : {}) },
-        agent,
+        agent: by,
       },
       (answer) => {
         const pieces: Buffer[] = [];
@@ -34,7 +34,7 @@ function call(called: Called): Promise<{ status: number; bytes: number; text: st
     );
     // A line that was kept open may be closed at the other end just when it is taken up again.
     asked.on('error', (error: NodeJS.ErrnoException) =>
-      asked.reusedSocket && error.code === 'ECONNRESET' ? call(called).then(done, fail) : fail(error),
+      asked.reusedSocket && error.code === 'ECONNRESET' ? call(called, by).then(done, fail) : fail(error),
     );
     asked.end(body);
   });
@@ -241,4 +241,22 @@ async function together({ each, times }: { each: Called; times: number }) {
   return { ms: (performance.now() - began) / times, p95: quantile(took, 0.95) };
 }
 
-answering({ medianOf, submits, mixed, crowd, together, once: call });
+/** So many calls over so many connections at once, each from an address of its own: ms for each. */
+async function opening({ each, connections, times }: { each: Called; connections: number; times: number }) {
+  const own = new Agent({ keepAlive: true, maxSockets: connections });
+  let next = 0;
+  const work = async (place: number): Promise<void> => {
+    const from = `10.0.${Math.floor(place / 250)}.${(place % 250) + 1}`;
+    while (next < times) {
+      next += 1;
+      const { status, text } = await call({ ...each, headers: { ...each.headers, 'x-forwarded-for': from } }, own);
+      if (status >= 400) throw new Error(`${each.url}: ${status} ${text.slice(0, 200)}`);
+    }
+  };
+  const began = performance.now();
+  await Promise.all(Array.from({ length: connections }, (_, place) => work(place)));
+  own.destroy();
+  return (performance.now() - began) / times;
+}
+
+answering({ medianOf, opening, submits, mixed, crowd, together, once: call });

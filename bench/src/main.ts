@@ -5,6 +5,7 @@ import { parseArgs } from 'node:util';
 import { measureBrowser } from './browser.ts';
 import { measureCrowd } from './crowd.ts';
 import { measureDesk } from './desk.ts';
+import { measureDoors } from './doors.ts';
 import type { Figure } from './figure.ts';
 import { Part } from './processes.ts';
 import { measurePurchases } from './purchases.ts';
@@ -15,7 +16,7 @@ import { measureWhole } from './whole.ts';
  * `npm run bench`: each figure beside a limit measured in turns in the same run. The application,
  * whoever calls it, the floor and the peers each have a process of their own. Writes
  * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--sizes N,M`: at
- * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `people`, `directory`, `desk`, `purchases`,
+ * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `people`, `directory`, `desk`, `doors`, `purchases`,
  * `whole`, `crowd` or `browser`.
  */
 const { values } = parseArgs({
@@ -70,6 +71,7 @@ try {
   }
   if (values.only === '' || values.only === 'desk')
     await measureDesk({ folder, size: Number(values.size), mixed: Number(values.mixed) }, tell);
+  if (values.only === '' || values.only === 'doors') await measureDoors(folder, tell);
   if (values.only === '' || values.only === 'purchases') await measurePurchases(folder, tell);
   if (values.only === '' || values.only === 'whole') await measureWhole(folder, tell);
   if (values.only === '' || values.only === 'crowd')

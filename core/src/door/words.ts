@@ -21,8 +21,8 @@ export function doorInWords(door: DoorDesign, nameOf: (group: string) => string)
         ? said('doors:admitsStaffOf', { who })
         : said('doors:admitsStaff')
       : who
-        ? said('doors:admitsOf', { who })
-        : said('doors:admitsAnyone'),
+        ? said(unnamed ? 'doors:admitsLinkOf' : 'doors:admitsOf', { who })
+        : said(unnamed ? 'doors:admitsLink' : 'doors:admitsAnyone'),
     ...(unnamed ? [said('doors:storesNobody')] : []),
     ...(opensAt === null ? [] : [said('doors:opens', { at: opensAt })]),
     ...(closesAt === null ? [] : [said('doors:closes', { at: closesAt })]),

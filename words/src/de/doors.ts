@@ -115,4 +115,6 @@ export const doors: Same<typeof english> = {
   'follows.each-time': 'Wer eine Anfrage verfolgt, meldet sich jedes Mal mit einem Code aus einer E-Mail an.',
   noFollowing:
     'Wer sich hier anmeldet, verfolgt Anfragen auf der eigenen Seite. Entfernen Sie den Code aus der E-Mail.',
+  admitsLink: 'Offen für alle, die den Link haben.',
+  admitsLinkOf: 'Offen mit dem Link für {{who}}.',
 };

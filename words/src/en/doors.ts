@@ -101,4 +101,6 @@ export const doors = {
   'follows.device': 'To follow a request, people sign in with a code by email, once on each device.',
   'follows.each-time': 'To follow a request, people sign in with a code by email each time.',
   noFollowing: 'People who sign in here follow their requests on their own page. Remove the code by email.',
+  admitsLink: 'Open to anyone with the link.',
+  admitsLinkOf: 'Open to {{who}} with the link.',
 } as const;

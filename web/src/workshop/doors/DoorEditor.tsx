@@ -257,7 +257,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
                 <Hint>
                   {say('workshop:doors.prefillsHint')}{' '}
                   <code className="font-mono break-all">
-                    {`${link}${linkEnding({ [door.prefills[0] ?? '']: '…' })}`}
+                    {`${link}${linkEnding({ [door.prefills[0] ?? '']: 'x' }).replace(/x$/, '…')}`}
                   </code>
                 </Hint>
               ) : null}
@@ -379,7 +379,7 @@ const Text = ({ id, label, placeholder, value, change }: TextProps) => (
     </label>
     <textarea
       id={id}
-      rows={1}
+      rows={value.length > 68 ? 2 : 1}
       maxLength={500}
       className="input mt-0.5"
       placeholder={placeholder}

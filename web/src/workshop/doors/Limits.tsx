@@ -68,7 +68,7 @@ function LimitLine({ limit, used, change, remove }: LimitLineProps) {
       {say('workshop:doors.atMost')}
       <input
         aria-label={say('workshop:doors.howMany')}
-        className="input w-20"
+        className="input w-16"
         inputMode="numeric"
         defaultValue={limit.most}
         onChange={({ target: { value } }) => {
@@ -79,7 +79,7 @@ function LimitLine({ limit, used, change, remove }: LimitLineProps) {
       {say('workshop:doors.requests')}
       <select
         aria-label={say('workshop:doors.ofWhom')}
-        className="input w-auto"
+        className="input w-auto max-w-[9.2rem]"
         value={limit.of}
         onChange={({ target: { value } }) => change((before) => ({ ...before, of: value as DoorLimit['of'] }))}
       >
@@ -91,7 +91,7 @@ function LimitLine({ limit, used, change, remove }: LimitLineProps) {
       </select>
       <select
         aria-label={say('workshop:doors.sinceWhen')}
-        className="input w-auto"
+        className="input w-auto max-w-[9.2rem]"
         value={since}
         onChange={({ target: { value } }) => change((before) => countedSince(before, value as Since))}
       >
