@@ -30,6 +30,8 @@ export const viewRoutes = routesOf(viewHeads, {
           subject: visibleSubject,
           stage: z.string(),
           finished: z.boolean(),
+          /** Whether it waits for the answer of whoever asked. */
+          waits: z.boolean(),
           promise: words.nullable(),
         }),
       ),

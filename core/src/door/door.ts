@@ -136,9 +136,9 @@ export const newDoor = (proof: Proof, name: string): DoorDesign => ({
  */
 export function countsSince(limit: Pick<DoorLimit, 'days' | 'period'>, now: number, zone: string): number | null {
   const { days, period } = limit;
+  if (days === null && !period) return null;
   const today = Temporal.Instant.fromEpochMilliseconds(now).toZonedDateTimeISO(zone).startOfDay();
-  if (period) return beginOf(period, today).epochMilliseconds;
-  return days === null ? null : today.subtract({ days: days - 1 }).epochMilliseconds;
+  return (period ? beginOf(period, today) : today.subtract({ days: (days ?? 1) - 1 })).epochMilliseconds;
 }
 
 function beginOf(period: Period, day: Temporal.ZonedDateTime): Temporal.ZonedDateTime {

@@ -1,11 +1,13 @@
 import { type Admission, admit, type Comer, countsSince, type DoorLimit } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
-import { and, count, eq, gte, ne, notInArray } from 'drizzle-orm';
+import { and, count, desc, eq, gte, ne, not, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { type DoorRow, shutAt } from '../door/queries.ts';
 import { registerOfForm, releaseInForce } from '../form/queries.ts';
 import { groupsOf, type PersonRow } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
+import { isListed, listed, preparedEach } from '../platform/prepared.ts';
+import type { RequestRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 
 /** Somebody of whom nothing is known yet. */
@@ -25,40 +27,64 @@ interface Counted {
 }
 
 /**
- * Which requests that came by a door count against a limit of it, those of one person where it is of each. Trials count
- * nowhere, nor does what was refused or withdrawn.
+ * Which requests that came by a door count against a limit, those of one person where it is of each: trials count
+ * nowhere, nor does what was refused or withdrawn. Names what `givenFor` gives.
  */
-export function countedBy(
+const counts = (of: DoorLimit['of'], isUnfinished: boolean) =>
+  and(
+    ...[eq(requests.doorId, sql.placeholder('door')), eq(requests.trial, false)],
+    gte(requests.createdAt, sql.placeholder('since')),
+    of === 'each' ? eq(requests.requesterId, sql.placeholder('person')) : undefined,
+    isUnfinished ? ne(requests.phase, 'finished') : undefined,
+    not(isListed(requests.stage, 'ended')),
+  );
+
+const counting = preparedEach((of: DoorLimit['of'], which: 'any' | 'unfinished') => (db) => {
+  const some = db
+    .select({ id: requests.id })
+    .from(requests)
+    .where(counts(of, which === 'unfinished'))
+    .limit(sql.placeholder('most'))
+    .as('counted');
+  return db.select({ n: count() }).from(some).prepare();
+});
+
+const last = preparedEach(
+  (of: DoorLimit['of'], which: 'any' | 'unfinished') => (db) =>
+    db
+      .select()
+      .from(requests)
+      .where(counts(of, which === 'unfinished'))
+      .orderBy(desc(requests.createdAt), desc(requests.id))
+      .limit(1)
+      .prepare(),
+);
+
+function givenFor(db: Reader, door: Pick<DoorRow, 'id' | 'formId'>, limit: DoorLimit, whose: Counted) {
+  const { personId, now, zone } = whose;
+  const ended = registerOfForm(db, door.formId).stages.flatMap(({ role, key }) =>
+    role === 'refused' || role === 'withdrawn' ? [key] : [],
+  );
+  return { door: door.id, since: countsSince(limit, now, zone) ?? 0, person: personId ?? '', ended: listed(ended) };
+}
+
+const whichOf = ({ unfinished }: DoorLimit): 'any' | 'unfinished' => (unfinished ? 'unfinished' : 'any');
+
+/** How many requests count against a limit of a door; more than the limit takes are not counted. */
+export const usedOf =
+  (db: Reader, door: Pick<DoorRow, 'id' | 'formId'>, whose: Counted): ((limit: DoorLimit) => number) =>
+  (limit) => {
+    const given = { ...givenFor(db, door, limit, whose), most: limit.most };
+    return counting(limit.of, whichOf(limit))(db).get(given)?.n ?? 0;
+  };
+
+/** The last request that counts against a limit of a door. */
+export const lastOf = (
   db: Reader,
   door: Pick<DoorRow, 'id' | 'formId'>,
   limit: DoorLimit,
-  { personId, now, zone }: Counted,
-) {
-  const since = countsSince(limit, now, zone);
-  const given = registerOfForm(db, door.formId).stages.flatMap(({ role, key }) =>
-    role === 'refused' || role === 'withdrawn' ? [key] : [],
-  );
-  return and(
-    ...[eq(requests.doorId, door.id), eq(requests.trial, false)],
-    since === null ? undefined : gte(requests.createdAt, since),
-    limit.of === 'each' ? eq(requests.requesterId, personId ?? '') : undefined,
-    limit.unfinished ? ne(requests.phase, 'finished') : undefined,
-    given.length > 0 ? notInArray(requests.stage, given) : undefined,
-  );
-}
-
-/** How many requests count against a limit of a door; more than the limit takes are not counted. */
-export function usedOf(db: Reader, door: Pick<DoorRow, 'id' | 'formId'>, whose: Counted): (limit: DoorLimit) => number {
-  return (limit) => {
-    const counted = db
-      .select({ id: requests.id })
-      .from(requests)
-      .where(countedBy(db, door, limit, whose))
-      .limit(limit.most)
-      .as('counted');
-    return db.select({ n: count() }).from(counted).get()?.n ?? 0;
-  };
-}
+  whose: Counted,
+): RequestRow | undefined => last(limit.of, whichOf(limit))(db).get(givenFor(db, door, limit, whose));
 
 /** Who is known by what is stored: nobody at an unnamed door, whoever is signed in. */
 export const namedAt = ({ design }: DoorRow, viewer: Viewer | null): Viewer | null => (design.unnamed ? null : viewer);

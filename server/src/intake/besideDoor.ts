@@ -1,7 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type DoorLimit, doorAt, placesLeft } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
-import { and, desc } from 'drizzle-orm';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
@@ -9,8 +8,7 @@ import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import { stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
-import { requests } from '../request/tables.ts';
-import { admissionOf, countedBy, usedOf, zoneOfDoor } from './admission.ts';
+import { admissionOf, lastOf, usedOf, zoneOfDoor } from './admission.ts';
 import { askedAt } from './asking.ts';
 
 interface At {
@@ -43,9 +41,8 @@ const usedAt = (db: Reader, door: DoorRow, now: number) =>
 
 /** The last request of somebody that counts against a limit of each. */
 function earlierOf(db: Reader, door: DoorRow, viewer: Viewer, limit: DoorLimit, now: number): Beside['earlier'] {
-  const counted = countedBy(db, door, limit, { personId: viewer.personId, now, zone: zoneOfDoor(db, door) });
   const person = personById(db, viewer.personId);
-  const found = db.select().from(requests).where(and(counted)).orderBy(desc(requests.createdAt)).limit(1).get();
+  const found = lastOf(db, door, limit, { personId: viewer.personId, now, zone: zoneOfDoor(db, door) });
   if (!found || !person) return null;
   const open = openRequest(db, found, viewerIn(db, person), 'following');
   return { number: found.number, subject: open.subject, stage: stageOf(open.register, found.stage).publicLabel };

@@ -34,6 +34,7 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
           subject: open.subject,
           stage: stageOf(register, request.stage).publicLabel,
           finished: request.phase === 'finished',
+          waits: request.phase === 'paused',
           promise: promiseOf(request, now),
         };
       })

@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { Rich } from '../ui/Rich.tsx';
@@ -7,13 +8,18 @@ import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
+import { fits } from './fits.ts';
 import { NotConfirmed } from './NotConfirmed.tsx';
+
+/** From so many forms on they can be searched. */
+const MANY = 5;
 
 /** What do you need? The forms one can ask with, beside what one asked before. */
 export function FrontDesk() {
   useTitle('');
   const { data: me } = meApi.useMeQuery();
   const { data, error, refetch } = frontDeskApi.useFrontDeskQuery();
+  const [sought, setSought] = useState('');
   if (error)
     return (
       <Column>
@@ -26,17 +32,55 @@ export function FrontDesk() {
         <p className="text-soft">{say('desk:openingDesk')}</p>
       </Column>
     );
-  const open = data.mine.filter((request) => !request.finished);
+  const waiting = data.mine.filter((request) => request.waits);
+  const open = data.mine.filter((request) => !request.finished && !request.waits);
+  const forms = data.forms.filter(({ title, intro }) => fits(sought, `${title} ${intro}`));
   const finished = data.mine.filter((request) => request.finished);
   return (
     <Column>
       <h1 className="text-[28px]">{say('desk:whatNeeded')}</h1>
       <p className="mt-1.5 text-soft">{[me.desk.name, me.desk.organisation].filter(Boolean).join(', ')}</p>
       <NotConfirmed />
+      {waiting.length > 0 ? (
+        <>
+          <h2 className="section-head mt-7">{say('desk:waitsForAnswer')}</h2>
+          <ul>
+            {waiting.map((request) => (
+              <li
+                key={request.number}
+                className="my-2 flex flex-wrap items-center justify-between gap-3 border-b border-l-[3px] border-b-rule border-l-brass-mark py-2.5 pl-3"
+              >
+                <span>
+                  <span className="subject block text-[17px]">{told(request.subject)}</span>
+                  <span className="text-soft">
+                    <span className="font-mono text-[13px]">{request.number}</span> · {request.stage}
+                  </span>
+                </span>
+                <Link to={`/my/${request.number}`} aria-label={say('desk:answerNamed', { number: request.number })}>
+                  {say('desk:answerNow')}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
       <h2 className="section-head mt-7">{say('desk:startRequest')}</h2>
+      {data.forms.length > MANY ? (
+        <input
+          type="search"
+          aria-label={say('desk:findForm')}
+          placeholder={say('desk:findForm')}
+          className="input mt-3"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+        />
+      ) : null}
+      {data.forms.length > 0 && forms.length === 0 ? (
+        <p className="py-3 text-soft">{say('desk:noFormFits', { sought })}</p>
+      ) : null}
       {data.forms.length === 0 ? <p className="py-3 text-soft">{say('desk:noForms')}</p> : null}
       <ul>
-        {data.forms.map((form) => (
+        {forms.map((form) => (
           <li key={form.slug} className="border-b border-rule py-3.5">
             <Link to={`/ask/${form.slug}`} className="subject text-[19px] no-underline hover:underline">
               {form.title}

@@ -184,4 +184,9 @@ export const desk: Same<typeof english> = {
   askAgain: 'Eine ähnliche Anfrage senden',
   asBefore:
     'Ihre Antworten sind aus {{number}} übernommen. Prüfen Sie sie. Dateien, Personen und Dinge wählen Sie neu.',
+  waitsForAnswer: 'Wartet auf Ihre Antwort',
+  answerNow: 'Antworten',
+  answerNamed: '{{number}} beantworten',
+  findForm: 'Formulare suchen',
+  noFormFits: 'Kein Formular passt zu „{{sought}}“.',
 };

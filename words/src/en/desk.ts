@@ -176,4 +176,9 @@ export const desk = {
     'This page opens only for the person who sent the request. We send a code to the email address it was sent from.',
   askAgain: 'Send a similar request',
   asBefore: 'Your answers are copied from {{number}}. Check them. Choose files, people and things again.',
+  waitsForAnswer: 'Waits for your answer',
+  answerNow: 'Answer',
+  answerNamed: 'Answer {{number}}',
+  findForm: 'Search the forms',
+  noFormFits: 'No form fits “{{sought}}”.',
 } as const;
