@@ -107,6 +107,19 @@ describe('whoever is filling in when a door closes', () => {
     ok(await stranger.submit(slug, soon, { more: { opened } }));
   });
 
+  it('has none where its form was stopped', async () => {
+    const slug = await door('Of a stopped form', { finishing: 60, unnamed: true });
+    const opened = await openedBy(slug);
+    await later(1);
+    await set(slug, { name: 'Just changed' });
+    const params = { key: 'site-access' };
+    ok(await maren.call('setFormState', { params, body: { state: 'stopped' } }));
+    const answer = await stranger.submit(slug, soon, { more: { opened } });
+    ok(await maren.call('setFormState', { params, body: { state: 'in use' } }));
+    expect(answer.status).toBe(409);
+    ok(await stranger.submit(slug, soon, { more: { opened } }));
+  });
+
   it('has it on another device, where the desk holds what was begun; and for confirming what was sent', async () => {
     const slug = await door('Held', { closesAt: now() + 60 * MINUTE, finishing: 30 });
     const staff = await door('Held for staff', { closesAt: now() + 60 * MINUTE, finishing: 30 }, 'sign-in');
@@ -335,12 +348,14 @@ describe('a door that is removed', () => {
     };
     const { fuse: __, ...before } = ok(await maren.call('sheet', { params: { number } }));
     expect(ok(await maren.call('doorRemoval', { params: { slug } }))).toEqual({ waiting: 1, begun: 1, requests: 1 });
+    const leads = await door('Leads there', { instead: slug });
     const { version } = await state(slug);
     const remove = (on: number): Promise<Answer> =>
       maren.call('removeDoor', { params: { slug }, headers: onVersion(on) });
     expect((await remove(version - 1)).status).toBe(412);
     expect(ok(await remove(version))).toEqual({ waiting: 1, begun: 1, requests: 1 });
     expect((await at(slug)).status).toBe(404);
+    expect((await state(leads)).door.instead).toBeUndefined();
     expect((await remove(version + 1)).status).toBe(404);
     expect((await stranger.submit(slug, soon, { contact: ida })).status).toBe(404);
     for (const [route, token] of [

@@ -123,6 +123,8 @@ export function doorsFor(db: Reader, kind: DoorRow['kind']): readonly DoorRow[] 
 export function shutAt(db: Reader, { id, design }: Pick<DoorRow, 'id' | 'design'>): number | null {
   if (design.open) return null;
   const [first, ...earlier] = statesOf<DoorDesign>(db, { id });
+  // Its form was stopped: that is no closing of the door.
+  if (first?.content.open) return null;
   let closed = first;
   for (const state of earlier) {
     if (state.content.open) return closed?.at ?? null;

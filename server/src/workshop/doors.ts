@@ -263,12 +263,24 @@ export function removeDoor(
     const { door, design } = doorDesign(tx, slug);
     if (design.version !== version) throw staleVersion();
     const ended = removalView(tx, slug);
-    // The last state of it is closed, so that its history says when it ended.
-    changeAtOnce(tx, design, { version, content: { ...design.draft, open: false }, note: '' }, { viewer, now });
+    // The last state of it is closed, so that its history says when it ended; it names nothing any more.
+    const { instead: _, ...draft } = design.draft;
+    const content = { ...draft, open: false, audience: newDoor(draft.proof, '').audience };
+    changeAtOnce(tx, design, { version, content, note: '' }, { viewer, now });
+    leadElsewhere(tx, slug, { viewer, now });
     for (const table of [waitingSubmissions, keptAnswers]) endGiven(tx, table, door.id);
     tx.update(doors).set({ removedAt: now }).where(eq(doors.id, door.id)).run();
     return ended;
   });
+}
+
+/** Doors that send people to one that is gone send them nowhere. */
+function leadElsewhere(tx: Transaction, slug: string, done: Done): void {
+  for (const other of allDoors(tx)) {
+    const { design } = doorDesign(tx, other.slug);
+    const { instead, ...content } = design.draft;
+    if (instead === slug) changeAtOnce(tx, design, { version: design.version, content, note: '' }, done);
+  }
 }
 
 /** Ends what somebody has begun or sent by a door that is not a request yet, and the links that lead to it. */
