@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { overflows, pageOf, phone, seriousTrouble } from './people.ts';
 
@@ -150,6 +151,15 @@ test('a school asks with answers from its link, agrees to a text, and its device
   await page.getByRole('link', { name: 'Follow your request' }).click();
   await page.getByText('Agreed to version 1 of the text').click();
   await expect(page.getByText(/Outreach and the people on duty that day read it/)).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as PDF' }).click();
+  const paper = await download;
+  expect(paper.suggestedFilename()).toMatch(/^SV-\d{5}\.pdf$/);
+  expect(
+    readFileSync(await paper.path())
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('%PDF-');
   // Something came up.
   await page.getByRole('button', { name: 'Withdraw this request' }).click();
   const dialog = page.getByRole('dialog', { name: 'Withdraw this request?' });

@@ -69,6 +69,8 @@ export const requesterView = z.object({
     help: z.record(z.string(), z.string()),
     vocabularies: z.array(vocabulary).readonly(),
   }),
+  /** Its days and moments that its reader may read, on the clock of the desk (ISO 8601). */
+  dates: z.array(z.object({ key: z.string(), label: z.string(), at: z.string() })),
   /** The slug by which its reader can ask the same again; null where that is not open to them. */
   again: z.string().nullable(),
   /** Whether its reader can withdraw it. */

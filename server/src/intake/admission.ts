@@ -99,15 +99,27 @@ export function admissionOf(
   viewer: Pick<Viewer, 'personId' | 'kind' | 'groups'> | null,
   now: number,
   since: number | null = null,
+  { zone, used } = countedAt(db, door, viewer?.personId ?? null, now),
 ): Admission {
   const comer = viewer ? { kind: viewer.kind, active: true, groups: viewer.groups } : UNKNOWN;
-  const zone = door.design.limits.length > 0 ? zoneOfDoor(db, door) : 'UTC';
-  const used = usedOf(db, door, { personId: viewer?.personId ?? null, now, zone });
   return admit(door.design, comer, { now, zone, since, shutAt: since === null ? null : shutAt(db, door) }, used);
 }
 
+/** What counts against the limits of a door now, each counted once however often it is asked. */
+export function countedAt(db: Reader, door: DoorRow, personId: string | null, now: number) {
+  const zone = door.design.limits.length > 0 ? zoneOfDoor(db, door) : 'UTC';
+  const count = usedOf(db, door, { personId, now, zone });
+  const known = new Map<string, number>();
+  const used = (limit: DoorLimit): number => {
+    const n = known.get(limit.id) ?? count(limit);
+    known.set(limit.id, n);
+    return n;
+  };
+  return { zone, used };
+}
+
 /** Where the days of a door begin at midnight: the zone of its form’s calendar. */
-export function zoneOfDoor(db: Reader, { formId }: Pick<DoorRow, 'formId'>): string {
+function zoneOfDoor(db: Reader, { formId }: Pick<DoorRow, 'formId'>): string {
   const release = releaseInForce(db, formId);
   return release ? calendarOf(db, release.design.deadline.calendar).zone : 'UTC';
 }

@@ -8,13 +8,15 @@ import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import { stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
-import { admissionOf, lastOf, usedOf, zoneOfDoor } from './admission.ts';
+import { admissionOf, type countedAt, lastOf } from './admission.ts';
 import { askedAt } from './asking.ts';
 
 interface At {
   readonly now: number;
   readonly refused: { readonly own?: DoorLimit } | null;
   readonly finishBy: number | null;
+  /** What counts against its limits. */
+  readonly counted: ReturnType<typeof countedAt>;
 }
 
 type Beside = Pick<AnswerOf<'door'>, 'now' | 'closes' | 'finishing' | 'finishBy' | 'places' | 'earlier' | 'instead'>;
@@ -22,7 +24,7 @@ type Beside = Pick<AnswerOf<'door'>, 'now' | 'closes' | 'finishing' | 'finishBy'
 /** What stands beside a form: until when it can be sent and how often; or where to go for whom it is not. */
 export function besideDoor(db: Reader, door: DoorRow, viewer: Viewer | null, at: At): Beside {
   const { design } = door;
-  const { now, refused, finishBy } = at;
+  const { now, refused, finishBy, counted } = at;
   const isIn = refused === null;
   return {
     now: iso(now),
@@ -30,19 +32,21 @@ export function besideDoor(db: Reader, door: DoorRow, viewer: Viewer | null, at:
     finishing: design.finishing ?? 0,
     finishBy: finishBy === null ? null : iso(finishBy),
     // Not to whom it would tell of others: whoever may not come in.
-    places: isIn && design.showsPlaces ? placesLeft(design, usedAt(db, door, now)) : null,
-    earlier: refused?.own && viewer ? earlierOf(db, door, viewer, refused.own, now) : null,
+    places: isIn && design.showsPlaces ? placesLeft(design, counted.used) : null,
+    earlier: refused?.own && viewer ? earlierOf(db, door, viewer, refused.own, { now, zone: counted.zone }) : null,
     instead: isIn ? null : otherDoor(db, door, viewer, now),
   };
 }
 
-const usedAt = (db: Reader, door: DoorRow, now: number) =>
-  usedOf(db, door, { personId: null, now, zone: zoneOfDoor(db, door) });
+interface Day {
+  readonly now: number;
+  readonly zone: string;
+}
 
 /** The last request of somebody that counts against a limit of each. */
-function earlierOf(db: Reader, door: DoorRow, viewer: Viewer, limit: DoorLimit, now: number): Beside['earlier'] {
+function earlierOf(db: Reader, door: DoorRow, viewer: Viewer, limit: DoorLimit, at: Day): Beside['earlier'] {
   const person = personById(db, viewer.personId);
-  const found = lastOf(db, door, limit, { personId: viewer.personId, now, zone: zoneOfDoor(db, door) });
+  const found = lastOf(db, door, limit, { personId: viewer.personId, ...at });
   if (!found || !person) return null;
   const open = openRequest(db, found, viewerIn(db, person), 'following');
   return { number: found.number, subject: open.subject, stage: stageOf(open.register, found.stage).publicLabel };

@@ -16,7 +16,7 @@ import type { House } from '../platform/house.ts';
 import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
-import { admissionOf, namedAt } from './admission.ts';
+import { admissionOf, countedAt, namedAt } from './admission.ts';
 import { askedAt } from './asking.ts';
 import { besideDoor } from './besideDoor.ts';
 import {
@@ -37,14 +37,16 @@ function refusedAt(
   db: Reader,
   door: DoorRow,
   viewer: Viewer | null,
-  { now, since }: { readonly now: number; readonly since: number | null },
+  { now, since, counted }: { readonly now: number; readonly since: number | null; readonly counted: Counted },
 ): Found {
-  const admission = admissionOf(db, door, viewer, now, since);
+  const admission = admissionOf(db, door, viewer, now, since, counted);
   if (!admission.admitted) return { refused: admission, finishBy: null };
   const { finishBy } = admission;
   const kept = keptByOthers(db, door.formId, viewer);
   return { refused: kept && { message: kept.happened, why: 'kept-by-others' }, finishBy };
 }
+
+type Counted = ReturnType<typeof countedAt>;
 
 interface Found {
   readonly refused: {
@@ -77,7 +79,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const known = namedAt(door, viewer);
       const kept = keptBy(db, door.id, known);
       const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
-      const { refused, finishBy } = refusedAt(db, door, viewer, { now, since });
+      const counted = countedAt(db, door, viewer?.personId ?? null, now);
+      const { refused, finishBy } = refusedAt(db, door, viewer, { now, since, counted });
       const requester = known && { id: known.personId, kind: known.kind };
       const asking = { kind: door.kind, id: requester?.id ?? null };
       const { design } = askedAt(db, release, asking, clock.now()).release;
@@ -92,7 +95,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
         unnamed: door.design.unnamed ?? false,
-        ...besideDoor(db, door, known, { now, refused, finishBy }),
+        ...besideDoor(db, door, known, { now, refused, finishBy, counted }),
         asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
         form:
           refused === null

@@ -342,6 +342,7 @@ export function requesterViewOf(
     values,
     words: wordsOf(open),
     consent: agreedText(db, request),
+    dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
     mayWithdraw: isOwnOf(request, viewer.personId) && withdrawsTo(db, request) !== null,
     changing: {
@@ -363,6 +364,14 @@ export function requesterViewOf(
         : [],
     ),
   };
+}
+
+/** The days and moments among what somebody reads of a request. */
+function datesOf({ fields }: VisibleValues, all: readonly Field[]): AnswerOf<'follow'>['dates'] {
+  const dated = new Set(all.flatMap(({ key, type }) => (/^date(-time)?$/.test(type.kind) ? [key] : [])));
+  return fields.flatMap(({ key, label, value }) =>
+    dated.has(key) && typeof value === 'string' ? [{ key, label, at: value }] : [],
+  );
 }
 
 /** The door by which whoever asked can ask the same again: the one it came by, else another of its form that is open to them. */

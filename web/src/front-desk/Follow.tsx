@@ -13,6 +13,7 @@ import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { OwnAnswers } from './OwnAnswers.tsx';
+import { TakeAway } from './TakeAway.tsx';
 import { Withdraw } from './Withdraw.tsx';
 
 /** An outside requester's own request, by the link in their letters. */
@@ -128,6 +129,7 @@ function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sen
         </div>
       ) : null}
       <Reply send={send} />
+      <TakeAway request={request} />
       {request.again ? (
         <p className="mt-6">
           <Link

@@ -189,4 +189,8 @@ export const desk: Same<typeof english> = {
   answerNamed: '{{number}} beantworten',
   findForm: 'Formulare suchen',
   noFormFits: 'Kein Formular passt zu „{{sought}}“.',
+  savePdf: 'Als PDF speichern',
+  saveDates: 'Termine für Ihren Kalender speichern',
+  noPdf: 'Das PDF konnte nicht erstellt werden. Versuchen Sie es noch einmal.',
+  sentOn: 'Gesendet {{at}}',
 };

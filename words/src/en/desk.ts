@@ -181,4 +181,8 @@ export const desk = {
   answerNamed: 'Answer {{number}}',
   findForm: 'Search the forms',
   noFormFits: 'No form fits “{{sought}}”.',
+  savePdf: 'Save as PDF',
+  saveDates: 'Save the dates for your calendar',
+  noPdf: 'The PDF could not be made. Try again.',
+  sentOn: 'Sent {{at}}',
 } as const;
