@@ -21,7 +21,7 @@ export function DoorTimes({ id, door, set }: DoorTimesProps) {
       <span className="pt-1.5 text-soft">{say('workshop:doors.times')}</span>
       <fieldset>
         <legend className="sr-only">{say('workshop:doors.times')}</legend>
-        <span className="flex flex-wrap gap-x-5 gap-y-2">
+        <span className="flex flex-col gap-y-2">
           <MomentLine
             key={`opens ${zone} ${door.opensAt}`}
             id={`${id}-opens`}
@@ -78,7 +78,7 @@ interface MomentLineProps {
 function MomentLine({ id, label, at, zone, put }: MomentLineProps) {
   const [typed, setTyped] = useState(() => typedMoment(at, zone));
   return (
-    <span>
+    <span className="w-80">
       <label htmlFor={id} className="block text-[13px] text-soft">
         {label}
       </label>

@@ -79,7 +79,7 @@ function LimitLine({ limit, used, change, remove }: LimitLineProps) {
       {say('workshop:doors.requests')}
       <select
         aria-label={say('workshop:doors.ofWhom')}
-        className="input w-auto max-w-[9.2rem]"
+        className="input w-auto max-w-[10.2rem]"
         value={limit.of}
         onChange={({ target: { value } }) => change((before) => ({ ...before, of: value as DoorLimit['of'] }))}
       >
@@ -91,7 +91,7 @@ function LimitLine({ limit, used, change, remove }: LimitLineProps) {
       </select>
       <select
         aria-label={say('workshop:doors.sinceWhen')}
-        className="input w-auto max-w-[9.2rem]"
+        className="input w-auto max-w-[8.4rem]"
         value={since}
         onChange={({ target: { value } }) => change((before) => countedSince(before, value as Since))}
       >
