@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -11,6 +12,12 @@ import { isKeptHere, openedHere } from './keptAnswers.ts';
 /** A door: to whom it admits it shows its form, to others a polite refusal. */
 export function Ask() {
   const { slug = '' } = useParams();
+  return <AskAt key={slug} slug={slug} />;
+}
+
+function AskAt({ slug }: { slug: string }) {
+  /** What shows since when its form was filled in on this device: as it was when the page was loaded. */
+  const [opened, setOpened] = useState(() => openedHere(slug));
   const [search] = useSearchParams();
   const token = search.get('kept');
   const { data: behind, error: gone } = frontDeskApi.useKeptQuery({ token: token ?? '' }, { skip: !token });
@@ -19,9 +26,14 @@ export function Ask() {
     error: closed,
     refetch,
   } = frontDeskApi.useDoorQuery(
-    { slug, query: { opened: behind?.opened ?? openedHere(slug) } },
+    { slug, query: { opened: behind?.opened ?? opened } },
     { refetchOnMountOrArgChange: true, skip: token !== null && !behind && !gone },
   );
+  const again = (): void => {
+    const now = openedHere(slug);
+    if (now === opened) void refetch();
+    else setOpened(now);
+  };
   const error = closed ?? gone;
   useTitle(door?.title ?? '');
   if (error)
@@ -48,7 +60,7 @@ export function Ask() {
         <FillIn
           key={`${slug} ${door.form.release}`}
           door={{ ...door, form: door.form }}
-          reload={refetch}
+          reload={again}
           kept={behind ?? door.form.kept}
           keptAt={
             token
