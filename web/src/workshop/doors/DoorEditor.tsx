@@ -174,67 +174,40 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
         <span className="pt-1.5 text-soft">{say('workshop:doors.afterwards')}</span>
         <fieldset className="flex flex-wrap gap-x-5 gap-y-2">
           <legend className="sr-only">{say('workshop:doors.afterwards')}</legend>
-          <span>
-            <label htmlFor={`${id}-changes`} className="block text-[13px] text-soft">
-              {say('workshop:doors.changesUntil')}
-            </label>
-            <select
-              id={`${id}-changes`}
-              className="input w-auto"
-              value={door.changes ?? ''}
-              onChange={({ target: { value } }) =>
-                set((before) => withSet(before, 'changes', typedOrNone(value) as DoorDesign['changes']))
-              }
-            >
-              <option value="">{say('workshop:doors.changes.plan')}</option>
-              {(['worked-on', 'finished', 'never'] as const).map((until) => (
-                <option key={until} value={until}>
-                  {say(`workshop:doors.changes.${until}`)}
-                </option>
-              ))}
-            </select>
-          </span>
-          <span>
-            <label htmlFor={`${id}-withdraws`} className="block text-[13px] text-soft">
-              {say('workshop:doors.withdrawsUntil')}
-            </label>
-            <select
-              id={`${id}-withdraws`}
-              className="input w-auto"
-              value={door.withdraws ?? ''}
-              onChange={({ target: { value } }) =>
-                set((before) => withSet(before, 'withdraws', typedOrNone(value) as DoorDesign['withdraws']))
-              }
-            >
-              <option value="">{say('workshop:doors.changes.never')}</option>
-              {(['worked-on', 'finished'] as const).map((until) => (
-                <option key={until} value={until}>
-                  {say(`workshop:doors.changes.${until}`)}
-                </option>
-              ))}
-            </select>
-          </span>
+          <Choose
+            id={`${id}-changes`}
+            label={say('workshop:doors.changesUntil')}
+            none={say('workshop:doors.changes.plan')}
+            options={(['worked-on', 'finished', 'never'] as const).map((key) => ({
+              key,
+              label: say(`workshop:doors.changes.${key}`),
+            }))}
+            value={door.changes}
+            choose={(changes) => set((before) => withSet(before, 'changes', changes))}
+          />
+          <Choose
+            id={`${id}-withdraws`}
+            label={say('workshop:doors.withdrawsUntil')}
+            none={say('workshop:doors.changes.never')}
+            options={(['worked-on', 'finished'] as const).map((key) => ({
+              key,
+              label: say(`workshop:doors.changes.${key}`),
+            }))}
+            value={door.withdraws}
+            choose={(withdraws) => set((before) => withSet(before, 'withdraws', withdraws))}
+          />
           {isOutside && !door.unnamed ? (
-            <span>
-              <label htmlFor={`${id}-follows`} className="block text-[13px] text-soft">
-                {say('workshop:doors.follows')}
-              </label>
-              <select
-                id={`${id}-follows`}
-                className="input w-auto"
-                value={door.follows ?? ''}
-                onChange={({ target: { value } }) =>
-                  set((before) => withSet(before, 'follows', typedOrNone(value) as DoorDesign['follows']))
-                }
-              >
-                <option value="">{say('workshop:doors.follows.link')}</option>
-                {(['device', 'each-time'] as const).map((wants) => (
-                  <option key={wants} value={wants}>
-                    {say(`workshop:doors.follows.${wants}`)}
-                  </option>
-                ))}
-              </select>
-            </span>
+            <Choose
+              id={`${id}-follows`}
+              label={say('workshop:doors.follows')}
+              none={say('workshop:doors.follows.link')}
+              options={(['device', 'each-time'] as const).map((key) => ({
+                key,
+                label: say(`workshop:doors.follows.${key}`),
+              }))}
+              value={door.follows}
+              choose={(follows) => set((before) => withSet(before, 'follows', follows))}
+            />
           ) : null}
           {door.withdraws ? <Hint>{say('workshop:doors.withdrawHint')}</Hint> : null}
         </fieldset>
@@ -362,6 +335,37 @@ const Tick = ({ label, hint, isOn, put }: TickProps) => (
       <Hint>{hint}</Hint>
     </span>
   </label>
+);
+
+interface ChooseProps<Key extends string> {
+  readonly id: string;
+  readonly label: string;
+  /** What stands for nothing said. */
+  readonly none: string;
+  readonly options: readonly { readonly key: Key; readonly label: string }[];
+  readonly value: Key | undefined;
+  readonly choose: (key: Key | undefined) => void;
+}
+
+const Choose = <Key extends string>({ id, label, none, options, value, choose }: ChooseProps<Key>) => (
+  <span>
+    <label htmlFor={id} className="block text-[13px] text-soft">
+      {label}
+    </label>
+    <select
+      id={id}
+      className="input w-auto"
+      value={value ?? ''}
+      onChange={({ target }) => choose(options.find(({ key }) => key === target.value)?.key)}
+    >
+      <option value="">{none}</option>
+      {options.map((option) => (
+        <option key={option.key} value={option.key}>
+          {option.label}
+        </option>
+      ))}
+    </select>
+  </span>
 );
 
 interface TextProps {
