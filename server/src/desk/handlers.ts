@@ -2,7 +2,6 @@ import type { deskRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
-import { requestById } from '../request/queries.ts';
 import {
   assign,
   changeFields,
@@ -47,23 +46,21 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       state: decide(house, viewer, { number: params.number, ...body, key }).state,
     }),
     followMessage: ({ body, ...call }) => {
-      const { viewer, requestId } = followed(house, call);
-      messageFromRequester(house, viewer.personId, requestById(house.db, requestId)?.number ?? '', body.text);
+      const { viewer, request } = followed(house, call);
+      messageFromRequester(house, viewer.personId, request.number, body.text);
       return { done: true };
     },
     changeFollowed: ({ body, version, ...call }) => {
-      const { viewer, requestId } = followed(house, call);
-      const number = requestById(house.db, requestId)?.number ?? '';
-      return changeOwn(house, viewer, { number, version, changes: body.changes });
+      const { viewer, request } = followed(house, call);
+      return changeOwn(house, viewer, { number: request.number, version, changes: body.changes });
     },
     changeMine: ({ viewer, params, body, version }) =>
       changeOwn(house, viewer, { number: params.number, version, changes: body.changes }),
     withdrawMine: ({ viewer, params, body, version }) =>
       withdrawOwn(house, viewer, { number: params.number, version, reason: body.reason }),
     withdrawFollowed: ({ body, version, ...call }) => {
-      const { viewer, requestId } = followed(house, call);
-      const number = requestById(house.db, requestId)?.number ?? '';
-      return withdrawOwn(house, viewer, { number, version, reason: body.reason });
+      const { viewer, request } = followed(house, call);
+      return withdrawOwn(house, viewer, { number: request.number, version, reason: body.reason });
     },
     myMessage: ({ params, body, viewer }) => {
       messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);

@@ -1,5 +1,5 @@
 import { type Consent, DOOR, type DoorDesign } from '@tolvek/core/door';
-import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, type SQL, sql } from 'drizzle-orm';
 import { type DesignRow, statesOf } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { formById, type ReleaseRow, releaseInForce } from '../form/queries.ts';
@@ -44,22 +44,10 @@ export const doorsOf = (db: Reader, formId: string): readonly DoorRow[] =>
   doorsInto(db).all({ form: formId }).map(rowOf);
 
 /** One door, whether its form is in use or not. */
-const doorWithId = prepared((db) =>
-  db
-    .select(COLUMNS)
-    .from(doors)
-    .innerJoin(designs, eq(designs.id, doors.id))
-    .where(eq(doors.id, sql.placeholder('of')))
-    .prepare(),
-);
-const doorAtPath = prepared((db) =>
-  db
-    .select(COLUMNS)
-    .from(doors)
-    .innerJoin(designs, eq(designs.id, doors.id))
-    .where(and(eq(doors.slug, sql.placeholder('of')), isNull(doors.removedAt)))
-    .prepare(),
-);
+const oneDoor = (which: SQL | undefined) =>
+  prepared((db) => db.select(COLUMNS).from(doors).innerJoin(designs, eq(designs.id, doors.id)).where(which).prepare());
+const doorWithId = oneDoor(eq(doors.id, sql.placeholder('of')));
+const doorAtPath = oneDoor(and(eq(doors.slug, sql.placeholder('of')), isNull(doors.removedAt)));
 
 /** A door by its id, even one that was removed. */
 export function doorById(db: Reader, id: string): DoorRow | undefined {

@@ -15,7 +15,7 @@ import type { Handlers } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
 import { followed } from '../request/followed.ts';
 import { openRequest } from '../request/open.ts';
-import { type RequestRow, requestById, requestByNumber } from '../request/queries.ts';
+import { type RequestRow, requestByNumber } from '../request/queries.ts';
 import { csvLine, type SheetLine, takeOut } from './takeOut.ts';
 
 /** What comes and goes as bytes; what is allowed is decided as anywhere. */
@@ -32,8 +32,8 @@ export function fileHandlers(
     file: async ({ viewer, params, response }) =>
       sendFile(house, viewer, requestByNumber(db, params.number), params.id, response),
     followFile: async (call) => {
-      const { viewer, requestId } = followed(house, call);
-      await sendFile(house, viewer, requestById(db, requestId), call.params.id, call.response);
+      const { viewer, request } = followed(house, call);
+      await sendFile(house, viewer, request, call.params.id, call.response);
     },
     takeOut: async ({ viewer, params, query, response }) => {
       const taken = () => takeOut(db, viewer, params.key, query.among);

@@ -10,7 +10,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
-import { requestById, requestByNumber } from '../request/queries.ts';
+import { requestByNumber } from '../request/queries.ts';
 import { ownRequests } from './ownRequests.ts';
 import { sharedFor } from './sharedResults.ts';
 import { requesterViewOf } from './sheet.ts';
@@ -32,8 +32,8 @@ export function requesterHandlers(
     }),
 
     follow: (call) => {
-      const { viewer, requestId } = followed(house, call);
-      return requesterViewOf(db, viewer, requestById(db, requestId), clock.now());
+      const { viewer, request } = followed(house, call);
+      return requesterViewOf(db, viewer, request, clock.now());
     },
 
     myRequest: ({ params, viewer }) => requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()),

@@ -344,7 +344,7 @@ export function requesterViewOf(
     consent: agreedText(db, request),
     dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
-    mayWithdraw: isOwnOf(request, viewer.personId) && withdrawsTo(db, request) !== null,
+    mayWithdraw: withdrawsTo(db, request) !== null,
     changing: {
       types: about.typesOf(changing),
       help: about.helpOf(changing),
