@@ -1,6 +1,7 @@
 import { momentIn } from '@tolvek/words/speech';
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { saveFile } from '../ui/saveFile.ts';
 import { meApi } from '../wire/me.ts';
 import { language, say, told } from '../wire/words.ts';
 import type { Own } from './ownAsFile.ts';
@@ -13,7 +14,7 @@ export function TakeAway({ request }: { request: Own }) {
   const paper = async (): Promise<void> => {
     setMaking(true);
     try {
-      const { asDocument, printed, saved } = await import('./ownAsFile.ts');
+      const { asDocument, printed } = await import('./ownAsFile.ts');
       const document = asDocument(request, {
         told,
         answers: say('desk:yourAnswers'),
@@ -22,16 +23,16 @@ export function TakeAway({ request }: { request: Own }) {
         messageBy: ({ mine, from, at }) =>
           say('desk:messageBy', { from: mine ? say('desk:fromYou') : from || say('desk:fromUs'), at }),
       });
-      saved(`${request.number}.pdf`, 'application/pdf', await printed(document));
+      saveFile(`${request.number}.pdf`, 'application/pdf', await printed(document));
     } catch {
       toast.error(say('desk:noPdf'));
     }
     setMaking(false);
   };
   const days = async (): Promise<void> => {
-    const { asCalendar, saved } = await import('./ownAsFile.ts');
+    const { asCalendar } = await import('./ownAsFile.ts');
     const text = asCalendar(request, { zone, link: `${location.origin}/my/${request.number}`, now: Date.now(), told });
-    saved(`${request.number}.ics`, 'text/calendar', text);
+    saveFile(`${request.number}.ics`, 'text/calendar', text);
   };
   return (
     <p className="mt-6 flex flex-wrap gap-x-6 gap-y-2">

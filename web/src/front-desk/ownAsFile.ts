@@ -112,16 +112,6 @@ export function asCalendar(
   return calendar.toString();
 }
 
-/** Offers something to be saved as a file. */
-export function saved(name: string, type: string, content: BlobPart): void {
-  const address = URL.createObjectURL(new Blob([content], { type }));
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 60_000);
-}
-
 /** Makes the pages of a document; what does it is large, and is fetched only then. */
 export async function printed(document: TDocumentDefinitions): Promise<Blob> {
   const [{ default: pdf }, { default: fonts }] = await Promise.all([

@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { answerSchema, type FormDesign, formFile } from '@tolvek/core/form';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
+import { saveFile } from '../ui/saveFile.ts';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
@@ -140,14 +141,8 @@ function DraftHistory({ formKey, change }: { formKey: string; change: Change }) 
  * The form as a file for another installation, and the shape of its answers for another program.
  */
 function TakeAlong({ form, draft }: { form: AnswerOf<'form'>; draft: FormDesign }) {
-  const save = (name: string, content: unknown): void => {
-    const url = URL.createObjectURL(new Blob([JSON.stringify(content, null, 2)], { type: 'application/json' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = name;
-    link.click();
-    URL.revokeObjectURL(url);
-  };
+  const save = (name: string, content: unknown): void =>
+    saveFile(name, 'application/json', JSON.stringify(content, null, 2));
   const calendars = [{ key: draft.deadline.calendar, name: form.calendar.name }];
   return (
     <>

@@ -75,7 +75,7 @@ export function DoorCard({ door }: { door: DoorSettings }) {
 }
 
 /** A button that copies a link. */
-export function CopyLink({ link }: { link: string }) {
+function CopyLink({ link }: { link: string }) {
   const copy = (): void =>
     void navigator.clipboard.writeText(link).then(
       () => toast(say('workshop:doors.copied')),

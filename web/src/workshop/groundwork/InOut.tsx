@@ -1,5 +1,6 @@
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
+import { saveFile } from '../../ui/saveFile.ts';
 import { say } from '../../wire/words.ts';
 import { FilePick } from '../FilePick.tsx';
 import { type CalendarDraft, withDays } from './calendarDraft.ts';
@@ -18,11 +19,8 @@ export function InOut({ calendar, set, today }: InOutProps) {
   const year = Number(today.slice(0, 4)) || 2026;
   const save = async (): Promise<void> => {
     const { asICalendar } = await import('./icalendar.ts');
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([asICalendar(calendar)], { type: 'text/calendar' }));
-    link.download = `${calendar.name.replace(/[^\p{L}\p{N}]+/gu, '-') || 'calendar'}.ics`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    const name = `${calendar.name.replace(/[^\p{L}\p{N}]+/gu, '-') || 'calendar'}.ics`;
+    saveFile(name, 'text/calendar', asICalendar(calendar));
   };
   const read = async (file: File): Promise<void> => {
     try {
