@@ -32,7 +32,7 @@ const RANKS: readonly (readonly string[])[] = [
   ['form'],
   ['door', 'files'],
   ['request'],
-  ['approval', 'deadline'],
+  ['approval', 'deadline', 'mailing'],
   ['notice'],
   ['intake', 'desk'],
   ['view'],

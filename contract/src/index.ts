@@ -33,6 +33,7 @@ export {
 } from './wire/route.ts';
 export type { calendarRoutes } from './workshop/calendars.ts';
 export type { doorRoutes } from './workshop/doors.ts';
+export type { mailingRoutes } from './workshop/mailings.ts';
 export { MOST_IMPORTED } from './workshop/many.ts';
 export type { workshopRoutes } from './workshop/routes.ts';
 export type { vocabularyRoutes } from './workshop/vocabularies.ts';

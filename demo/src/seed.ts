@@ -5,6 +5,7 @@ import { FORM } from '@tolvek/core/form';
 import type { RawAnswers } from '@tolvek/core/register';
 import {
   addDoor,
+  addMailing,
   addPeople,
   addPerson,
   assign,
@@ -31,11 +32,14 @@ import {
   makeRegister,
   moveStage,
   newId,
+  nextMailingAt,
   nextTimerAt,
   personById,
   registerByKey,
   releaseForm,
   runDueTimers,
+  runMailings,
+  sendMailing,
   settleDoor,
   settleRights,
   submit,
@@ -56,6 +60,7 @@ import {
   type DemoForm,
   dive,
   kit,
+  kitCheck,
   kitStore,
   laboratory,
   methods,
@@ -63,10 +68,12 @@ import {
   rooms,
   school,
   THINGS,
+  tripReport,
   VOCABULARIES,
   vessel,
   vessels,
 } from './forms/index.ts';
+import { KIT_CHECKS, TRIP_REPORTS } from './mailings.ts';
 import { MORE_CONTACTS, NESTED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { PROFILE_FIELDS, profileFor } from './profiles.ts';
@@ -169,6 +176,7 @@ class Story {
     for (const form of [vessels, kitStore, budgets, rooms, methods]) await this.make(form);
     this.fillRegisters();
     for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) await this.make(form);
+    for (const form of [tripReport, kitCheck]) await this.make(form);
     protectConcerns(db, done);
     this.letBuyersExport();
   }
@@ -325,6 +333,20 @@ class Story {
     }
   }
 
+  /** What the coordinator has sent to people; the kit was checked by hand this year. */
+  private async setMailings(): Promise<void> {
+    const maren = this.viewer('Maren Okafor');
+    for (const slug of ['trip-report', 'kit-check']) {
+      const { version, door } = doorView(this.house.db, slug, this.moment);
+      const design = { ...door, name: 'Sent to those who fill it in', onlySent: true } as const;
+      settleDoor(this.house, maren, { slug, version, door: design, note: '' });
+    }
+    addMailing(this.house, maren, { form: 'trip-report', once: 'demo-mailing-1', mailing: TRIP_REPORTS });
+    const { id } = addMailing(this.house, maren, { form: 'kit-check', once: 'demo-mailing-2', mailing: KIT_CHECKS });
+    sendMailing(this.house, maren, { id, once: 'demo-mailing-3', onlyNew: false });
+    await runMailings(this.house);
+  }
+
   /** One of the few requests that are told word for word, at its moment. */
   private async askElsewhere({ form, by, daysAgo, answers }: AskedOnce, index: number): Promise<void> {
     const day = (offset: number): string => new Date(DEMO_NOW + offset * DAY).toISOString().slice(0, 10);
@@ -341,9 +363,14 @@ class Story {
 
   /** Time passes, and whatever is due on the way happens when it is due. */
   private async goOnTo(moment: number): Promise<void> {
-    for (let due = nextTimerAt(this.house.db); due !== null && due <= moment; due = nextTimerAt(this.house.db)) {
+    const next = (): number | null => {
+      const moments = [nextTimerAt(this.house.db), nextMailingAt(this.house.db)].filter((at) => at !== null);
+      return moments.length === 0 ? null : Math.min(...moments);
+    };
+    for (let due = next(); due !== null && due <= moment; due = next()) {
       this.moment = Math.max(this.moment, due);
       await runDueTimers(this.house);
+      await runMailings(this.house);
     }
     this.moment = moment;
   }
@@ -365,6 +392,8 @@ class Story {
       this.workOn();
     }
     for (const [index, asked] of elsewhere.entries()) await this.askElsewhere(asked, -1 - index);
+    await this.goOnTo(DEMO_NOW - 3 * DAY);
+    if (size > 0) await this.setMailings();
     await this.goOnTo(DEMO_NOW);
     this.setDoors();
     // Letters of days past were read long ago; the Mailroom receives the newest.

@@ -28,6 +28,7 @@ export interface Known {
   readonly test: string;
   readonly shared: string;
   readonly sharedLink: string;
+  readonly mailing: string;
 }
 
 /** Signs in and calls each route that reads, as somebody would who has the OpenAPI document and nothing else. */
@@ -83,6 +84,9 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('register', await staff.GET('/api/registers/{key}', path({ key: known.register })));
   note('doorDesign', await staff.GET('/api/doors/{slug}/settings', path({ slug: known.slug })));
   note('doorRemoval', await staff.GET('/api/doors/{slug}/removal', path({ slug: known.slug })));
+  note('mailings', await staff.GET('/api/forms/{key}/mailings', path({ key: known.form })));
+  note('owedForms', await staff.GET('/api/mailings/{id}/forms', path({ id: known.mailing })));
+  note('unjoined', await staff.GET('/api/mailings/{id}/unjoined', path({ id: known.mailing })));
   note('work', await stranger.GET('/api/doors/{slug}/work', path({ slug: known.slug })));
   note('calendar', await staff.GET('/api/calendars/{key}', path({ key: 'desk' })));
   note('calendars', await staff.GET('/api/calendars'));

@@ -233,9 +233,10 @@ export class Desk {
   /** The token in the newest letter to an address, such as the one after `/decide/`. */
   async tokenFor(
     address: string,
-    place: 'confirm' | 'follow' | 'decide' | 'welcome' | 'come-in' | 'go on',
+    place: 'confirm' | 'follow' | 'decide' | 'welcome' | 'come-in' | 'go on' | 'fill in',
   ): Promise<string> {
-    const way = place === 'go on' ? /\?kept=([\w-]+)/ : new RegExp(`/${place}/([\\w-]+)`);
+    const query = place === 'go on' ? /\?kept=([\w-]+)/ : place === 'fill in' ? /\?owed=([\w-]+)/ : null;
+    const way = query ?? new RegExp(`/${place}/([\\w-]+)`);
     const letter = (await this.letters()).filter((each) => each.to.includes(address) && way.test(each.text)).at(-1);
     const token = way.exec(letter?.text ?? '')?.[1];
     if (!token) throw new Error(`No ${place} link in a letter to ${address}.`);

@@ -1,6 +1,7 @@
 import { type Route, type RouteName, routes, trayKeys } from '@tolvek/contract';
 import { newDoor } from '@tolvek/core/door';
 import { type FormDesign, type FormRule, RECIPES, settingsOf } from '@tolvek/core/form';
+import { newMailing } from '@tolvek/core/mailing';
 import type { Field } from '@tolvek/core/register';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
@@ -253,6 +254,42 @@ async function live(hidden: Hidden): Promise<Heard> {
   desk.protect('tell-tale', closed(hide));
   desk.protect('permit', closed(['papers']));
 
+  // Those who asked are sent a form about it, once by a condition on what is hidden, which is refused.
+  const sendForms = async (): Promise<Partial<Record<RouteName, readonly object[]>>> => {
+    const about = { is: 'requests', register: 'tell-tale', field: 'target', stages: [], when: '' } as const;
+    const plain = {
+      ...newMailing('After', 'pointing-from-outside'),
+      to: { named: '~requester' },
+      about,
+      passesOn: true,
+    };
+    const params = { key: 'pointing' };
+    const add = (name: string, mailing: object = plain) =>
+      well(maren.call('addMailing', { params, headers: key(name), body: { mailing } }));
+    // One of those who are watched has it as well, and passes it on.
+    const declan = { audience: { in: { anyOf: [`@${desk.idOf('Declan Oyelaran')}`] }, outOf: [] } };
+    const { id: his } = await add('his-mailing', { ...plain, to: declan });
+    await well(maren.call('sendMailing', { params: { id: his }, headers: key('his-going'), body: { onlyNew: false } }));
+    const [{ id }, { id: spare }] = [await add('mailing'), await add('spare-mailing')];
+    await well(maren.call('sendMailing', { params: { id }, headers: key('going'), body: { onlyNew: false } }));
+    await well(maren.call('advanceClock', { body: { minutes: 1 } }));
+    const [owed] = (await well(as('Declan Oyelaran').call('frontDesk'))).toFill;
+    const asked = { ...plain, about: { ...about, when: 'starts with(why, "z")' } };
+    return {
+      mailings: [{ params }],
+      addMailing: [plain, asked].map((mailing, at) => ({ params, headers: key(`add-${at}`), body: { mailing } })),
+      tryMailing: [plain, asked].map((mailing) => ({ params, body: { mailing } })),
+      changeMailing: [{ params: { id }, headers: onVersion(1), body: { mailing: plain, note: '' } }],
+      sendMailing: [{ params: { id }, headers: key('again'), body: { onlyNew: true } }],
+      owedForms: [{ params: { id } }, { params: { id }, query: { state: 'open' } }],
+      remindOwed: [{ params: { id }, body: { only: null } }],
+      endOwed: [{ params: { id }, body: { forms: [] } }],
+      unjoined: [{ params: { id } }],
+      removeMailing: [{ params: { id: spare }, headers: onVersion(1) }],
+      passOn: [{ params: { id: owed.id }, body: { to: desk.idOf('Signe Halvard') } }],
+    };
+  };
+
   // Those who may: each types what is hidden, in every place there is for it.
   const { note, term, day, many } = hidden;
   const told = { what: 'Ropes', why: note, kind: term, begins: day, ends: '2026-12-24', needed_by: '2026-12-24' };
@@ -266,6 +303,8 @@ async function live(hidden: Hidden): Promise<Heard> {
   const idOf = (number: string): string =>
     db.select({ id: requests.id }).from(requests).where(eq(requests.number, number)).all()[0]?.id ?? '';
   const pointing = await sent(priya, 'pointing', { what: 'x', target: idOf(first) });
+  // One that says nothing about which request it is about.
+  await sent(priya, 'pointing', { what: 'Loose' });
   const site = await sent(priya, 'come-on-site', { ...VISIT, medical_note: note });
   const spare = await sent(priya, 'come-on-site', { ...VISIT, visitor: 'Spare', medical_note: note });
   const water = await sent(hanne, 'come-on-site', { ...WATER, medical_note: note });
@@ -331,6 +370,7 @@ async function live(hidden: Hidden): Promise<Heard> {
   const numbers = [first, second, pointing, site, water, linked, permit, own, other];
   const each = <T>(values: readonly T[], input: (value: T) => object) => values.map(input);
   const conditions = ['why != null', 'copy = "x"', 'size > 12', 'free = null', 'what = "Ropes"', 'ends >= begins'];
+  const mailed = await sendForms();
   const inputs: Partial<Record<RouteName, readonly object[]>> = {
     door: each(['visit', 'come-on-site', 'tell-tale', 'pointing', 'concern-report'], (slug) => ({ params: { slug } })),
     checkAnswers: [
@@ -589,6 +629,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     doorRemoval: [{ params: { slug: 'visit' } }],
     removeDoor: [{ params: { slug: 'school-visit' }, headers: onVersion(2) }],
     setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
+    ...mailed,
     advanceClock: [{ body: { minutes: 120 } }],
   };
   // A form whose coordinator may read what it hides, so that what is allowed can be.

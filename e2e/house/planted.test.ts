@@ -1,6 +1,7 @@
 import { type Route, type RouteName, routes, trayKeys } from '@tolvek/contract';
 import { newDoor } from '@tolvek/core/door';
-import { type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
+import { asking, designOf, type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
+import { newMailing } from '@tolvek/core/mailing';
 import type { NoticeCause } from '@tolvek/core/notice';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
@@ -16,7 +17,61 @@ const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
   ...({ received: true, 'new-request': true, 'approval-asked': true, approved: true, refused: true } as const),
   ...({ assigned: true, message: true, stage: true, reminder: true, escalation: true, news: true } as const),
   ...({ confirm: true, 'go-on': true, invitation: true, test: true, reset: true, 'sign-in': true } as const),
+  ...({ 'to-fill-in': true, 'passed-on': true } as const),
 };
+
+/**
+ * A form about the requests that hide something, sent to whoever asked for them, and what is called with it. Its letter
+ * goes out; one of those who have it passes it on.
+ */
+async function sendForms(maren: Caller): Promise<Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>>> {
+  const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+  const about = { is: 'requests', register: 'site-access', field: 'visit', stages: [], when: '' } as const;
+  const draft = designOf(
+    { told: english, title: 'After a visit', team: 'estates', approvers: 'duty-managers', calendar: 'desk' },
+    '{visit}',
+    [
+      asking('visit', 'Visit', {
+        kind: 'reference',
+        register: 'site-access',
+        shows: ['institute'],
+        among: 'all',
+      }),
+    ],
+  );
+  const made = { prefix: 'AV', desk: 'estates', doors: { staff: false, outside: true }, draft };
+  const { body } = await maren.call('createForm', { headers: key(), body: made });
+  const params = { key: body.key };
+  await maren.call('releaseForm', { params, headers: { 'If-Match': '"1"' }, body: { note: '' } });
+  const mailing = { ...newMailing('After', 'after-a-visit'), to: { named: '~requester' }, about, passesOn: true };
+  const added = await maren.call('addMailing', { params, headers: key(), body: { mailing } });
+  const { id } = added.body;
+  await maren.call('sendMailing', { params: { id }, headers: key(), body: { onlyNew: false } });
+  await maren.call('advanceClock', { body: { minutes: 1 } });
+  const priya = await desk.as('Priya Nakamura-Lind');
+  const [first] = (await priya.call('frontDesk')).body.toFill;
+  const asked = { ...mailing, about: { ...about, when: `medical_note = "${PLANTED}"` } };
+  const spare = (await maren.call('addMailing', { params, headers: key(), body: { mailing } })).body.id;
+  return {
+    mailings: [{ params }],
+    addMailing: [
+      { params, headers: key(), body: { mailing } },
+      { params, headers: key(), body: { mailing: asked } },
+    ],
+    tryMailing: [
+      { params, body: { mailing } },
+      { params, body: { mailing: asked } },
+    ],
+    changeMailing: [{ params: { id }, headers: { 'If-Match': '"1"' }, body: { mailing, note: '' } }],
+    sendMailing: [{ params: { id }, headers: key(), body: { onlyNew: true } }],
+    owedForms: [{ params: { id } }],
+    remindOwed: [{ params: { id }, body: { only: null } }],
+    endOwed: [{ params: { id }, body: { forms: [] } }],
+    unjoined: [{ params: { id } }],
+    removeMailing: [{ params: { id: spare }, headers: { 'If-Match': '"1"' } }],
+    passOn: [{ params: { id: first.id }, body: { to: desk.idOf('Signe Halvard') } }],
+  };
+}
 
 // D9: hidden is absent, by every way. Unique values are planted in restricted fields of many kinds, the
 // request goes its whole way, and every answer of every route, every letter and every live update
@@ -394,8 +449,10 @@ describe('a value in the restricted field', () => {
     const way = await makeWays(as('Maren Okafor'));
     const unwanted = { ...WATER, visitor: 'Spare' };
     const spare = (await as('Priya Nakamura-Lind').submit('come-on-site', unwanted, { release: 2 })).body.number;
+    const mailing = await sendForms(as('Maren Okafor'));
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
       ...(await groundCalls(desk)),
+      ...mailing,
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],

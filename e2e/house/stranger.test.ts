@@ -4,11 +4,12 @@ import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { type Route, type RouteName, routes } from '@tolvek/contract';
+import { newMailing } from '@tolvek/core/mailing';
 import { addressOf } from '@tolvek/demo';
 import { DEMO_PASSWORD } from '@tolvek/server';
 import { letters } from '@tolvek/server/schema';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
+import { type Answer, type Caller, Desk, freshly, VISIT, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 import { makePermit, PDF, upload } from './permit.ts';
 
@@ -63,8 +64,12 @@ async function known() {
   await desk.running.lettersSent();
   const ground = await groundCalls(desk);
   const { id: test } = ok(await maren.call('sendTestEmail'));
+  const mailing = { ...newMailing('Again', 'visit'), to: { audience: { in: { anyOf: ['boats'] }, outOf: [] } } };
+  const adding = { params: { key: 'site-access' }, headers: freshly(), body: { mailing } };
+  const mailed = ok(await maren.call('addMailing', adding)).id;
   const letter = desk.running.house.db.select({ id: letters.id }).from(letters).limit(1).get();
   return {
+    mailing: mailed,
     ...{ url, email: addressOf('Maren Okafor'), password: DEMO_PASSWORD, slug: 'visit', form: 'site-access' },
     ...{
       register: 'site-access',

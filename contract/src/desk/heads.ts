@@ -22,5 +22,6 @@ export const deskHeads = {
   changeMine: { method: 'PATCH', path: '/api/my/requests/:number/fields', caller: 'person', guard: 'If-Match' },
   withdrawFollowed: { method: 'POST', path: '/api/follow/:token/withdrawal', caller: 'link', guard: 'If-Match' },
   withdrawMine: { method: 'POST', path: '/api/my/requests/:number/withdrawal', caller: 'person', guard: 'If-Match' },
+  passOn: { method: 'POST', path: '/api/my/forms/:id/passing', caller: 'staff' },
   myMessage: { method: 'POST', path: '/api/my/requests/:number/messages', caller: 'person' },
 } as const satisfies Heads;

@@ -150,6 +150,12 @@ export const deskRoutes = routesOf(deskHeads, {
     body: z.strictObject({ text }),
     answer: done,
   },
+  passOn: {
+    says: 'Passes a form that was sent to the caller on to a colleague, who has to fill it in from now on.',
+    params: z.strictObject({ id: z.string().max(64) }),
+    body: z.strictObject({ to: z.string().max(64) }),
+    answer: z.object({ to: z.string() }),
+  },
   myMessage: {
     says: 'A message from a staff requester to the desk.',
     params: numbered,

@@ -53,5 +53,6 @@ export const door = exactly<DoorDesign>()(
     changes: z.enum(['never', 'worked-on', 'finished']).optional(),
     withdraws: z.enum(['worked-on', 'finished']).optional(),
     slowsRobots: z.literal(true).optional(),
+    onlySent: z.literal(true).optional(),
   }),
 );

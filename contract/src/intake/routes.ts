@@ -11,31 +11,33 @@ const contact = z.strictObject({ name: z.string().trim().max(200), email: z.stri
 const typedAt = z.int().min(0);
 /** What proves since when somebody has been filling in. */
 const opened = z.string().max(60).optional();
+/** What was sent to them to fill in: its id where they are signed in, else the token of the link in their email. */
+const owed = z.string().max(60).optional();
 
 /** Asking: doors, answers that are kept, and confirming an address. */
 export const intakeRoutes = routesOf(intakeHeads, {
   door: {
     says: 'A door and, to whom it admits, the form behind it.',
     params: slugged,
-    query: z.strictObject({ opened }),
+    query: z.strictObject({ opened, owed }),
     answer: doorView,
   },
   checkAnswers: {
     says: 'Which answers another request has already, where no two may have the same. Whose it is is said only to whoever asked it.',
     params: slugged,
-    body: z.strictObject({ answers: rawAnswers, opened }),
+    body: z.strictObject({ answers: rawAnswers, opened, owed }),
     answer: z.object({ problems: z.array(z.object({ field: z.string(), message: words, fix: words })) }),
   },
   offers: {
     says: 'What a reference of the form offers with the answers so far: only what the reference shows and carries along of each request.',
     params: slugged,
-    body: asksForOffers.extend({ opened }),
+    body: asksForOffers.extend({ opened, owed }),
     answer: offers,
   },
   keepAnswers: {
     says: 'Keeps what the caller typed and has not sent, for any device they sign in on. Nothing typed forgets it.',
     params: slugged,
-    body: z.strictObject({ answers: rawAnswers, typedAt }),
+    body: z.strictObject({ answers: rawAnswers, typedAt, owed }),
     answer: z.object({ kept: z.boolean() }),
   },
   sendKept: {
@@ -58,7 +60,7 @@ export const intakeRoutes = routesOf(intakeHeads, {
   upload: {
     says: 'Takes a file for a question in; its bytes are the body. It is looked at by content, and forgotten unless a request names it within fifteen days.',
     params: slugged,
-    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200), opened }),
+    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200), opened, owed }),
     answer: knownFile,
   },
   submit: {
@@ -68,7 +70,7 @@ export const intakeRoutes = routesOf(intakeHeads, {
       ...{ release: z.int(), answers: rawAnswers, contact: contact.optional() },
       /** One of the staff on whose behalf somebody asks at a staff door, by id. */
       onBehalf: z.string().max(64).optional(),
-      opened,
+      ...{ opened, owed },
       /** The version of the text that they agree to. */
       consent: z.int().optional(),
       /** What the device worked out. */

@@ -89,5 +89,13 @@ export const doorView = z.object({
   /** As whom somebody asks from outside who is signed in; null for who is not. */
   asks: z.object({ name: z.string(), email: z.string() }).nullable(),
   /** What the refusal comes from: of the door, or that the register is kept by its own desk. */
-  why: z.enum(['closed', 'not-yet', 'sign-in', 'inactive', 'not-for-you', 'full', 'kept-by-others']).nullable(),
+  why: z
+    .enum(['closed', 'not-yet', 'sign-in', 'inactive', 'not-for-you', 'full', 'kept-by-others', 'owed-closed'])
+    .nullable(),
+  /** Where the form was sent to who calls: why, about what, until when, and whether they may pass it on. */
+  sent: z
+    .object({
+      ...{ id: z.string(), text: z.string(), about: words.nullable(), due: moment.nullable(), passesOn: z.boolean() },
+    })
+    .nullable(),
 });

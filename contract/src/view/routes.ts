@@ -13,7 +13,7 @@ import {
 } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { viewHeads } from './heads.ts';
-import { hop, ledgerRow, requesterView, sheet, trayKeys } from './shapes.ts';
+import { hop, ledgerRow, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
 
 /** What people read: trays, the ledger, sheets, their own requests, files. */
 export const viewRoutes = routesOf(viewHeads, {
@@ -21,6 +21,8 @@ export const viewRoutes = routesOf(viewHeads, {
     says: 'The forms one can ask with, and one’s own requests.',
     answer: z.object({
       forms: z.array(z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: words.nullable() })),
+      /** What was sent to the caller to fill in, what is due first. */
+      toFill: z.array(toFill),
       /** What the caller began to type and has not sent. */
       begun: z.array(z.object({ slug: z.string(), title: z.string() })),
       mine: z.array(

@@ -2,6 +2,7 @@ import type { Fuse } from '@tolvek/core/deadline';
 import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { consent } from '../door/shapes.ts';
+import { owedState } from '../mailing/shapes.ts';
 import { person } from '../people/shapes.ts';
 import { kind, knownPerson, knownRequest, stage, vocabulary } from '../register/shapes.ts';
 import { moment, visibleChanges, visibleReason, visibleSubject, visibleTexts, visibleValues } from '../wire/shapes.ts';
@@ -47,6 +48,11 @@ export const historyEntry = z.object({
   changes: visibleChanges,
   comment: z.object({ text: z.string(), visibility: z.enum(['internal', 'requester']) }).nullable(),
 });
+/** A form that somebody has to fill in. */
+export const toFill = z.object({
+  ...{ id: z.string(), slug: z.string(), title: z.string(), about: words.nullable() },
+  ...{ due: moment.nullable(), late: z.boolean(), passesOn: z.boolean() },
+});
 export const requesterView = z.object({
   number: z.string(),
   version: z.int(),
@@ -73,6 +79,8 @@ export const requesterView = z.object({
   dates: z.array(z.object({ key: z.string(), label: z.string(), at: z.string() })),
   /** The slug by which its reader can ask the same again; null where that is not open to them. */
   again: z.string().nullable(),
+  /** What its reader is asked about it, and has not answered. */
+  toFill: z.array(toFill),
   /** Whether its reader can withdraw it. */
   mayWithdraw: z.boolean(),
   /** The text that was agreed to when it was sent. */
@@ -148,6 +156,19 @@ export const sheet = z.object({
   opens: z.array(z.string()),
   /** Requests that point to this one, as far as the viewer works on them. */
   pointing: z.array(z.object({ number: z.string(), subject: visibleSubject, field: z.string() })),
+  /** What was asked about it by mailings, and what was answered as far as its reader may know. */
+  asked: z.array(
+    z.object({
+      ...{ name: z.string(), form: z.string() },
+      rows: z.array(
+        z.object({
+          ...{ person: z.string(), state: owedState, sent: moment, due: moment.nullable(), closed: moment.nullable() },
+          answer: z.object({ number: z.string(), values: visibleValues }).nullable(),
+        }),
+      ),
+      means: z.array(z.object({ label: z.string(), count: z.int(), shown: words })),
+    }),
+  ),
   fuse: fuse.nullable(),
   due: moment.nullable(),
   dueWhy: z.array(words),

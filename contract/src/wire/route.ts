@@ -32,9 +32,9 @@ export interface Head {
   readonly gives?: 'bytes' | 'csv' | 'events' | 'json';
 }
 
-const ABOUT = { forms: 'form', registers: 'register', doors: 'door' } as const;
+const ABOUT = { forms: 'form', registers: 'register', doors: 'door', mailings: 'mailing' } as const;
 
-/** What says which register a route is about: a form, the register itself or a door, and which parameter names it. */
+/** What says which register a route is about: a form, the register itself, a door or a mailing, and which parameter names it. */
 export interface AboutRegister {
   readonly by: (typeof ABOUT)[keyof typeof ABOUT];
   readonly param: string;

@@ -145,6 +145,38 @@ export const doorHeads = {
   setDoor: { method: 'PATCH', path: '/api/doors/:slug', caller: 'staff', right: 'configure' },
 } as const satisfies Heads;
 
+/** Forms that are sent to people to fill in. */
+export const mailingHeads = {
+  mailings: { method: 'GET', path: '/api/forms/:key/mailings', caller: 'staff', right: 'configure' },
+  addMailing: {
+    method: 'POST',
+    path: '/api/forms/:key/mailings',
+    caller: 'staff',
+    right: 'configure',
+    guard: 'Idempotency-Key',
+  },
+  tryMailing: { method: 'POST', path: '/api/forms/:key/mailings/reach', caller: 'staff', right: 'configure' },
+  changeMailing: { method: 'PUT', path: '/api/mailings/:id', caller: 'staff', right: 'configure', guard: 'If-Match' },
+  removeMailing: {
+    method: 'POST',
+    path: '/api/mailings/:id/removal',
+    caller: 'staff',
+    right: 'configure',
+    guard: 'If-Match',
+  },
+  sendMailing: {
+    method: 'POST',
+    path: '/api/mailings/:id/goings',
+    caller: 'staff',
+    right: 'configure',
+    guard: 'Idempotency-Key',
+  },
+  owedForms: { method: 'GET', path: '/api/mailings/:id/forms', caller: 'staff', right: 'configure' },
+  remindOwed: { method: 'POST', path: '/api/mailings/:id/reminders', caller: 'staff', right: 'configure' },
+  endOwed: { method: 'POST', path: '/api/mailings/:id/ended', caller: 'staff', right: 'configure' },
+  unjoined: { method: 'GET', path: '/api/mailings/:id/unjoined', caller: 'staff', right: 'configure' },
+} as const satisfies Heads;
+
 /** Work over many requests at once, and how far it is. */
 export const manyHeads = {
   job: { method: 'GET', path: '/api/jobs/:id', caller: 'staff', right: 'work' },

@@ -2,6 +2,7 @@ import { accessRoutes } from './access.ts';
 import { calendarRoutes } from './calendars.ts';
 import { doorRoutes } from './doors.ts';
 import { formRoutes } from './forms.ts';
+import { mailingRoutes } from './mailings.ts';
 import { manyRoutes } from './many.ts';
 import { registerRoutes } from './registers.ts';
 import { tryingRoutes } from './tries.ts';
@@ -12,6 +13,7 @@ import { wayRoutes } from './ways.ts';
 export const workshopRoutes = {
   ...formRoutes,
   ...doorRoutes,
+  ...mailingRoutes,
   ...tryingRoutes,
   ...wayRoutes,
   ...manyRoutes,

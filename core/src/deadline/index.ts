@@ -19,6 +19,7 @@ export {
   type Timer,
   timersFor,
 } from './deadline.ts';
+export { dayBegins, type Period, periodAt } from './period.ts';
 export {
   dateAt,
   dateInWords,

@@ -22,6 +22,8 @@ export interface Comer {
   readonly active: boolean;
   /** Keys of their groups; none while nobody has said who they are. */
   readonly groups: readonly string[];
+  /** Whether the form was sent to them: then it is meant for them, and nothing is counted. */
+  readonly sent?: true | undefined;
 }
 
 /** That a limit for all is reached: by how many others is not said. */
@@ -61,6 +63,8 @@ export function admit(door: DoorDesign, comer: Comer, coming: Coming, used: (lim
   if (kindOfProof(door.proof) === 'staff' && comer.kind !== 'staff')
     return refuse('sign-in', undefined, said('doors:staffOnly'));
   if (!comer.active) return refuse('inactive', undefined, said('doors:inactive'));
+  if (comer.sent) return { admitted: true, finishBy: finish };
+  if (door.onlySent) return refuse('not-for-you', says?.others, said('doors:onlySent'));
   if (comer.kind !== 'unknown' && !belongs(door.audience, comer, NO_REQUEST))
     return refuse('not-for-you', says?.others, said('doors:notForYou'));
   // What somebody has sent is counted once it is known who they are.

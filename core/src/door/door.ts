@@ -1,12 +1,9 @@
-import { Temporal } from 'temporal-polyfill';
+import { dateAt, dayBegins, type Period, periodAt } from '../deadline/index.ts';
 import type { Audience } from '../people/index.ts';
 import type { Phase } from '../register/index.ts';
 
 /** How somebody proves who they are: they sign in, or confirm by a letter that an address is theirs. */
 export type Proof = 'sign-in' | 'confirmed-address';
-
-/** A stretch of the calendar of which each begins anew; weeks begin on Monday (ISO 8601). */
-export type Period = 'week' | 'month' | 'year';
 
 /**
  * How many may come in: altogether, or from each person. Requests that were refused or withdrawn never count.
@@ -72,6 +69,8 @@ export interface DoorDesign {
   readonly withdraws?: Exclude<Until, 'never'> | undefined;
   /** Whether the device of who is not signed in does some work before it sends: robots that send much are slowed down. */
   readonly slowsRobots?: true | undefined;
+  /** Only whom its form was sent to comes in; everybody its audience means when nothing is said. */
+  readonly onlySent?: true | undefined;
 }
 
 /** Until when whoever asked may do something with what they sent: until somebody works on it, until it is finished. */
@@ -137,13 +136,8 @@ export const newDoor = (proof: Proof, name: string): DoorDesign => ({
 export function countsSince(limit: Pick<DoorLimit, 'days' | 'period'>, now: number, zone: string): number | null {
   const { days, period } = limit;
   if (days === null && !period) return null;
-  const today = Temporal.Instant.fromEpochMilliseconds(now).toZonedDateTimeISO(zone).startOfDay();
-  return (period ? beginOf(period, today) : today.subtract({ days: (days ?? 1) - 1 })).epochMilliseconds;
-}
-
-function beginOf(period: Period, day: Temporal.ZonedDateTime): Temporal.ZonedDateTime {
-  if (period === 'week') return day.subtract({ days: day.dayOfWeek - 1 });
-  return day.with(period === 'month' ? { day: 1 } : { day: 1, month: 1 }).startOfDay();
+  if (period) return dayBegins(periodAt(period, now, zone).from, zone);
+  return dayBegins(dateAt(now, zone), zone, 1 - (days ?? 1));
 }
 
 /**
@@ -154,13 +148,8 @@ function beginOf(period: Period, day: Temporal.ZonedDateTime): Temporal.ZonedDat
 export function countsAnew(limit: DoorLimit, now: number, zone: string): string | null {
   const { days, period, unfinished } = limit;
   if (unfinished) return null;
-  const today = Temporal.Instant.fromEpochMilliseconds(now).toZonedDateTimeISO(zone).startOfDay();
-  if (period)
-    return beginOf(period, today)
-      .add({ [`${period}s`]: 1 })
-      .toPlainDate()
-      .toString();
-  return days === 1 ? today.add({ days: 1 }).toPlainDate().toString() : null;
+  if (period) return periodAt(period, now, zone).next;
+  return days === 1 ? dateAt(dayBegins(dateAt(now, zone), zone, 1), zone) : null;
 }
 
 /** How many more can come in: the fewest that a limit for all leaves; null where nothing limits them. */

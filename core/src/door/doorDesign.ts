@@ -30,6 +30,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   changes: said('doors:theChanges'),
   withdraws: said('doors:theWithdrawing'),
   slowsRobots: said('doors:theRobots'),
+  onlySent: said('doors:isOnlySent'),
 };
 
 const RULES: MergeRules = {
@@ -58,6 +59,7 @@ function found({ name, proof, opensAt, closesAt, limits, unnamed, ...door }: Doo
       ? [error('showsPlaces', said('doors:noPlaces'))]
       : []),
     ...(door.slowsRobots && proof === 'sign-in' ? [error('slowsRobots', said('doors:noRobots'))] : []),
+    ...(door.onlySent && unnamed ? [error('onlySent', said('doors:unnamedSent'))] : []),
     ...(door.follows && proof === 'sign-in' ? [error('follows', said('doors:noFollowing'))] : []),
     ...(door.consent && door.consent.text.trim() === '' ? [error('consent', said('doors:emptyConsent'))] : []),
   ];

@@ -31,6 +31,7 @@ export function doorInWords(door: DoorDesign, nameOf: (group: string) => string)
     ...(door.follows ? [said(`doors:follows.${door.follows}`)] : []),
     ...(door.withdraws ? [said(`doors:withdraws.${door.withdraws}`)] : []),
     ...(door.consent ? [said('doors:asksConsent')] : []),
+    ...(door.onlySent ? [said('doors:admitsSent')] : []),
     ...(door.slowsRobots ? [said('doors:slowsRobots')] : []),
   ];
 }

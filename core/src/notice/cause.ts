@@ -32,4 +32,8 @@ export type NoticeCause =
   /** They forgot their password. */
   | { readonly kind: 'reset' }
   /** To a contact who wants to sign in: by this link, or the code of it; in the language they were reading. */
-  | { readonly kind: 'sign-in'; readonly link: string; readonly language: 'en' | 'de' };
+  | { readonly kind: 'sign-in'; readonly link: string; readonly language: 'en' | 'de' }
+  /** Forms were sent to them to fill in, by one going of a mailing; or they are reminded of those that are open. */
+  | { readonly kind: 'to-fill-in'; readonly going: string; readonly again: boolean }
+  /** A colleague passed such a form on to them. */
+  | { readonly kind: 'passed-on'; readonly going: string; readonly by: string };

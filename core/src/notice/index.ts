@@ -8,8 +8,10 @@ export {
   draftReset,
   draftSignIn,
   draftTest,
+  draftToFillIn,
   type Letter,
   type NoticeContext,
   type NoticeEvent,
   spokenLetter,
+  type ToFillIn,
 } from './letter.ts';

@@ -291,6 +291,45 @@ export const draftSignIn = ({
   action: { label: said('emails:signIn.action'), note: said('emails:invite.note', { expires }) },
 });
 
+/** Forms that somebody has to fill in. Moments are epoch ms. */
+export interface ToFillIn {
+  readonly reader: string;
+  readonly form: string;
+  /** How many, and what one of them is about where it is one. */
+  readonly count: number;
+  readonly about: Words | null;
+  readonly due: number | null;
+  /** Why it is asked, as the desk wrote it. */
+  readonly text: string;
+  /** Whether it was sent before, and by when its link ends; null where they sign in. */
+  readonly again: boolean;
+  readonly expires: number | null;
+  /** Who passed it on to them. */
+  readonly by?: string;
+}
+
+/** The email by which a form is sent to somebody who has to fill it in, or is reminded of it. */
+export function draftToFillIn({ reader, form, count, about, due, text, again, expires, by }: ToFillIn): Letter<Words> {
+  const named =
+    about === null ? said('emails:fillIn.form', { form, count }) : said('emails:fillIn.formAbout', { form, about });
+  return {
+    subject: said(again ? 'emails:fillIn.subjectAgain' : 'emails:fillIn.subject', { what: named }),
+    greeting: said('emails:dear', { name: reader }),
+    paragraphs: [
+      by === undefined
+        ? said(again ? 'emails:fillIn.bodyAgain' : 'emails:fillIn.body', { what: named })
+        : said('emails:fillIn.passedOn', { by, what: named }),
+      ...(text.trim() === '' ? [] : [text]),
+      ...(due === null ? [] : [said('emails:fillIn.due', { due })]),
+    ],
+    facts: [],
+    action: {
+      label: said('emails:fillIn.action', { count }),
+      note: expires === null ? said('emails:fillIn.note') : said('emails:invite.note', { expires }),
+    },
+  };
+}
+
 /** The email that shows that emails arrive. */
 export const draftTest = ({ reader, desk }: { readonly reader: string; readonly desk: string }): Letter<Words> => ({
   subject: said('emails:test.subject', { house: desk }),

@@ -7,18 +7,20 @@ import {
   concern,
   dive,
   kit,
+  kitCheck,
   kitStore,
   laboratory,
   methods,
   purchase,
   rooms,
   school,
+  tripReport,
   VOCABULARIES,
   vessel,
   vessels,
 } from './index.ts';
 
-const things = [vessels, kitStore, budgets, rooms, methods];
+const things = [vessels, kitStore, budgets, rooms, methods, vessel];
 const keyOf = (title: string): string => title.toLowerCase().replaceAll(' ', '-');
 
 describe('the forms of the scenario', () => {
@@ -36,6 +38,8 @@ describe('the forms of the scenario', () => {
       budgets,
       rooms,
       methods,
+      tripReport,
+      kitCheck,
     }),
   )('%s has no errors among its findings', (_, form) => {
     const findings = findingsOf(form.design, {

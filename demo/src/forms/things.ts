@@ -54,6 +54,7 @@ export const kitStore = thing({
         { kind: 'choice', options: options(['anyone', 'Anyone'], ['trained', 'Only with an induction']) },
         { asks: 'Who may take it?' },
       ),
+      asking('keeper', 'Kept by', { kind: 'person', from: [] }, { asks: 'Who looks after it?', required: false }),
     ]),
     intro: 'What Stores lends, one entry for each thing with a tag.',
   },
@@ -116,16 +117,19 @@ export const THINGS: readonly { readonly form: string; readonly answers: RawAnsw
   ].map((answers) => ({ form: 'vessels', answers })),
   ...(
     [
-      ['Drysuit, medium', 'DS-04', 'C2', '1,450', 'trained'],
-      ['Drysuit, large', 'DS-07', 'C2', '1,450', 'trained'],
-      ['Hand corer', 'HC-01', 'A1', '620', 'anyone'],
-      ['Hand corer', 'HC-02', 'A1', '620', 'anyone'],
-      ['Underwater camera', 'UC-03', 'D4', '3,900', 'trained'],
-      ['Light meter', 'LM-02', 'D1', '880', 'anyone'],
-      ['Current meter', 'CM-05', 'D1', '5,200', 'trained'],
-      ['Quadrat set', 'QS-11', 'A3', '', 'anyone'],
+      ['Drysuit, medium', 'DS-04', 'C2', '1,450', 'trained', 'Priya Nakamura-Lind'],
+      ['Drysuit, large', 'DS-07', 'C2', '1,450', 'trained', 'Priya Nakamura-Lind'],
+      ['Hand corer', 'HC-01', 'A1', '620', 'anyone', 'Mireille Thorsby'],
+      ['Hand corer', 'HC-02', 'A1', '620', 'anyone', 'Mireille Thorsby'],
+      ['Underwater camera', 'UC-03', 'D4', '3,900', 'trained', 'Ruadhan Pell'],
+      ['Light meter', 'LM-02', 'D1', '880', 'anyone', 'Declan Oyelaran'],
+      ['Current meter', 'CM-05', 'D1', '5,200', 'trained', 'Declan Oyelaran'],
+      ['Quadrat set', 'QS-11', 'A3', '', 'anyone', ''],
     ] as const
-  ).map(([name, tag, shelf, worth, grade]) => ({ form: 'kit', answers: { name, tag, shelf, worth, grade } })),
+  ).map(([name, tag, shelf, worth, grade, keeper]) => ({
+    form: 'kit',
+    answers: { name, tag, shelf, worth, grade, ...(keeper === '' ? {} : { keeper: `person:${keeper}` }) },
+  })),
   ...(
     [
       ['MB2041', 'Kelp and seagrass', 'Mireille Thorsby', '2027-06-30'],

@@ -34,10 +34,15 @@ export function makeDesign<Content extends object>(
 export function makeInForce<Content extends object>(
   tx: Transaction,
   kind: Of<Content>,
-  { key, content, note }: { readonly key: string; readonly content: Content; readonly note: string },
+  {
+    id: wanted,
+    key,
+    content,
+    note,
+  }: { readonly id?: string; readonly key: string; readonly content: Content; readonly note: string },
   { viewer, now }: Done,
 ): string {
-  const id = makeDesign(tx, kind, { key, content });
+  const id = makeDesign(tx, kind, { ...(wanted === undefined ? {} : { id: wanted }), key, content });
   tx.update(designs).set({ number: 1 }).where(eq(designs.id, id)).run();
   tx.insert(designStates)
     .values({ id: newId(), designId: id, number: 1, content, note, by: viewer.personId, at: now })

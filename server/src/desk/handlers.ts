@@ -15,6 +15,7 @@ import {
 import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
+import { passOn } from './mailings.ts';
 import { share, shareTargets, unshare } from './share.ts';
 import { withdrawOwn } from './withdraw.ts';
 
@@ -62,6 +63,7 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       const { viewer, request } = followed(house, call);
       return withdrawOwn(house, viewer, { number: request.number, version, reason: body.reason });
     },
+    passOn: ({ viewer, params, body }) => passOn(house, viewer, params.id, body.to),
     myMessage: ({ params, body, viewer }) => {
       messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
       return { done: true };

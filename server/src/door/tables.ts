@@ -69,8 +69,13 @@ export const keptAnswers = sqliteTable(
     /** When it was first kept, by the clock of the desk: who was filling in when the door closed has some time left. */
     beganAt: integer(),
     expiresAt: integer().notNull(),
+    /** The owed form it answers, by id; empty for none. */
+    owed: text().notNull().default(''),
   },
-  (table) => [uniqueIndex('kept_person').on(table.doorId, table.personId), index('kept_expires').on(table.expiresAt)],
+  (table) => [
+    uniqueIndex('kept_person').on(table.doorId, table.personId, table.owed),
+    index('kept_expires').on(table.expiresAt),
+  ],
 );
 
 /** Work of devices that was handed in, by its signature: none of it counts twice. Kept as long as it would count. */

@@ -7,6 +7,7 @@ import { refused } from '@tolvek/words';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { designsOf } from '../design/queries.ts';
 import { keptAnswers } from '../door/tables.ts';
+import { owedAsOther } from '../mailing/follow.ts';
 import { notices } from '../notice/tables.ts';
 import { differingRegisters, grantedTo, refuseNobodyLeft } from '../people/given.ts';
 import { refuseOver, refuseRaising, settleRights, takeAllRights } from '../people/grants.ts';
@@ -171,6 +172,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   shareWithOther(tx, from, to);
   shareAsOther(tx, from, to);
   followAsOther(tx, from, to);
+  owedAsOther(tx, from, to);
   keepAnswers(work, from, to);
   tx.update(absences).set({ substituteId: to }).where(eq(absences.substituteId, from)).run();
   tx.delete(absences).where(eq(absences.personId, from)).run();

@@ -1,5 +1,6 @@
 import { dropRounds, followApprovals } from '../approval/follow.ts';
 import { dropDeadlines, followDeadlines } from '../deadline/follow.ts';
+import { dropOwed, followStages } from '../mailing/follow.ts';
 import { dropNotices, followNotices } from '../notice/follow.ts';
 import { followedBy, forgottenBy } from '../request/change.ts';
 
@@ -7,7 +8,7 @@ import { followedBy, forgottenBy } from '../request/change.ts';
  * What follows from a change of a request, in this order: a decision waits before anybody is told
  * that it does.
  */
-followedBy([followDeadlines, followApprovals, followNotices]);
+followedBy([followDeadlines, followApprovals, followNotices, followStages]);
 
 /** What goes with requests that are deleted. */
-forgottenBy([dropNotices, dropRounds, dropDeadlines]);
+forgottenBy([dropOwed, dropNotices, dropRounds, dropDeadlines]);

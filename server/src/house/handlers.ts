@@ -5,6 +5,7 @@ import { mayAnywhere, seatsHeldBy, type Viewer, wordOf, worksInWorkshop } from '
 import { ACCENTS } from '@tolvek/core/settings';
 import type { Request, Response } from 'express';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
+import { runMailings } from '../desk/mailings.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { allForms } from '../form/queries.ts';
 import { lettersLeft } from '../notice/failed.ts';
@@ -77,7 +78,7 @@ export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
     advanceClock: async ({ body }) => {
       if (!(clock instanceof DemoClock)) throw notFound('demoClock');
       clock.advance(body.minutes * 60_000);
-      const happened = await runDueTimers(house);
+      const happened = (await runDueTimers(house)) + (await runMailings(house));
       house.wakeOutbox();
       return { now: iso(clock.now()), happened };
     },

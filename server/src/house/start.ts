@@ -13,6 +13,7 @@ import { languageOf } from '@tolvek/words/speech';
 import { Cron } from 'croner';
 import { type Logger, pino } from 'pino';
 import { DayTurn } from '../desk/dayTurn.ts';
+import { runMailings } from '../desk/mailings.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { dropHalfSent } from '../files/store.ts';
 import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
@@ -151,7 +152,10 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
       );
   answer = createApp(house, createAuth(house));
 
-  const timers = new Job(house, 'timers', async () => void (await runDueTimers(house)));
+  const timers = new Job(house, 'timers', async () => {
+    await runDueTimers(house);
+    await runMailings(house);
+  });
   const tick = (): void => {
     timers.begin();
     sender.wake();

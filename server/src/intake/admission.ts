@@ -91,7 +91,7 @@ export const namedAt = ({ design }: DoorRow, viewer: Viewer | null): Viewer | nu
 
 /**
  * Whether a door admits whoever calls, as far as it is known who they are: whoever is signed in has proved it. `since`:
- * since when they have been filling in, epoch ms.
+ * since when they have been filling in, epoch ms; `sent`: that its form was sent to them.
  */
 export function admissionOf(
   db: Reader,
@@ -100,8 +100,9 @@ export function admissionOf(
   now: number,
   since: number | null = null,
   { zone, used } = countedAt(db, door, viewer?.personId ?? null, now),
+  sent?: true,
 ): Admission {
-  const comer = viewer ? { kind: viewer.kind, active: true, groups: viewer.groups } : UNKNOWN;
+  const comer = viewer ? { kind: viewer.kind, active: true, groups: viewer.groups, sent } : UNKNOWN;
   return admit(door.design, comer, { now, zone, since, shutAt: since === null ? null : shutAt(db, door) }, used);
 }
 

@@ -21,7 +21,7 @@ import { protectionFor } from '../request/protection.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { usedOf } from './admission.ts';
-import { askedAt } from './asking.ts';
+import { type Asking, askedAt } from './asking.ts';
 
 type Refusal = Extract<Admission, { admitted: false }>;
 
@@ -42,6 +42,8 @@ export interface Arriving {
   readonly answers: RawAnswers;
   /** Since when they have been filling in, epoch ms, as far as the house knows. */
   readonly since?: number | null;
+  /** What it is about where the form was sent to them. */
+  readonly about?: Asking['about'];
   /** The edition that is tried whoever asks; null: the form as it is. */
   readonly edition?: string | null | undefined;
   /** What fields pick from, where it was read before. */
@@ -100,7 +102,7 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
       : askedAt(
           db,
           arriving.release,
-          { kind: comesBy, id: arriving.isKnown === false ? null : (asks?.id ?? null) },
+          { kind: comesBy, id: arriving.isKnown === false ? null : (asks?.id ?? null), about: arriving.about },
           now,
           arriving.edition,
         );

@@ -1,6 +1,7 @@
 import { levelsAsking, momentArriving, speaksToAskers } from '@tolvek/core/access';
 import { ASKING, ASKS, askedBy, chooseEdition, editionOf, type Unasked } from '@tolvek/core/form';
 import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
+import { askedAbout } from '@tolvek/core/mailing';
 import { profileConditionsIn, STRANGER } from '@tolvek/core/people';
 import { LRUCache } from 'lru-cache';
 import { formById, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
@@ -15,6 +16,8 @@ export interface Asking {
   readonly kind: 'staff' | 'outside';
   /** Null for who is not signed in; at an outside door they are asked as a stranger, whoever they turn out to be. */
   readonly id: string | null;
+  /** What it is about where the form was sent to them, and the question that says so. */
+  readonly about?: { readonly field: string; readonly value: string } | null | undefined;
 }
 
 /** A release as it is asked of somebody. */
@@ -45,17 +48,19 @@ export function askedAt(
   const { editions = [] } = design;
   const isSpokenOf = speaksToAskers(register.access);
   // Most plans say nothing while somebody asks, and most forms have no editions: nobody is looked up then.
-  if (!isSpokenOf && editions.length === 0) return { ...whole, edition: null };
+  const { about } = asking;
+  if (!isSpokenOf && editions.length === 0 && !about) return { ...whole, edition: null };
   const { viewer, at } = askerOf(db, register, release, asking, now);
   const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
   const edition =
     tried === undefined ? chooseEdition(editions, opening).edition : (editions.find(({ id }) => id === tried) ?? null);
   const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
-  if (unasked.size === 0 && edition === null) return { ...whole, edition: null };
-  const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted()]);
+  if (unasked.size === 0 && edition === null && !about) return { ...whole, edition: null };
+  const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), about ?? null]);
   let found = prepared.get(name);
   if (!found) {
-    const asked = askedBy(edition ? editionOf(design, edition) : design, unasked);
+    const given = askedBy(edition ? editionOf(design, edition) : design, unasked);
+    const asked = about ? askedAbout(given, about.field, about.value) : given;
     found = { release: { ...release, design: asked }, edition: edition?.id ?? null, ...prepareIntake(asked) };
     prepared.set(name, found);
   }

@@ -2,14 +2,18 @@ import type { AnswerOf } from '@tolvek/contract';
 import { type DoorLimit, doorAt, placesLeft } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
+import { aboutOwed } from '../mailing/about.ts';
+import { mailingById } from '../mailing/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import { stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
+import { isOwnOf, type RequestRow, requestById } from '../request/queries.ts';
 import { admissionOf, type countedAt, lastOf } from './admission.ts';
 import { askedAt } from './asking.ts';
+import type { SentTo } from './sentTo.ts';
 
 interface At {
   readonly now: number;
@@ -43,13 +47,31 @@ interface Day {
   readonly zone: string;
 }
 
+/** What stands above a form that was sent to somebody: why, about what, by when; and the answer they gave, where it is closed. */
+export function besideSent(db: Reader, { owed, viewer }: SentTo): Pick<AnswerOf<'door'>, 'sent'> & Partial<Beside> {
+  const design = mailingById(db, owed.mailingId)?.design;
+  const answer = owed.answerId === null ? undefined : requestById(db, owed.answerId);
+  return {
+    sent: {
+      ...{ id: owed.id, text: design?.text ?? '', about: aboutOwed(db, owed, viewer) },
+      due: owed.due === null ? null : iso(owed.due),
+      passesOn: owed.state === 'open' && viewer.kind === 'staff' && (design?.passesOn ?? false),
+    },
+    ...(answer && isOwnOf(answer, viewer.personId) ? { earlier: shortly(db, answer, viewer) } : {}),
+  };
+}
+
 /** The last request of somebody that counts against a limit of each. */
 function earlierOf(db: Reader, door: DoorRow, viewer: Viewer, limit: DoorLimit, at: Day): Beside['earlier'] {
   const person = personById(db, viewer.personId);
   const found = lastOf(db, door, limit, { personId: viewer.personId, ...at });
   if (!found || !person) return null;
-  const open = openRequest(db, found, viewerIn(db, person), 'following');
-  return { number: found.number, subject: open.subject, stage: stageOf(open.register, found.stage).publicLabel };
+  return shortly(db, found, viewerIn(db, person));
+}
+
+function shortly(db: Reader, request: RequestRow, viewer: Viewer): NonNullable<Beside['earlier']> {
+  const open = openRequest(db, request, viewer, 'following');
+  return { number: request.number, subject: open.subject, stage: stageOf(open.register, request.stage).publicLabel };
 }
 
 /** The door to go to instead: only one that lets them in, as far as it is known who they are. */

@@ -21,6 +21,7 @@ import { once } from '../platform/idempotency.ts';
 import { openLink, spendLink, turnLink } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
+import type { Session } from '../platform/signIn/session.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
@@ -32,6 +33,7 @@ import { askedAt } from './asking.ts';
 import { confirmationOf } from './confirmation.ts';
 import { forgetKept, keptBy } from './kept.ts';
 import { openedSince } from './opened.ts';
+import { isAnswered, type SentTo, type Shown, sentTo, stillOwed } from './sentTo.ts';
 
 export interface Submission {
   readonly slug: string;
@@ -44,6 +46,9 @@ export interface Submission {
   readonly opened?: string | undefined;
   /** The version of the text of the door that was agreed to. */
   readonly consent?: number | undefined;
+  /** What they show where the form was sent to them. */
+  readonly owed?: string | undefined;
+  readonly session?: Session | null;
   /** What the device worked out first, where the door asks for that. */
   readonly work?: DoneWork | null;
   readonly key: string;
@@ -57,10 +62,12 @@ export type Submitted =
 /**
  * Takes a submission in: of who is signed in at once, else once its address is confirmed.
  */
-export function submit(house: House, viewer: Viewer | null, input: Submission): Submitted {
+export function submit(house: House, caller_: Viewer | null, input: Submission): Submitted {
   return write(house, (work) => {
     const { tx, now } = work;
     const { door, release } = doorBySlug(tx, input.slug);
+    const sent = sentTo(tx, door, { owed: input.owed, session: input.session ?? null }, now);
+    const viewer = sent?.viewer ?? caller_;
     if (door.kind === 'staff' && !viewer) throw notSignedIn();
     const kept = keptByOthers(tx, door.formId, viewer);
     if (kept !== null) throw notAllowed(kept);
@@ -69,8 +76,10 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
     const content = {
       ...{ release: input.release, answers: input.answers, contact: isUnnamed ? undefined : input.contact },
       ...(input.onBehalf === undefined ? {} : { onBehalf: input.onBehalf }),
+      ...(sent ? { owed: sent.owed.id } : {}),
     };
     return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
+      if (sent) stillOwed(sent);
       // A release that changed meanwhile is told before anything is stored.
       if (release.number !== input.release) {
         throw new Problem(409, 'form-changed', refused('formChanged'));
@@ -84,13 +93,14 @@ export function submit(house: House, viewer: Viewer | null, input: Submission): 
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
       // For somebody else asks who is of the staff.
-      const onBehalfId = behalfOf(tx, requester, door.kind === 'staff' ? input.onBehalf : undefined);
-      const begun = keptBy(tx, door.id, viewer)?.beganAt ?? null;
-      const { number, due, says } = arriveBy(work, door, release, requester, input.answers, {
-        ...{ onBehalfId, consent },
+      const onBehalfId = behalfOf(tx, requester, door.kind === 'staff' && !sent ? input.onBehalf : undefined);
+      const begun = keptBy(tx, door.id, viewer, sent?.owed.id)?.beganAt ?? null;
+      const { id, number, due, says } = arriveBy(work, door, release, requester, input.answers, {
+        ...{ onBehalfId, consent, sent },
         since: since ?? begun,
       });
-      forgetKept(tx, door.id, { personId: requester.id });
+      if (sent) isAnswered(tx, sent, id, now);
+      forgetKept(tx, door.id, { personId: requester.id, owed: sent?.owed.id });
       return { state: 'arrived', number, due, says };
     });
   });
@@ -209,34 +219,42 @@ export function sendAgain(house: House, token: string, typed: string): AnswerOf<
 }
 
 /** The door that somebody is at, and what they show to prove since when. */
-interface Through {
+interface Through extends Shown {
   readonly slug: string;
   readonly opened?: string | undefined;
 }
 
 /** A door that admits whoever calls: a closed one answers nothing about its form. */
-function openDoor(house: House, viewer: Viewer | null, { slug, opened }: Through, now: number) {
+function openDoor(house: House, caller: Viewer | null, { slug, opened, ...shown }: Through, now: number) {
   const { db } = house;
   const at = doorBySlug(db, slug);
+  const sent = sentTo(db, at.door, shown, now);
+  if (sent) stillOwed(sent);
+  const viewer = sent?.viewer ?? caller;
   if (at.door.kind === 'staff' && !viewer) throw notSignedIn();
-  const admission = admissionOf(db, at.door, viewer, now, openedSince(house.config.secret, at.door, opened));
+  const since = openedSince(house.config.secret, at.door, opened);
+  const admission = admissionOf(db, at.door, viewer, now, since, undefined, sent ? true : undefined);
   if (!admission.admitted) throw refusal(admission);
   const kept = keptByOthers(db, at.door.formId, viewer);
   if (kept !== null) throw notAllowed(kept);
-  return at;
+  return { ...at, viewer, sent };
 }
 
 /** What answers at a door come to so far, for whoever is typing them. */
 function completedAt(
   db: Reader,
-  viewer: Viewer | null,
-  { door, release: inForce }: ReturnType<typeof doorBySlug>,
+  { door, release: inForce, viewer, sent }: ReturnType<typeof openDoor>,
   answers: RawAnswers,
   now: number,
 ) {
   const known = namedAt(door, viewer);
   const requester = known ? (personById(db, known.personId) ?? null) : null;
-  const { release, complete } = askedAt(db, inForce, { kind: door.kind, id: requester?.id ?? null }, now);
+  const { release, complete } = askedAt(
+    db,
+    inForce,
+    { kind: door.kind, id: requester?.id ?? null, about: sent?.about },
+    now,
+  );
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
   return { release, facts, values: complete(answers, facts).values, asker: requester?.id ?? null };
 }
@@ -248,12 +266,12 @@ function completedAt(
 export function checkAnswers(
   house: House,
   viewer: Viewer | null,
-  { answers, ...at_ }: Through & BodyOf<'checkAnswers'>,
+  { answers, ...at_ }: Through & Omit<BodyOf<'checkAnswers'>, 'owed'>,
   now: number,
 ): readonly FieldProblem[] {
   const { db } = house;
   const at = openDoor(house, viewer, at_, now);
-  const { release, facts, values, asker } = completedAt(db, viewer, at, answers, now);
+  const { release, facts, values, asker } = completedAt(db, at, answers, now);
   return answersHeld(db, release, { values, facts, asker });
 }
 
@@ -261,12 +279,12 @@ export function checkAnswers(
 export function offersAt(
   house: House,
   viewer: Viewer | null,
-  { field, find, answers, ...at_ }: Through & BodyOf<'offers'>,
+  { field, find, answers, ...at_ }: Through & Omit<BodyOf<'offers'>, 'owed'>,
   now: number,
 ): AnswerOf<'offers'> {
   const { db } = house;
   const at = openDoor(house, viewer, at_, now);
-  const { release, facts, values, asker } = completedAt(db, viewer, at, answers, now);
+  const { release, facts, values, asker } = completedAt(db, at, answers, now);
   if (!release.design.parts.some((part) => part.part === 'question' && part.field === field))
     throw notFound('question');
   return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker });
@@ -377,7 +395,9 @@ function arriveBy(
     isKnown = true,
     since = null,
     consent = null,
+    sent = null,
   }: {
+    readonly sent?: SentTo | null;
     readonly onBehalfId?: string | null;
     readonly isKnown?: boolean;
     readonly since?: number | null;
@@ -387,8 +407,8 @@ function arriveBy(
   const arriving = {
     ...through(door, release),
     asks: requester,
-    admits: comerOf(work.tx, requester),
-    ...{ answers, isKnown, since },
+    admits: { ...comerOf(work.tx, requester), ...(sent ? { sent: true as const } : {}) },
+    ...{ answers, isKnown, since, about: sent?.about ?? null },
   };
   const parties = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };
   const { request } = arrive(by(work, requester.id), arriving, parties);

@@ -18,7 +18,7 @@ import type { Handlers } from '../platform/serve.ts';
 import { factsFor } from '../request/facts.ts';
 import { admissionOf, countedAt, namedAt } from './admission.ts';
 import { askedAt } from './asking.ts';
-import { besideDoor } from './besideDoor.ts';
+import { besideDoor, besideSent } from './besideDoor.ts';
 import {
   backToAnswers,
   checkAnswers,
@@ -31,27 +31,30 @@ import {
 } from './commands.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 import { openedAt, openedSince } from './opened.ts';
+import { type SentTo, sentTo } from './sentTo.ts';
 
 /** Why somebody can’t ask by a door, in words and as a code; or until when they can, where it is closed. */
-function refusedAt(
-  db: Reader,
-  door: DoorRow,
-  viewer: Viewer | null,
-  { now, since, counted }: { readonly now: number; readonly since: number | null; readonly counted: Counted },
-): Found {
-  const admission = admissionOf(db, door, viewer, now, since, counted);
+function refusedAt(db: Reader, door: DoorRow, viewer: Viewer | null, { now, since, counted, sent }: Coming): Found {
+  if (sent && sent.owed.state !== 'open')
+    return { refused: { message: refused('owedClosed').happened, why: 'owed-closed' }, finishBy: null };
+  const admission = admissionOf(db, door, viewer, now, since, counted, sent ? true : undefined);
   if (!admission.admitted) return { refused: admission, finishBy: null };
   const { finishBy } = admission;
   const kept = keptByOthers(db, door.formId, viewer);
   return { refused: kept && { message: kept.happened, why: 'kept-by-others' }, finishBy };
 }
 
-type Counted = ReturnType<typeof countedAt>;
+interface Coming {
+  readonly now: number;
+  readonly since: number | null;
+  readonly counted: ReturnType<typeof countedAt>;
+  readonly sent: SentTo | null;
+}
 
 interface Found {
   readonly refused: {
     readonly message: Words;
-    readonly why: NotAdmitted | 'kept-by-others';
+    readonly why: NotAdmitted | 'kept-by-others' | 'owed-closed';
     /** The limit of each person that is reached. */
     readonly own?: DoorLimit;
   } | null;
@@ -73,16 +76,19 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   const { secret } = house.config;
 
   return {
-    door: ({ params, query, viewer }) => {
+    door: ({ params, query, viewer: caller, session }) => {
       const { door, release } = doorBySlug(db, params.slug);
       const now = clock.now();
+      const sent = sentTo(db, door, { owed: query.owed, session }, now);
+      const viewer = sent?.viewer ?? caller;
       const known = namedAt(door, viewer);
-      const kept = keptBy(db, door.id, known);
+      // What was typed is given back to whoever signed in.
+      const kept = known?.personId === caller?.personId ? keptBy(db, door.id, known, sent?.owed.id) : null;
       const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
       const counted = countedAt(db, door, viewer?.personId ?? null, now);
-      const { refused, finishBy } = refusedAt(db, door, viewer, { now, since, counted });
+      const { refused, finishBy } = refusedAt(db, door, viewer, { now, since, counted, sent });
       const requester = known && { id: known.personId, kind: known.kind };
-      const asking = { kind: door.kind, id: requester?.id ?? null };
+      const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about };
       const { design } = askedAt(db, release, asking, clock.now()).release;
       // The labels and options are called what their register calls them now.
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
@@ -96,6 +102,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         why: refused?.why ?? null,
         unnamed: door.design.unnamed ?? false,
         ...besideDoor(db, door, known, { now, refused, finishBy, counted }),
+        ...(sent ? besideSent(db, sent) : { sent: null }),
         asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
         form:
           refused === null
@@ -113,7 +120,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
                   ? {
                       ...{ answers: kept.answers, typedAt: kept.typedAt },
                       opened: kept.beganAt === null ? null : openedAt(secret, door, kept.beganAt),
-                      ...namedIn(db, door, requester, kept.answers, clock.now()),
+                      ...namedIn(db, door, requester, kept.answers, clock.now(), sent),
                     }
                   : null,
                 together: lookedAtTogether(design).map((fields) => [...fields]),
@@ -128,34 +135,38 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       };
     },
 
-    checkAnswers: ({ params, body, viewer }) => ({
-      problems: [...checkAnswers(house, viewer, { ...params, ...body }, clock.now())],
+    checkAnswers: ({ params, body, viewer, session }) => ({
+      problems: [...checkAnswers(house, viewer, { ...params, ...body, session }, clock.now())],
     }),
-    offers: ({ params, body, viewer }) => offersAt(house, viewer, { ...params, ...body }, clock.now()),
-    keepAnswers: ({ params, body, viewer }) => keepForStaff(house, viewer, params.slug, body),
+    offers: ({ params, body, viewer, session }) =>
+      offersAt(house, viewer, { ...params, ...body, session }, clock.now()),
+    keepAnswers: ({ params, body, session }) => keepForStaff(house, session, params.slug, body),
     sendKept: ({ params, body, language }) => keepByLink(house, params.slug, { ...body, language }),
     kept: ({ params }) => keptBehind(house, params.token, clock.now()),
     keepKept: ({ params, body }) => keepBehind(house, params.token, body),
     upload: async (call) => {
       const { door, release } = doorBySlug(db, call.params.slug);
       const since = openedSince(secret, door, call.query.opened);
-      const admission = admissionOf(db, door, call.viewer, clock.now(), since);
+      const sent = sentTo(db, door, { owed: call.query.owed, session: call.session }, clock.now());
+      const viewer = sent?.viewer ?? call.viewer;
+      const isSent = sent ? true : undefined;
+      const admission = admissionOf(db, door, viewer, clock.now(), since, undefined, isSent);
       if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
-      const known = namedAt(door, call.viewer);
-      const asking = { kind: door.kind, id: known?.personId ?? null };
+      const known = namedAt(door, viewer);
+      const asking = { kind: door.kind, id: known?.personId ?? null, about: sent?.about };
       const { design } = askedAt(db, release, asking, clock.now()).release;
       const fromWhere = door.design.unnamed ? `door ${door.id}` : undefined;
       await takeBody(house, call, { formId: release.formId, field: askedFor(design, field), name }, fromWhere);
     },
     work: async ({ params }) => ({ work: await workFor(secret, doorBySlug(db, params.slug).door, clock.now()) }),
-    submit: async ({ params, body, viewer, key, language }) => {
+    submit: async ({ params, body, viewer, session, key, language }) => {
       // Looked over before the write begins; most doors want none.
       const work =
         body.work === undefined || viewer
           ? null
           : await doneWork(secret, doorBySlug(db, params.slug).door, body.work, clock.now());
-      return submit(house, viewer, { slug: params.slug, ...body, work, key, language });
+      return submit(house, viewer, { slug: params.slug, ...body, work, session, key, language });
     },
     sentState: ({ params }) => sentState(db, params.token, clock.now()),
     sendAgain: ({ params, body }) => sendAgain(house, params.token, body.email),

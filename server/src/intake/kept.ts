@@ -18,6 +18,7 @@ import type { House } from '../platform/house.ts';
 import { openLink } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
+import type { Session } from '../platform/signIn/session.ts';
 import { write } from '../platform/work.ts';
 import { factsFor } from '../request/facts.ts';
 import { offerProblems } from '../request/references.ts';
@@ -25,6 +26,7 @@ import { linkEnds } from '../settings/links.ts';
 import { admissionOf } from './admission.ts';
 import { askedAt } from './asking.ts';
 import { openedAt } from './opened.ts';
+import { type SentTo, sentTo } from './sentTo.ts';
 
 /** Answers to what a form asks: nothing else is kept, whatever is sent. */
 function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {
@@ -33,13 +35,15 @@ function askedOnly({ parts }: FormDesign, answers: RawAnswers): RawAnswers {
 }
 
 /** What somebody who is signed in began to type at a door; null when there is nothing. */
-export function keptBy(db: Reader, doorId: string, viewer: Viewer | null) {
+export function keptBy(db: Reader, doorId: string, viewer: Viewer | null, owed = '') {
   if (!viewer) return null;
   return (
     db
       .select()
       .from(keptAnswers)
-      .where(and(eq(keptAnswers.doorId, doorId), eq(keptAnswers.personId, viewer.personId)))
+      .where(
+        and(...[eq(keptAnswers.doorId, doorId), eq(keptAnswers.personId, viewer.personId), eq(keptAnswers.owed, owed)]),
+      )
       .get() ?? null
   );
 }
@@ -52,19 +56,22 @@ const STRANGER = { kind: 'outside', id: null } as const;
  */
 export function keepForStaff(
   house: House,
-  viewer: Viewer,
+  session: Session,
   slug: string,
-  { answers: typed, typedAt }: BodyOf<'keepAnswers'>,
+  { answers: typed, typedAt, owed: shown }: BodyOf<'keepAnswers'>,
 ): AnswerOf<'keepAnswers'> {
   return write(house, ({ tx, now }) => {
     const { door, release } = doorBySlug(tx, slug);
     // What would be kept by person tells who was there.
     if (door.design.unnamed) return { kept: false };
-    const known = keptBy(tx, door.id, viewer);
-    const answers = askedOnly(
-      askedAt(tx, release, { kind: door.kind, id: viewer.personId }, now).release.design,
-      typed,
-    );
+    const { viewer } = session;
+    const sent = sentTo(tx, door, { owed: shown, session }, now);
+    // What was sent to somebody else is kept for nobody.
+    if (sent && sent.owed.personId !== viewer.personId) return { kept: false };
+    const owed = sent?.owed.id ?? '';
+    const known = keptBy(tx, door.id, viewer, owed);
+    const asking = { kind: door.kind, id: viewer.personId, about: sent?.about };
+    const answers = askedOnly(askedAt(tx, release, asking, now).release.design, typed);
     if (Object.keys(answers).length === 0) {
       if (known) tx.delete(keptAnswers).where(eq(keptAnswers.id, known.id)).run();
       return { kept: false };
@@ -73,7 +80,7 @@ export function keepForStaff(
     if (known) tx.update(keptAnswers).set(row).where(eq(keptAnswers.id, known.id)).run();
     else
       tx.insert(keptAnswers)
-        .values({ id: newId(), doorId: door.id, personId: viewer.personId, beganAt: now, ...row })
+        .values({ id: newId(), doorId: door.id, personId: viewer.personId, beganAt: now, owed, ...row })
         .run();
     return { kept: true };
   });
@@ -143,10 +150,12 @@ export function namedIn(
   requester: { readonly id: string; readonly kind: 'staff' | 'contact' } | null,
   answers: RawAnswers,
   now: number,
+  sent: SentTo | null = null,
 ) {
   const release = releaseInForce(db, door.formId);
   if (!release) return { files: [], references: [] };
-  const asked = askedAt(db, release, { kind: door.kind, id: requester?.id ?? null }, now);
+  const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about };
+  const asked = askedAt(db, release, asking, now);
   const { design } = asked.release;
   const { fields } = design;
   const facts = factsFor(db, { door, design, requester, now, named: answers });
@@ -154,7 +163,7 @@ export function namedIn(
   const asker = requester?.id ?? null;
   // A closed door names nothing.
   const viewer = requester && { personId: requester.id, kind: requester.kind, groups: groupsOf(db, requester.id) };
-  const isOpen = admissionOf(db, door, viewer, now).admitted;
+  const isOpen = admissionOf(db, door, viewer, now, null, undefined, sent ? true : undefined).admitted;
   const kept = new Set(offerProblems(db, { fields, values, facts, asker }).map((problem) => problem.field));
   const gone = new Set<unknown>([...kept].flatMap((key): unknown => own(answers, key)));
   return {
@@ -184,9 +193,12 @@ export function keepBehind(
 export function forgetKept(
   tx: Transaction,
   doorId: string,
-  who: { readonly personId: string } | { readonly email: string },
+  who: { readonly personId: string; readonly owed?: string | undefined } | { readonly email: string },
 ): void {
-  const whose = 'personId' in who ? eq(keptAnswers.personId, who.personId) : eq(keptAnswers.email, who.email);
+  const whose =
+    'personId' in who
+      ? and(eq(keptAnswers.personId, who.personId), eq(keptAnswers.owed, who.owed ?? ''))
+      : eq(keptAnswers.email, who.email);
   tx.delete(keptAnswers)
     .where(and(eq(keptAnswers.doorId, doorId), whose))
     .run();
@@ -194,18 +206,21 @@ export function forgetKept(
 
 /** What somebody who is signed in began and has not sent, the newest first. */
 export function begunBy(db: Reader, viewer: Viewer, now: number): AnswerOf<'frontDesk'>['begun'] {
-  return db
-    .select({ door: doors })
-    .from(keptAnswers)
-    .innerJoin(doors, eq(doors.id, keptAnswers.doorId))
-    .where(eq(keptAnswers.personId, viewer.personId))
-    .orderBy(desc(keptAnswers.typedAt))
-    .all()
-    .flatMap(({ door }) => {
-      const form = formById(db, door.formId);
-      if (form?.stoppedAt !== null || form.deletedAt !== null) return [];
-      const release = currentRelease(db, form);
-      const design = release && askedAt(db, release, { kind: door.kind, id: viewer.personId }, now).release.design;
-      return [{ slug: door.slug, title: design?.title ?? form.draft.title }];
-    });
+  return (
+    db
+      .select({ door: doors })
+      .from(keptAnswers)
+      .innerJoin(doors, eq(doors.id, keptAnswers.doorId))
+      // What was sent to them is listed as that.
+      .where(and(eq(keptAnswers.personId, viewer.personId), eq(keptAnswers.owed, '')))
+      .orderBy(desc(keptAnswers.typedAt))
+      .all()
+      .flatMap(({ door }) => {
+        const form = formById(db, door.formId);
+        if (form?.stoppedAt !== null || form.deletedAt !== null) return [];
+        const release = currentRelease(db, form);
+        const design = release && askedAt(db, release, { kind: door.kind, id: viewer.personId }, now).release.design;
+        return [{ slug: door.slug, title: design?.title ?? form.draft.title }];
+      })
+  );
 }

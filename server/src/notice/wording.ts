@@ -8,6 +8,7 @@ import {
   draftReset,
   draftSignIn,
   draftTest,
+  draftToFillIn,
   dressLetter,
   type Letter,
   type NoticeCause,
@@ -23,6 +24,8 @@ import { seatById } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
+import { aboutOwed } from '../mailing/about.ts';
+import { mailingById, openOfGoing } from '../mailing/queries.ts';
 import { groupNames, namesOf, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -59,6 +62,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     const said = toAddressOf(post, tx, cause, now);
     return said && { said, toName: '', toAddress };
   }
+  if (cause.kind === 'to-fill-in' || cause.kind === 'passed-on') return fillInOf(post, tx, { ...notice, cause }, now);
   if (cause.kind === 'invitation' || cause.kind === 'test' || cause.kind === 'reset' || cause.kind === 'sign-in')
     return toPersonOf(post, tx, { ...notice, cause }, now);
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
@@ -97,7 +101,9 @@ interface About {
   readonly person: PersonRow;
 }
 
-type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | ToPerson }>;
+type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | ToPerson | ToFill }>;
+/** What is written to somebody who has to fill something in. */
+type ToFill = 'to-fill-in' | 'passed-on';
 /** What is written to somebody about no request. */
 type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in';
 
@@ -205,6 +211,43 @@ function toPersonOf(
   const letter =
     cause.kind === 'reset' ? draftReset(about) : draftInvitation({ ...about, by: personNamed(tx, cause.by) });
   return { said: { ...inLanguage(letter, reads, zone), path: '/welcome/', link: link.id }, ...to };
+}
+
+/** What is said to somebody who has to fill something in, as far as it is still to be filled in. */
+function fillInOf(
+  { config: { secret } }: Post,
+  tx: Transaction,
+  { cause, personId }: { readonly cause: Extract<NoticeCause, { kind: ToFill }>; readonly personId: string | null },
+  now: number,
+): Outgoing | null {
+  const person = personId === null ? undefined : personById(tx, personId);
+  if (!person?.active) return null;
+  const open = openOfGoing(tx, cause.going, person.id);
+  const [first] = open;
+  const mailing = first && mailingById(tx, first.mailingId);
+  const release = mailing && releaseInForce(tx, mailing.formId);
+  if (!first || !mailing || !release) return null;
+  const only = open.length === 1 ? first : null;
+  // From outside a link opens the one form; where there are several, they sign in and find them all.
+  const link =
+    only && person.kind === 'contact'
+      ? linkFor(tx, secret, { purpose: 'owed', personId: person.id, targetId: only.id, now })
+      : null;
+  const letter = draftToFillIn({
+    reader: person.name,
+    ...{ form: release.design.title, count: open.length, due: first.due, text: mailing.design.text },
+    about: only && aboutOwed(tx, only, viewerIn(tx, person)),
+    ...{ again: cause.kind === 'to-fill-in' && cause.again, expires: link ? linkEnds(tx, 'owed', now) : null },
+    ...(cause.kind === 'passed-on' ? { by: personNamed(tx, cause.by) } : {}),
+  });
+  const { zone } = calendarOf(tx, release.design.deadline.calendar);
+  const path = only
+    ? `/ask/${mailing.design.door}?owed=${link ? '' : only.id}`
+    : person.kind === 'contact'
+      ? '/come-in?back=/'
+      : '/';
+  const said = { ...inLanguage(letter, person.language ?? deskOf(tx).language, zone), path, link: link?.id ?? null };
+  return { said, toName: person.name, toAddress: person.email };
 }
 
 /** What is said to an address that nobody has confirmed: it repeats nothing of what was typed. */

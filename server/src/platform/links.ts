@@ -44,6 +44,7 @@ const USED = {
   invite: 'inviteUsed',
   reset: 'inviteUsed',
   'sign-in': 'signInLinkUsed',
+  owed: 'linkUsed',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 const EXPIRED = {
@@ -57,6 +58,7 @@ const EXPIRED = {
   invite: 'inviteExpired',
   reset: 'inviteExpired',
   'sign-in': 'signInLinkExpired',
+  owed: 'owedExpired',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 /** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */

@@ -161,7 +161,10 @@ export const links = sqliteTable(
     id: text().primaryKey(),
     tokenHash: text().notNull().unique(),
     purpose: text({
-      enum: ['confirm', 'follow', 'decide', 'resume', 'sent', 'first-start', 'invite', 'reset', 'shared', 'sign-in'],
+      enum: [
+        ...(['confirm', 'follow', 'decide', 'resume', 'sent', 'first-start', 'invite', 'reset'] as const),
+        ...(['shared', 'sign-in', 'owed'] as const),
+      ],
     }).notNull(),
     personId: text().notNull(),
     /** The waiting submission, the request, or the approval it opens. */

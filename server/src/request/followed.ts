@@ -1,3 +1,4 @@
+import type { DoorDesign } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
@@ -28,10 +29,19 @@ export function followed(
   if (!request) throw notFound('request');
   const { doorId } = request;
   const wants = doorId === null ? undefined : doorById(db, doorId)?.design.follows;
-  if (!wants) return { viewer, request };
-  const isThey = session?.viewer.personId === viewer.personId;
-  if (isThey && (wants === 'device' || isFresh(db, session.token))) return { viewer, request };
+  if (hasProved(db, wants, session, viewer.personId)) return { viewer, request };
   throw new Problem(401, 'prove', refused('proveAgain'));
+}
+
+/** Whether somebody has proved who they are as a door wants it: by being signed in, lately where it wants that each time. */
+export function hasProved(
+  db: Reader,
+  wants: DoorDesign['follows'],
+  session: Session | null,
+  personId: string,
+): boolean {
+  if (!wants) return true;
+  return session?.viewer.personId === personId && (wants === 'device' || isFresh(db, session.token));
 }
 
 /** Whether a session began a moment ago: sessions live by the real clock. */

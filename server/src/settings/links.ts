@@ -9,6 +9,7 @@ const DAY = 24 * HOUR;
 /** The setting that says how long a link works; what became of a request is asked as long as it can be confirmed. */
 const USES = {
   ...{ confirm: 'confirm', sent: 'confirm', decide: 'decide', follow: 'follow', resume: 'resume', invite: 'invite' },
+  owed: 'follow',
 } as const satisfies Partial<Record<Link['purpose'], LinkUse>>;
 
 /** Links to a first start and to a new password are made for somebody who waits for them. */

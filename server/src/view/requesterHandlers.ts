@@ -11,6 +11,7 @@ import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
 import { requestByNumber } from '../request/queries.ts';
+import { toFillIn } from './asked.ts';
 import { ownRequests } from './ownRequests.ts';
 import { sharedFor } from './sharedResults.ts';
 import { requesterViewOf } from './sheet.ts';
@@ -24,6 +25,7 @@ export function requesterHandlers(
   return {
     frontDesk: ({ viewer }) => ({
       forms: formsFor(db, viewer, clock.now()),
+      toFill: viewer ? toFillIn(db, viewer, clock.now()) : [],
       begun: viewer ? begunBy(db, viewer, clock.now()) : [],
       mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
       shared: viewer

@@ -32,6 +32,7 @@ import { isOwnOf, type RequestRow, type ShownRow, whoseIs } from '../request/que
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { sharesOf } from '../request/shares.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { askedAbout, toFillIn } from './asked.ts';
 import { decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
@@ -155,6 +156,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     references: [...references],
     opens: [...openTo(db, viewer, references)],
     pointing: pointingAt(db, viewer, request.id),
+    asked: askedAbout(db, viewer, open, now),
     fuse: deadline ? fuseAt(deadline, plan, calendar, now, request.finishedAt) : null,
     due: due === null ? null : iso(due),
     dueWhy: deadline ? dueWhy(deadline, about.isRoutingOpen ? routed : null, calendar) : [],
@@ -344,6 +346,7 @@ export function requesterViewOf(
     consent: agreedText(db, request),
     dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
+    toFill: toFillIn(db, viewer, now, request.id),
     mayWithdraw: withdrawsTo(db, request) !== null,
     changing: {
       types: about.typesOf(changing),

@@ -30,6 +30,7 @@ import { doorSettings } from './doors.ts';
 import { doublesOf } from './doubles.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
 import { jobView } from './jobView.ts';
+import { mailingHandlers } from './mailingHandlers.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, placeFields, planView, protectAlike, readBy, waysInForce } from './plan.ts';
 import { keepPlan, planGrid, planPage, putPlan } from './planDraft.ts';
@@ -50,6 +51,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
     ...vocabularyHandlers(house),
     ...calendarHandlers(house),
     ...doorHandlers(house),
+    ...mailingHandlers(house),
     forms: async ({ viewer }) => ({ forms: await listForms(db, viewer) }),
     form: async ({ params, viewer }) => {
       const { findings } = await findingsOfForm(db, params.key);

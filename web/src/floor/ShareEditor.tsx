@@ -341,7 +341,7 @@ function Look({ register, draft }: { register: string; draft: Shared }) {
   if (!data) return null;
   const { facts, columns, rows, total, more, people, cannotOpen, hiddenFromSome } = data;
   return (
-    <div className={`mt-4 ${isFetching ? 'opacity-60' : ''}`} aria-live="polite">
+    <div className={`mt-4 ${isFetching ? 'cursor-progress' : ''}`} aria-busy={isFetching} aria-live="polite">
       <h3 className="section-head">{say('shared:preview')}</h3>
       <p className="mt-1">
         {say(more ? 'sharedPage:moreThan' : 'sharedPage:matches', { count: total })}.{' '}

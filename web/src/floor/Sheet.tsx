@@ -19,6 +19,7 @@ import { Why } from '../ui/Why.tsx';
 import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
+import { AskedAbout } from './Asked.tsx';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Following } from './Following.tsx';
@@ -137,6 +138,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         ) : null}
       </dl>
       <SheetFields sheet={sheet} reload={refetch} />
+      <AskedAbout asked={sheet.asked} />
       <Pointing sheet={sheet} />
       <Sharing sheet={sheet} />
       <SheetHistory sheet={sheet} />

@@ -4,18 +4,23 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
+import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { FillIn } from './FillIn.tsx';
 import { isKeptHere, openedHere } from './keptAnswers.ts';
+import { ProveAgain } from './ProveAgain.tsx';
+import { SentToYou } from './SentToYou.tsx';
 
 /** A door: to whom it admits it shows its form, to others a polite refusal. */
 export function Ask() {
   const { slug = '' } = useParams();
-  return <AskAt key={slug} slug={slug} />;
+  const [search] = useSearchParams();
+  const owed = search.get('owed') ?? undefined;
+  return <AskAt key={`${slug} ${owed}`} slug={slug} owed={owed} />;
 }
 
-function AskAt({ slug }: { slug: string }) {
+function AskAt({ slug, owed }: { slug: string; owed: string | undefined }) {
   /** What shows since when its form was filled in on this device: as it was when the page was loaded. */
   const [opened, setOpened] = useState(() => openedHere(slug));
   const [search] = useSearchParams();
@@ -26,7 +31,7 @@ function AskAt({ slug }: { slug: string }) {
     error: closed,
     refetch,
   } = frontDeskApi.useDoorQuery(
-    { slug, query: { opened: behind?.opened ?? opened } },
+    { slug, query: { opened: behind?.opened ?? opened, owed } },
     { refetchOnMountOrArgChange: true, skip: token !== null && !behind && !gone },
   );
   const again = (): void => {
@@ -34,12 +39,14 @@ function AskAt({ slug }: { slug: string }) {
     if (now === opened) void refetch();
     else setOpened(now);
   };
+  // Behind the link of an email nobody is signed in for whom it could be kept.
+  const isTheirs = owed === undefined || door?.sent?.id === owed;
   const error = closed ?? gone;
   useTitle(door?.title ?? '');
   if (error)
     return (
       <Column>
-        <Trouble error={error} again={refetch} />
+        {problemOf(error).type.endsWith(':prove') ? <ProveAgain /> : <Trouble error={error} again={refetch} />}
       </Column>
     );
   if (!door || (token && !behind))
@@ -51,6 +58,7 @@ function AskAt({ slug }: { slug: string }) {
   return (
     <Column>
       <h1 className="text-[28px]">{door.title}</h1>
+      {door.sent ? <SentToYou sent={door.sent} isOpen={door.form !== null} /> : null}
       {door.form && door.kind === 'outside' && !door.asks && !door.unnamed && !token ? (
         <p className="mt-1 text-[14px] text-soft print:hidden">
           {say('desk:askedBefore')} <Link to={`/come-in?back=/ask/${door.slug}`}>{say('desk:signInByEmail')}</Link>
@@ -62,11 +70,12 @@ function AskAt({ slug }: { slug: string }) {
           door={{ ...door, form: door.form }}
           reload={again}
           kept={behind ?? door.form.kept}
+          owed={owed}
           keptAt={
             token
               ? { as: 'link', token }
-              : !door.unnamed && (door.kind === 'staff' || door.asks)
-                ? { as: 'staff' }
+              : !door.unnamed && (door.kind === 'staff' || door.asks) && isTheirs
+                ? { as: 'staff', owed }
                 : null
           }
         />

@@ -20,7 +20,16 @@ import { ForSomebody, type OnBehalf } from './ForSomebody.tsx';
 import { allProblems, begun, factsWith, filled, hasTyped, isTold, knownAnswers, withoutBlanks } from './filling.ts';
 import { GoOnLater } from './GoOnLater.tsx';
 import { HowLong } from './HowLong.tsx';
-import { forget, type KeptAnswers, type KeptElsewhere, keep, newKey, nothingTyped, recall } from './keptAnswers.ts';
+import {
+  forget,
+  type KeptAnswers,
+  type KeptElsewhere,
+  keep,
+  keptUnder,
+  newKey,
+  nothingTyped,
+  recall,
+} from './keptAnswers.ts';
 import { pageOf, pagesOf } from './pages.ts';
 import { Sent } from './Sent.tsx';
 import { workedOut } from './slowWork.ts';
@@ -44,18 +53,23 @@ export function FillIn({
   reload,
   kept,
   keptAt,
+  owed,
 }: {
   door: OpenDoor;
+  /** What shows that the form was sent to who fills it in. */
+  owed?: string | undefined;
   reload: () => void;
   kept: KeptElsewhere | null;
   keptAt: KeptAt;
 }) {
   const { form, slug } = door;
+  // What was sent to somebody is kept apart from what they ask by themselves.
+  const here = keptUnder(slug, door.sent?.id);
   const { state: handedOn, search } = useLocation();
   const like = (handedOn as { readonly like?: Like } | null)?.like ?? null;
   const { complete, rules, state } = useCompletion(form);
   const [filling, step] = useReducer(filled, null, () => {
-    const typed = recall(slug, kept);
+    const typed = recall(here, kept);
     return begun({ ...typed, opened: typed.opened ?? form.opened });
   });
   const { typed, page, passed, tried, refused } = filling;
@@ -68,7 +82,8 @@ export function FillIn({
   const [submit, { isLoading, data: sent }] = frontDeskApi.useSubmitMutation();
   const leaveField = useLeftFields(useCallback((fields) => step({ does: 'leave', fields }), []));
   const opened = typed.opened;
-  const taken = useTaken(slug, form.together, opened);
+  const shows = useMemo(() => ({ opened, ...(owed === undefined ? {} : { owed }) }), [opened, owed]);
+  const taken = useTaken(slug, form.together, shows);
   const [giveWork, { isLoading: isWorking }] = frontDeskApi.useWorkMutation();
   const [ask] = frontDeskApi.useOffersMutation();
   const [isKept, setIsKept] = useState(false);
@@ -78,8 +93,8 @@ export function FillIn({
 
   // At every change, not a moment later: a reload right after the last letter must not lose it.
   useEffect(() => {
-    if (!sent) setIsKept(hasTyped(typed) && keep(slug, typed));
-  }, [typed, slug, sent]);
+    if (!sent) setIsKept(hasTyped(typed) && keep(here, typed));
+  }, [typed, here, sent]);
 
   const atDesk = useKeptAtDesk(slug, keptAt, typed, keptFrom(typed, form), isLoading || sent !== undefined);
   // What comes along is read by what reads answers, which comes a moment later than the page.
@@ -107,7 +122,8 @@ export function FillIn({
         const known = await uploadFile(
           `/api/doors/${encodeURIComponent(slug)}/uploads`,
           ...([field, file, told] as const),
-          opened ? { opened } : {},
+          // What is not shown does not stand in the address.
+          JSON.parse(JSON.stringify(shows)) as Readonly<Record<string, string>>,
         );
         step({ does: 'attach', file: known });
         return known;
@@ -115,11 +131,11 @@ export function FillIn({
       offers: (field: string, find: string) =>
         ask({
           slug,
-          body: { field, find, opened, answers: withoutBlanks(knownAnswers(latest.current, form), form) },
+          body: { field, find, ...shows, answers: withoutBlanks(knownAnswers(latest.current, form), form) },
         }).unwrap(),
       know: (request: KnownRequest) => step({ does: 'choose', request }),
     }),
-    [facts, slug, form, ask, opened],
+    [facts, slug, form, ask, shows],
   );
   // Whoever is signed in has said who they are.
   const isUnknown = door.kind === 'outside' && door.asks === null && !door.unnamed;
@@ -166,14 +182,14 @@ export function FillIn({
       slug,
       once: typed.key,
       body: {
-        ...{ release: form.release, answers, opened },
+        ...{ release: form.release, answers, ...shows },
         ...(agreed === undefined ? {} : { consent: agreed }),
         ...(work === undefined ? {} : { work }),
         ...(isUnknown ? { contact: typed.contact } : {}),
         ...(behalf ? { onBehalf: behalf[0] } : {}),
       },
     });
-    if (!('error' in result)) return forget(slug);
+    if (!('error' in result)) return forget(here);
     const problem = problemOf(result.error);
     // The same key must not be used for corrected answers.
     step({ does: 'hear', problem, key: problem.status >= 400 && problem.status < 500 ? newKey() : null });
@@ -186,7 +202,8 @@ export function FillIn({
     requestAnimationFrame(() => focusOn(problem));
   };
 
-  if (sent) return <Sent slug={slug} sent={sent} isUnnamed={door.unnamed} again={() => location.reload()} />;
+  if (sent)
+    return <Sent slug={slug} sent={sent} isUnnamed={door.unnamed} again={door.sent ? null : () => location.reload()} />;
   const listed = tried
     ? problems
     : passed >= at
@@ -344,7 +361,9 @@ export function FillIn({
           give={(isGiven) => step({ does: 'agree', version: isGiven ? consent.version : undefined, at: Date.now() })}
         />
       ) : null}
-      {door.kind === 'staff' && !door.unnamed && isLast ? <ForSomebody behalf={behalf} set={setBehalf} /> : null}
+      {door.kind === 'staff' && !door.unnamed && !door.sent && isLast ? (
+        <ForSomebody behalf={behalf} set={setBehalf} />
+      ) : null}
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3 print:hidden">
         {at > 0 ? (
           <Button className="min-h-12 px-5 text-[16px]" onClick={() => turnTo(at - 1)}>
@@ -375,7 +394,7 @@ export function FillIn({
               type="button"
               className="underline"
               onClick={() => {
-                forget(slug);
+                forget(here);
                 step({ does: 'clear', typed: { ...nothingTyped(), opened, typedAt: Date.now() } });
               }}
             >
@@ -393,7 +412,7 @@ export function FillIn({
           </button>
         </span>
       </div>
-      {door.kind === 'outside' && keptAt === null && isKept ? (
+      {door.kind === 'outside' && keptAt === null && isKept && !door.sent ? (
         <GoOnLater slug={slug} answers={keptFrom(typed, form)} typed={typed} />
       ) : null}
     </form>

@@ -13,7 +13,9 @@ import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { OwnAnswers } from './OwnAnswers.tsx';
+import { ProveAgain } from './ProveAgain.tsx';
 import { TakeAway } from './TakeAway.tsx';
+import { ToFill } from './ToFill.tsx';
 import { Withdraw } from './Withdraw.tsx';
 
 /** An outside requester's own request, by the link in their letters. */
@@ -104,6 +106,7 @@ function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sen
       <div className="mt-5">
         <Trace hops={request.hops} />
       </div>
+      <ToFill forms={request.toFill} isAbout />
       <Beside words={request.words.map((each) => told(each))} />
       <h2 className="section-head mt-8">{say('desk:yourAnswers')}</h2>
       <OwnAnswers {...{ request, fileAt, again }} change={(changes) => change(changes, request.version)} />
@@ -144,17 +147,6 @@ function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sen
     </Column>
   );
 }
-
-/** A link that was passed on opens nothing: who sent the request proves once more that its address is theirs. */
-const ProveAgain = () => (
-  <>
-    <h1 className="text-[28px]">{say('desk:proveTitle')}</h1>
-    <p className="mt-3">{say('desk:proveSays')}</p>
-    <p className="mt-5">
-      <Link to={`/come-in?again&back=${location.pathname}`}>{say('desk:signInByEmail')}</Link>
-    </p>
-  </>
-);
 
 function Reply({ send }: { send: (text: string) => Promise<unknown> }) {
   const [text, setText] = useState('');

@@ -1,9 +1,8 @@
-import { lazy, Suspense, useDeferredValue, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { say } from '../wire/words.ts';
-import { frontDeskApi } from './endpoints.ts';
 
 // Most ask for themselves: what finds somebody comes when it is wanted.
-const FindWho = lazy(() => import('../fields/FindWho.tsx').then((module) => ({ default: module.FindWho })));
+const FindColleague = lazy(() => import('./FindColleague.tsx'));
 
 /** On whose behalf somebody asks, by id and name. */
 export type OnBehalf = readonly [id: string, name: string];
@@ -29,39 +28,21 @@ export function ForSomebody({ behalf, set }: ForSomebodyProps) {
     <div className="mt-8">
       {isOpen ? (
         <Suspense>
-          <Find
-            choose={(chosen) => {
-              set(chosen);
-              setOpen(false);
-            }}
-          />
+          <div className="max-w-96">
+            <FindColleague
+              label={say('desk:askForWhom')}
+              choose={(chosen) => {
+                set(chosen);
+                setOpen(false);
+              }}
+            />
+          </div>
         </Suspense>
       ) : (
         <button type="button" className="text-[14px] text-soft underline" onClick={() => setOpen(true)}>
           {say('desk:askForSomebody')}
         </button>
       )}
-    </div>
-  );
-}
-
-function Find({ choose }: { choose: (chosen: OnBehalf) => void }) {
-  const [find, setFind] = useState('');
-  const looking = useDeferredValue(find.trim());
-  const { data } = frontDeskApi.useColleaguesQuery({ query: { find: looking } });
-  return (
-    <div className="max-w-96">
-      <FindWho
-        id="on-behalf"
-        label={say('desk:askForWhom')}
-        placeholder={say('desk:findColleague')}
-        none={say('desk:noColleague')}
-        people={(data?.people ?? []).map(({ email, ...person }) => ({ ...person, detail: email }))}
-        find={setFind}
-        choose={(whom, name) => {
-          if (whom && 'person' in whom) choose([whom.person, name]);
-        }}
-      />
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { fits } from './fits.ts';
 import { NotConfirmed } from './NotConfirmed.tsx';
+import { ToFill } from './ToFill.tsx';
 
 /** From so many forms on they can be searched. */
 const MANY = 5;
@@ -64,6 +65,7 @@ export function FrontDesk() {
           </ul>
         </>
       ) : null}
+      <ToFill forms={data.toFill} />
       <h2 className="section-head mt-7">{say('desk:startRequest')}</h2>
       {data.forms.length > MANY ? (
         <input

@@ -23,7 +23,8 @@ export function Sent({
   slug: string;
   sent: AnswerOf<'submit'>;
   isUnnamed: boolean;
-  again: () => void;
+  /** Null where it is asked once. */
+  again: (() => void) | null;
 }) {
   useEffect(() => {
     scrollTo(0, 0);
@@ -33,7 +34,7 @@ export function Sent({
     return (
       <section className="mt-6">
         <LeftToConfirm token={sent.sent} email={sent.email} />
-        <Again again={again} />
+        {again ? <Again again={again} /> : null}
       </section>
     );
   return (
@@ -49,7 +50,7 @@ export function Sent({
         {isUnnamed ? null : <Link to={`/my/${sent.number}`}>{say('desk:followRequest')}</Link>}
         <Link to="/">{say('common:toFrontDesk')}</Link>
       </p>
-      <Again again={again} />
+      {again ? <Again again={again} /> : null}
     </section>
   );
 }

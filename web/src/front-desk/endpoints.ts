@@ -71,6 +71,10 @@ export const frontDeskApi = api.injectEndpoints({
       invalidatesTags: ['desk'],
     }),
     sendKept: build.mutation<AnswerOf<'sendKept'>, Asked<'sendKept'>>({ query: call('sendKept') }),
+    passOn: build.mutation<AnswerOf<'passOn'>, Asked<'passOn'>>({
+      query: call('passOn'),
+      invalidatesTags: (_passed, error) => (error ? [] : ['desk', 'mine']),
+    }),
     kept: build.query<AnswerOf<'kept'>, Asked<'kept'>>({ query: call('kept'), keepUnusedDataFor: 0 }),
     keepKept: build.mutation<AnswerOf<'keepKept'>, Asked<'keepKept'>>({ query: call('keepKept') }),
   }),

@@ -23,6 +23,10 @@ export type KeptElsewhere = Pick<KeptAnswers, 'answers' | 'typedAt' | 'files' | 
 
 const place = (slug: string): string => `tolvek:typed:${slug}`;
 
+/** Under which name it is kept: of the door, or of what was sent to somebody. */
+export const keptUnder = (slug: string, owed: string | undefined): string =>
+  owed === undefined ? slug : `${slug} ${owed}`;
+
 export const newKey = (): string => crypto.randomUUID();
 
 export const nothingTyped = (): KeptAnswers => ({

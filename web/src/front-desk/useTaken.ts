@@ -17,7 +17,11 @@ interface Taken {
  * Answers that another request has already, or that are not offered with the others: told as soon
  * as the field is left.
  */
-export function useTaken(slug: string, together: readonly (readonly string[])[], opened: string | undefined): Taken {
+export function useTaken(
+  slug: string,
+  together: readonly (readonly string[])[],
+  shows: { readonly opened: string | undefined; readonly owed?: string },
+): Taken {
   const [ask] = frontDeskApi.useCheckAnswersMutation();
   const [problems, setProblems] = useState<readonly Problem[]>([]);
   const concerned = (field: string): readonly (readonly string[])[] =>
@@ -27,7 +31,7 @@ export function useTaken(slug: string, together: readonly (readonly string[])[],
     check: (field, answers) => {
       if (!concerned(field).some((fields) => fields.every((key) => Object.hasOwn(answers, key)))) return;
       // Whether it could be asked or not: the server looks again when the request is sent.
-      void ask({ slug, body: { answers, opened } }).then(
+      void ask({ slug, body: { answers, ...shows } }).then(
         (result) => 'data' in result && result.data && setProblems(result.data.problems),
       );
     },

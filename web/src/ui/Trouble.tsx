@@ -47,7 +47,9 @@ function WayOn({ problem, again }: { problem: ProblemDocument; again: (() => voi
     case 'sign-in':
       return (
         <p className="mt-2">
-          <Link to={`/sign-in?back=${encodeURIComponent(location.pathname)}`}>{say('common:signIn')}</Link>
+          <Link to={`/sign-in?back=${encodeURIComponent(`${location.pathname}${location.search}`)}`}>
+            {say('common:signIn')}
+          </Link>
         </p>
       );
     case 'email':

@@ -19,6 +19,7 @@ export const api = createApi({
     'shared',
     'forms',
     'form',
+    'mailings',
     'register',
     'vocabulary',
     'mail',

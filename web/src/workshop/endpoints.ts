@@ -111,6 +111,43 @@ export const workshopApi = api.injectEndpoints({
       query: call('changeDoor'),
       invalidatesTags: ['form', 'desk'],
     }),
+    mailings: build.query<AnswerOf<'mailings'>, Asked<'mailings'>>({
+      query: call('mailings'),
+      keepUnusedDataFor: 0,
+      providesTags: ['mailings', 'form'],
+    }),
+    addMailing: build.mutation<AnswerOf<'addMailing'>, Asked<'addMailing'>>({
+      query: call('addMailing'),
+      invalidatesTags: (_added, error) => (error ? [] : ['mailings']),
+    }),
+    tryMailing: build.mutation<AnswerOf<'tryMailing'>, Asked<'tryMailing'>>({ query: call('tryMailing') }),
+    changeMailing: build.mutation<AnswerOf<'changeMailing'>, Asked<'changeMailing'>>({
+      query: call('changeMailing'),
+      invalidatesTags: (_changed, error) => (error ? [] : ['mailings']),
+    }),
+    removeMailing: build.mutation<AnswerOf<'removeMailing'>, Asked<'removeMailing'>>({
+      query: call('removeMailing'),
+      invalidatesTags: (_removed, error) => (error ? [] : ['mailings', 'desk']),
+    }),
+    sendMailing: build.mutation<AnswerOf<'sendMailing'>, Asked<'sendMailing'>>({
+      query: call('sendMailing'),
+      invalidatesTags: (_sent, error) => (error ? [] : ['mailings', 'desk']),
+    }),
+    owedForms: build.query<AnswerOf<'owedForms'>, Asked<'owedForms'>>({
+      query: call('owedForms'),
+      keepUnusedDataFor: 0,
+      providesTags: ['mailings'],
+    }),
+    remindOwed: build.mutation<AnswerOf<'remindOwed'>, Asked<'remindOwed'>>({ query: call('remindOwed') }),
+    endOwed: build.mutation<AnswerOf<'endOwed'>, Asked<'endOwed'>>({
+      query: call('endOwed'),
+      invalidatesTags: (_ended, error) => (error ? [] : ['mailings', 'desk']),
+    }),
+    unjoined: build.query<AnswerOf<'unjoined'>, Asked<'unjoined'>>({
+      query: call('unjoined'),
+      keepUnusedDataFor: 0,
+      providesTags: ['mailings', 'sheet'],
+    }),
     doorRemoval: build.query<AnswerOf<'doorRemoval'>, Asked<'doorRemoval'>>({
       query: call('doorRemoval'),
       keepUnusedDataFor: 0,

@@ -6,6 +6,7 @@ import { DoorsPage } from './DoorsPage.tsx';
 import { EditionsPage } from './editions/EditionsPage.tsx';
 import { WhoGets } from './editions/WhoGets.tsx';
 import { InOutPage } from './InOutPage.tsx';
+import { MailingsPage } from './mailings/MailingsPage.tsx';
 import { QuestionsPage } from './QuestionsPage.tsx';
 import { RoutingPage } from './RoutingPage.tsx';
 import { RulesPage } from './RulesPage.tsx';
@@ -40,5 +41,6 @@ export const PAGES: readonly BinderPage[] = [
   { key: 'routing', label: 'pages:routing', Page: RoutingPage, tells: 'routing', ofRequests: true, wide: true },
   { key: 'approval', label: 'pages:approval', Page: TimePage, tells: 'approval', ofRequests: true },
   { key: 'doors', label: 'pages:doors', Page: DoorsPage },
+  { key: 'mailings', label: 'pages:mailings', Page: MailingsPage },
   { key: 'sheets', label: 'pages:inOut', Page: InOutPage },
 ];

@@ -117,4 +117,9 @@ export const doors: Same<typeof english> = {
     'Wer sich hier anmeldet, verfolgt Anfragen auf der eigenen Seite. Entfernen Sie den Code aus der E-Mail.',
   admitsLink: 'Offen für alle, die den Link haben.',
   admitsLinkOf: 'Offen mit dem Link für {{who}}.',
+  isOnlySent: 'ob nur hereinkommt, wem es geschickt wurde',
+  admitsSent: 'Nur wem das Formular geschickt wurde, kommt herein.',
+  onlySent: 'Dieses Formular bekommt geschickt, wer es ausfüllen soll. Öffnen Sie es mit dem Link in Ihrer E-Mail.',
+  unnamedSent:
+    'Wer niemanden speichert, weiß nicht, wem das Formular geschickt wurde. Lassen Sie alle herein, oder speichern Sie, wer hereinkommt.',
 };

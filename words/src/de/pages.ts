@@ -10,4 +10,5 @@ export const pages: Same<typeof english> = {
   doors: 'Türen und Ausgaben',
   inOut: 'Import und Export',
   editions: 'Fassungen',
+  mailings: 'Verschicken',
 };

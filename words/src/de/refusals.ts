@@ -350,4 +350,15 @@ export const refusals: Same<typeof english> = {
   'proveAgain.happened': 'Diese Seite öffnet sich nur für die Person, die die Anfrage gesendet hat.',
   'proveAgain.saved': 'Es wurde nichts geändert.',
   'proveAgain.now': 'Melden Sie sich mit einem Code an, den wir Ihnen mailen, und öffnen Sie den Link noch einmal.',
+  'owedExpired.happened': 'Dieser Link ist abgelaufen.',
+  'owedExpired.saved': 'Es wurde nichts geändert.',
+  'owedExpired.now':
+    'Melden Sie sich mit Ihrer E-Mail-Adresse an: Was Sie ausfüllen sollen, steht auf Ihrer ersten Seite.',
+  'owedClosed.happened':
+    'Dieses Formular wird nicht mehr von Ihnen erwartet: Es wurde ausgefüllt, weitergegeben oder beendet.',
+  'owedClosed.saved': 'Es wurde nichts geändert.',
+  'owedClosed.now': 'Sie brauchen nichts zu tun.',
+  'notPassedOn.happened': 'Dieses Formular kann nicht weitergegeben werden.',
+  'notPassedOn.saved': 'Es wurde nichts geändert.',
+  'notPassedOn.now': 'Füllen Sie es selbst aus, oder fragen Sie die zuständige Stelle.',
 };

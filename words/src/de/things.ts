@@ -39,4 +39,5 @@ export const things: Same<typeof english> = {
   passkey: 'Dieser Passkey',
   picture: 'Dieses Bild',
   sharedResult: 'Dieses geteilte Ergebnis',
+  mailing: 'Dieser Versand',
 };

@@ -950,4 +950,6 @@ export const workshop: Same<typeof english> = {
   'doors.follows.link': 'mit dem Link aus der E-Mail',
   'doors.follows.device': 'mit einem Code, auf jedem Gerät einmal',
   'doors.follows.each-time': 'mit einem Code, jedes Mal',
+  'doors.onlySent': 'Nur wem das Formular geschickt wurde, kommt herein',
+  'doors.onlySentHint': 'Es steht in keiner Liste. Verschickt wird es auf der Seite „Verschicken“.',
 };

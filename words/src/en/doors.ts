@@ -103,4 +103,8 @@ export const doors = {
   noFollowing: 'People who sign in here follow their requests on their own page. Remove the code by email.',
   admitsLink: 'Open to anyone with the link.',
   admitsLinkOf: 'Open to {{who}} with the link.',
+  isOnlySent: 'whether only those come in to whom it was sent',
+  admitsSent: 'Only those come in to whom the form was sent.',
+  onlySent: 'This form is sent to those who fill it in. Open it with the link in your email.',
+  unnamedSent: 'Who stores nobody does not know to whom the form was sent. Let all come in, or store who comes in.',
 } as const;

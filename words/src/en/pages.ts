@@ -7,4 +7,5 @@ export const pages = {
   doors: 'Doors and releases',
   inOut: 'Import and export',
   editions: 'Editions',
+  mailings: 'Send to people',
 } as const;

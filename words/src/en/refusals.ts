@@ -332,4 +332,13 @@ export const refusals = {
   'proveAgain.happened': 'This page opens only for the person who sent the request.',
   'proveAgain.saved': 'Nothing was changed.',
   'proveAgain.now': 'Sign in with a code that we email you, then open the link again.',
+  'owedExpired.happened': 'This link has expired.',
+  'owedExpired.saved': 'Nothing was changed.',
+  'owedExpired.now': 'Sign in with your email address: what you have to fill in stands on your first page.',
+  'owedClosed.happened': 'This form is not asked of you any more: it was filled in, passed on or ended.',
+  'owedClosed.saved': 'Nothing was changed.',
+  'owedClosed.now': 'You need not do anything.',
+  'notPassedOn.happened': 'This form can’t be passed on.',
+  'notPassedOn.saved': 'Nothing was changed.',
+  'notPassedOn.now': 'Fill it in yourself, or ask the desk.',
 } as const;

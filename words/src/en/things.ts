@@ -36,4 +36,5 @@ export const things = {
   passkey: 'This passkey',
   picture: 'This picture',
   sharedResult: 'This shared result',
+  mailing: 'This mailing',
 } as const;

@@ -932,4 +932,6 @@ export const workshop = {
   'doors.follows.link': 'with the link in the email',
   'doors.follows.device': 'with a code by email, once on each device',
   'doors.follows.each-time': 'with a code by email, each time',
+  'doors.onlySent': 'Only those come in to whom the form was sent',
+  'doors.onlySentHint': 'It stands in no list. People are sent it on the page “Send to people”.',
 } as const;

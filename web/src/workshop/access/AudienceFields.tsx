@@ -19,6 +19,8 @@ interface AudienceFieldsProps {
   readonly change: (next: (before: Audience) => Audience) => void;
   /** Whether groups alone can be named: where nobody is asked what they are to a request. */
   readonly onlyGroups?: boolean;
+  /** Whether groups and people can be named, and nobody by what they are to a request. */
+  readonly onlyWho?: boolean;
   /** What is wrong, and by which name it is told of. */
   readonly found?: unknown;
   readonly field?: string;
@@ -26,7 +28,7 @@ interface AudienceFieldsProps {
 
 /** Whom something is for: any of, all of, everyone; whose request it is; and who is left out. Rows of a grid of two columns. */
 export function AudienceFields(props: AudienceFieldsProps) {
-  const { id, audience, groups, people, profile, change, found, field, onlyGroups = false } = props;
+  const { id, audience, groups, people, profile, change, found, field, onlyGroups = false, onlyWho = false } = props;
   const meant = meantBy(audience);
   const known = profile ? { profile } : {};
   return (
@@ -52,6 +54,7 @@ export function AudienceFields(props: AudienceFieldsProps) {
           <Chosen
             id={`${id}-meant`}
             {...{ groups, people, onlyGroups, ...known }}
+            byRequest={!onlyWho}
             chosen={wordsMeant(audience)}
             label={say('accessPlan:addMeant')}
             toggle={(key) => change((before) => meaning(before, meant, toggled(wordsMeant(before), key)))}
@@ -59,7 +62,7 @@ export function AudienceFields(props: AudienceFieldsProps) {
         )}
         {field ? <ProblemsAt error={found} field={field} /> : null}
       </fieldset>
-      {onlyGroups ? null : (
+      {onlyGroups || onlyWho ? null : (
         <>
           <label htmlFor={`${id}-requester`} className="pt-1.5 text-soft">
             {say('accessPlan:requester')}
@@ -88,6 +91,7 @@ export function AudienceFields(props: AudienceFieldsProps) {
         <Chosen
           id={`${id}-out`}
           {...{ groups, people, onlyGroups, ...known }}
+          byRequest={!onlyWho}
           chosen={audience.outOf}
           label={say('accessPlan:addExcept')}
           toggle={(key) => change((before) => ({ ...before, outOf: toggled(before.outOf, key) }))}

@@ -35,7 +35,7 @@ export function Effect({ register }: { register: string }) {
   if (!data) return <p className="text-soft">{say('accessPlan:looking')}</p>;
   const { fields, asking, people, more, yours, opens, closes, mayNotOpen } = data;
   return (
-    <div className={isFetching ? 'opacity-60' : ''} aria-live="polite">
+    <div className={isFetching ? 'cursor-progress' : ''} aria-busy={isFetching} aria-live="polite">
       {fields.length === 0 && asking.length === 0 ? <p>{say('accessPlan:nothingForNow')}</p> : null}
       <ul>
         {alike(fields).map((each) => {

@@ -1,18 +1,18 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { canComeByLink, DOOR, type DoorDesign, doorInWords, linkEnding } from '@tolvek/core/door';
 import { allQuestionsOf } from '@tolvek/core/form';
-import { type ReactNode, useId, useState } from 'react';
+import { useId, useState } from 'react';
 import { toast } from 'sonner';
 import { Boxes } from '../../ui/Boxes.tsx';
-import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
-import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { AudienceFields } from '../access/AudienceFields.tsx';
 import { toggled } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
 import { States } from '../groundwork/States.tsx';
+import { PutInForce } from '../PutInForce.tsx';
+import { Choose, Hint, Tick } from '../Setting.tsx';
 import { DoorTimes } from './DoorTimes.tsx';
 import { withSet, withWords } from './doorEdits.ts';
 import { Limits } from './Limits.tsx';
@@ -85,6 +85,13 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
           hint={say('workshop:doors.unnamedHint')}
           isOn={door.unnamed ?? false}
           put={(isOn) => set((before) => withSet(before, 'unnamed', isOn || undefined))}
+        />
+        <span />
+        <Tick
+          label={say('workshop:doors.onlySent')}
+          hint={say('workshop:doors.onlySentHint')}
+          isOn={door.onlySent ?? false}
+          put={(isOn) => set((before) => withSet(before, 'onlySent', isOn || undefined))}
         />
         <DoorTimes {...{ id, door, set }} />
         <span className="pt-1 text-soft">{say('workshop:doors.limits')}</span>
@@ -250,52 +257,20 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
           </>
         ) : null}
       </div>
-      <section
-        aria-label={say('ground:notInForce')}
-        className={`mt-5 border border-rule-strong bg-sheet px-4 py-3 ${changes.length > 0 ? 'sticky bottom-0 shadow-lg' : ''}`}
-      >
-        {changes.length === 0 ? (
-          <p className="flex items-center justify-between gap-3 text-soft">
-            {say('workshop:doors.nothingChanged')}
-            <Button onClick={close}>{say('common:close')}</Button>
-          </p>
-        ) : (
+      <PutInForce
+        {...{ changes, found, error, note, setNote, isLoading, close }}
+        says={
           <>
-            <p className="font-semibold">{say('ground:notInForce')}</p>
-            <p className="text-soft">{changes.map(({ words }) => told(words)).join(' ')}</p>
-            <p className="mt-1">
-              {doorInWords(door, nameOf).map(told).join(' ')}{' '}
-              <span className="text-soft">{say('workshop:doors.readersStay')}</span>
-            </p>
-            {found.map(({ at, message }) => (
-              <p key={at} role="alert" className="mt-1 text-brick">
-                {told(message)}
-              </p>
-            ))}
-            <WholeTrouble error={error} className="mt-2" />
-            <p className="mt-3 flex flex-wrap items-center gap-2">
-              <input
-                aria-label={say('ground:why')}
-                placeholder={say('ground:why')}
-                className="input min-w-48 flex-1"
-                value={note}
-                onChange={(event) => setNote(event.target.value)}
-              />
-              <Button look="main" disabled={isLoading || found.length > 0} onClick={() => void save()}>
-                {say('ground:putInForce')}
-              </Button>
-              <Button
-                onClick={() => {
-                  set(() => opened.door);
-                  close();
-                }}
-              >
-                {say('ground:undoChanges')}
-              </Button>
-            </p>
+            {doorInWords(door, nameOf).map(told).join(' ')}{' '}
+            <span className="text-soft">{say('workshop:doors.readersStay')}</span>
           </>
-        )}
-      </section>
+        }
+        save={() => void save()}
+        undo={() => {
+          set(() => opened.door);
+          close();
+        }}
+      />
       {opened.states.length > 1 ? (
         <details className="mt-4">
           <summary className="text-soft">{say('ground:whatWasSet')}</summary>
@@ -310,63 +285,6 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
     </div>
   );
 }
-
-const Hint = ({ children }: { children: ReactNode }) => (
-  <span className="mt-1 block text-[13px] text-soft">{children}</span>
-);
-
-interface TickProps {
-  readonly label: string;
-  readonly hint: string;
-  readonly isOn: boolean;
-  readonly put: (isOn: boolean) => void;
-}
-
-const Tick = ({ label, hint, isOn, put }: TickProps) => (
-  <label className="flex items-start gap-2">
-    <input
-      type="checkbox"
-      className="mt-1 accent-green"
-      checked={isOn}
-      onChange={({ target: { checked } }) => put(checked)}
-    />
-    <span>
-      {label}
-      <Hint>{hint}</Hint>
-    </span>
-  </label>
-);
-
-interface ChooseProps<Key extends string> {
-  readonly id: string;
-  readonly label: string;
-  /** What stands for nothing said. */
-  readonly none: string;
-  readonly options: readonly { readonly key: Key; readonly label: string }[];
-  readonly value: Key | undefined;
-  readonly choose: (key: Key | undefined) => void;
-}
-
-const Choose = <Key extends string>({ id, label, none, options, value, choose }: ChooseProps<Key>) => (
-  <span>
-    <label htmlFor={id} className="block text-[13px] text-soft">
-      {label}
-    </label>
-    <select
-      id={id}
-      className="input w-auto"
-      value={value ?? ''}
-      onChange={({ target }) => choose(options.find(({ key }) => key === target.value)?.key)}
-    >
-      <option value="">{none}</option>
-      {options.map((option) => (
-        <option key={option.key} value={option.key}>
-          {option.label}
-        </option>
-      ))}
-    </select>
-  </span>
-);
 
 interface TextProps {
   readonly id: string;

@@ -105,7 +105,7 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
       id={`at-${edition.id}`}
       className={`border-t border-rule py-3 ${isOpen ? '-mx-3.5 border border-l-[3px] border-green bg-sheet px-3.5' : ''}`}
     >
-      <div className={`grid grid-cols-[28px_1fr_84px] ${on ? '' : 'opacity-60'}`}>
+      <div className={`grid grid-cols-[28px_1fr_84px] ${on ? '' : 'text-soft'}`}>
         <i className="font-serif text-[16px] text-soft not-italic">{index + 1}</i>
         <div className="min-w-0">
           <h2 className="flex flex-wrap items-baseline gap-x-3">

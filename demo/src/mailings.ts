@@ -1,0 +1,33 @@
+import type { MailingDesign } from '@tolvek/core/mailing';
+
+/** A trip report is asked of whoever asked for a boat, the day after their trip was finished. */
+export const TRIP_REPORTS: MailingDesign = {
+  name: 'After each trip',
+  door: 'trip-report',
+  to: { named: '~requester' },
+  about: { is: 'requests', register: 'vessel-time', field: 'trip', stages: ['done'], when: '' },
+  when: { is: 'reached', days: 1 },
+  dueIn: 5,
+  reminders: [{ days: 1, side: 'before' }],
+  text: 'You were out with one of our boats. Please tell us how it went: it takes two minutes.',
+  going: true,
+  counts: 'mean',
+};
+
+/** Who keeps a thing of the kit looks at it once a year. */
+export const KIT_CHECKS: MailingDesign = {
+  name: 'Yearly kit check',
+  door: 'kit-check',
+  to: { named: 'keeper' },
+  about: { is: 'requests', register: 'kit', field: 'thing', stages: ['in_use'], when: '' },
+  when: { is: 'every', period: 'year' },
+  dueIn: 15,
+  reminders: [
+    { days: 3, side: 'before' },
+    { days: 5, side: 'after' },
+  ],
+  passesOn: true,
+  text: 'Once a year everybody looks at what they keep for Stores.',
+  going: true,
+  counts: 'latest',
+};
