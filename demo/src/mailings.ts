@@ -1,4 +1,5 @@
 import type { MailingDesign } from '@tolvek/core/mailing';
+import type { RawAnswers } from '@tolvek/core/register';
 
 /** A trip report is asked of whoever asked for a boat, the day after their trip was finished. */
 export const TRIP_REPORTS: MailingDesign = {
@@ -31,3 +32,19 @@ export const KIT_CHECKS: MailingDesign = {
   going: true,
   counts: 'latest',
 };
+
+const TOLD = ['The winch was not greased.', 'We left an hour late, as the tide was wrong.', 'More dry bags, please.'];
+
+/** What somebody says of their trip. */
+export function tripTold(random: () => number): RawAnswers {
+  const went = random() < 0.7 ? 'planned' : 'changed';
+  const told = TOLD[Math.floor(random() * TOLD.length)] ?? '';
+  return {
+    ...{ went, mark: String(3 + Math.floor(random() * 3)), at_sea: String(2 + Math.floor(random() * 5)) },
+    ...(went === 'planned' ? {} : { told }),
+  };
+}
+
+/** What somebody finds of a thing that they keep. */
+export const kitFound = (random: () => number): RawAnswers =>
+  random() < 0.8 ? { found: 'fine' } : { found: 'repair', wrong: 'The seal is worn.' };

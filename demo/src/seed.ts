@@ -46,7 +46,17 @@ import {
   viewerOf,
   write,
 } from '@tolvek/server';
-import { forms, links, notices, people, requests, seats, waitingSubmissions } from '@tolvek/server/schema';
+import {
+  forms,
+  links,
+  mailings,
+  notices,
+  owedForms,
+  people,
+  requests,
+  seats,
+  waitingSubmissions,
+} from '@tolvek/server/schema';
 import type { Words } from '@tolvek/words';
 import { and, eq, lt } from 'drizzle-orm';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
@@ -73,7 +83,7 @@ import {
   vessel,
   vessels,
 } from './forms/index.ts';
-import { KIT_CHECKS, TRIP_REPORTS } from './mailings.ts';
+import { KIT_CHECKS, kitFound, TRIP_REPORTS, tripTold } from './mailings.ts';
 import { MORE_CONTACTS, NESTED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { PROFILE_FIELDS, profileFor } from './profiles.ts';
@@ -87,6 +97,8 @@ const DAY = 86_400_000;
 const HOUR = 3_600_000;
 /** How far back the demo reaches. */
 const PAST = 120 * DAY;
+/** For how long the coordinator has sent forms to people. */
+const MAILING_FOR = 20 * DAY;
 
 /** Whether the scenario is there. */
 export const isSeeded = ({ db }: House): boolean =>
@@ -333,6 +345,30 @@ class Story {
     }
   }
 
+  /** Now and then somebody fills in what was sent to them. */
+  private fillIn(): void {
+    if (this.random() > 0.07) return;
+    const open = this.house.db
+      .select({ owed: owedForms, form: mailings.formId })
+      .from(owedForms)
+      .innerJoin(mailings, eq(mailings.id, owedForms.mailingId))
+      .innerJoin(people, and(eq(people.id, owedForms.personId), eq(people.kind, 'staff')))
+      .where(and(eq(owedForms.state, 'open'), lt(owedForms.sentAt, this.moment - 6 * HOUR)))
+      .all();
+    if (open.length < 3) return;
+    const { owed } = this.pick(open);
+    const viewer = viewerOf(this.house.db, owed.personId);
+    if (!viewer) return;
+    const isTrip = owed.field === 'trip';
+    submit(this.house, viewer, {
+      slug: isTrip ? 'trip-report' : 'kit-check',
+      release: 1,
+      answers: isTrip ? tripTold(this.random) : kitFound(this.random),
+      key: `demo-filled-${owed.id}`,
+      ...{ owed: owed.id, session: { token: '', viewer } },
+    });
+  }
+
   /** What the coordinator has sent to people; the kit was checked by hand this year. */
   private async setMailings(): Promise<void> {
     const maren = this.viewer('Maren Okafor');
@@ -384,16 +420,21 @@ class Story {
       (a, b) => a - b,
     );
     const elsewhere = size > 0 ? [...ASKED].sort((a, b) => b.daysAgo - a.daysAgo) : [];
+    let isMailing = false;
     for (const [index, moment] of moments.entries()) {
+      if (!isMailing && moment >= DEMO_NOW - MAILING_FOR) {
+        isMailing = true;
+        await this.goOnTo(DEMO_NOW - MAILING_FOR);
+        await this.setMailings();
+      }
       while (elsewhere[0] && DEMO_NOW - elsewhere[0].daysAgo * DAY <= moment)
         await this.askElsewhere(elsewhere.shift() as AskedOnce, elsewhere.length);
       await this.goOnTo(moment);
       this.ask(index);
       this.workOn();
+      this.fillIn();
     }
     for (const [index, asked] of elsewhere.entries()) await this.askElsewhere(asked, -1 - index);
-    await this.goOnTo(DEMO_NOW - 3 * DAY);
-    if (size > 0) await this.setMailings();
     await this.goOnTo(DEMO_NOW);
     this.setDoors();
     // Letters of days past were read long ago; the Mailroom receives the newest.

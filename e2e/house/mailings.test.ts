@@ -273,24 +273,27 @@ describe('a follow-up form', () => {
     expect((await priya.submit('trip-report', answers)).status).toBe(403);
     ok(await priya.submit('trip-report', answers, { more: { owed: first.id } }));
     const row = owedTo('Priya Nakamura-Lind', id).find(({ state }) => state === 'done');
-    // One more was asked about the same trip.
-    const again = await mailing('trip-report', {
+    // Two more are asked about the same trip.
+    const more = {
       ...FOLLOW,
+      name: 'From two',
       when: { is: 'by-hand' },
-      to: to('Declan Oyelaran'),
-      counts: 'mean',
-    });
-    await send(again);
-    const number = numberOf(row?.aboutRequestId ?? '');
-    const [his] = (await toFill(declan)).filter(({ about }) => about !== null);
-    ok(await declan.submit('trip-report', { went: 'planned', mark: '5' }, { more: { owed: his.id } }));
-    const { asked } = await signe.sheet(number);
-    expect(asked.map(({ name, means }: Answer['body']) => [name, means.length > 0])).toContainEqual([
-      'After the trip',
-      true,
+      to: to('Declan Oyelaran', 'Bram Solheim'),
+    } as const;
+    await send(await mailing('trip-report', more));
+    const bram = await desk.as('Bram Solheim');
+    for (const [who, mark] of [
+      [declan, '5'],
+      [bram, '2'],
+    ] as const)
+      for (const { id: owed, slug } of await toFill(who))
+        if (slug === 'trip-report') ok(await who.submit(slug, { went: 'planned', mark }, { more: { owed } }));
+    const { asked } = await signe.sheet(numberOf(row?.aboutRequestId ?? ''));
+    const means = asked.map(({ name, means: each }: Answer['body']) => [name, each]);
+    expect(means).toEqual([
+      ['From two', [{ label: 'Mark', count: 2, shown: '3.5' }]],
+      ['After the trip', []],
     ]);
-    const { means } = asked.find(({ name }: Answer['body']) => name === 'After the trip');
-    expect(means).toEqual([{ label: 'Mark', count: 1, shown: expect.stringMatching(/^[45]$/) }]);
   });
 
   it('opens for a contact by the link of their email, and by nothing that was passed on, changed or is over', async () => {
@@ -546,6 +549,34 @@ describe('what is wrong in a mailing', () => {
     expect([both.status, fieldsOf(both)]).toEqual([422, ['onlySent']]);
     ok(await maren.call('changeDoor', { ...put, body: { door: { ...door, unnamed: true }, note: '' } }));
     expect(fieldsOf(await add('kit-check', { ...plain, door: unnamed }))).toEqual(['door']);
+  });
+
+  it('is that it asks for what is hidden, or goes to whoever stands in it: then it goes to nobody', async () => {
+    const about = { is: 'requests', register: 'kit', field: 'thing', stages: [], when: 'worth > 100' } as const;
+    const asks = { ...newMailing('Dear things', 'kit-check'), to: { named: '~requester' }, about } as const;
+    const names = { ...asks, to: { named: 'keeper' }, about: { ...about, when: '' } } as const;
+    const params = { key: 'kit-check' };
+    const reach = async (content: MailingDesign): Promise<readonly unknown[]> => {
+      const tried = ok(await maren.call('tryMailing', { params, body: { mailing: content } }));
+      return [tried.forms, tried.findings.map(({ at }: { at: string }) => at)];
+    };
+    expect(await reach(asks)).toEqual([7, []]);
+    expect(await reach(names)).toEqual([7, []]);
+    const id = await mailing('kit-check', asks);
+    const audience = { in: { everyone: true }, outOf: ['site-safety'], requester: 'out' } as const;
+    const fields = ['worth', 'keeper'];
+    desk.protect('kit', { rules: [{ id: 'closed', name: 'Closed', fields, audience, level: 'hidden' }] });
+    expect(await reach(asks)).toEqual([0, ['condition']]);
+    expect(await reach(names)).toEqual([0, ['condition']]);
+    for (const content of [asks, names]) {
+      const answer = await maren.call('addMailing', { params, headers: freshly(), body: { mailing: content } });
+      expect([answer.status, fieldsOf(answer)]).toEqual([422, ['condition']]);
+    }
+    // What was set before sends nothing any more.
+    const sent = await maren.call('sendMailing', { params: { id }, headers: freshly(), body: { onlyNew: false } });
+    expect([sent.status, fieldsOf(sent)]).toEqual([422, ['condition']]);
+    expect((await viewOf('kit-check', id)).findings.map(({ at }: { at: string }) => at)).toEqual(['condition']);
+    desk.protect('kit', { rules: [] });
   });
 
   it('tells nothing of who asked to who does not work on the requests', async () => {

@@ -69,7 +69,8 @@ function rowOf(db: Reader, row: OwedRow, answer: OpenRequest | undefined, now: n
 /** What several answers come to on average, by what the viewer may read of each. */
 function meansIn(answers: readonly OpenRequest[]): Asked['means'] {
   const [first] = answers;
-  if (!first) return [];
+  // One answer is its own mean.
+  if (!first || answers.length < 2) return [];
   const read = answers.map((open) => ({
     values: Object.fromEntries(
       open.values.fields.flatMap(({ key, value }) => (value === null ? [] : [[key, value] as const])),

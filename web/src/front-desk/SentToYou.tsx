@@ -42,6 +42,9 @@ export function SentToYou({ sent, isOpen }: { sent: NonNullable<AnswerOf<'door'>
           <Suspense>
             <div className="mt-2 max-w-96">
               <FindColleague label={say('desk:passOnTo')} choose={([id]) => void pass(id)} />
+              <button type="button" className="mt-1 text-[14px] text-soft underline" onClick={() => setPassing(false)}>
+                {say('common:cancel')}
+              </button>
             </div>
           </Suspense>
         ) : (

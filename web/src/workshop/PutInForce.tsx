@@ -34,7 +34,7 @@ export const PutInForce = ({
 }: PutInForceProps) => (
   <section
     aria-label={say('ground:notInForce')}
-    className={`mt-5 border border-rule-strong bg-sheet px-4 py-3 ${changes.length > 0 ? 'sticky bottom-0 shadow-lg' : ''}`}
+    className={`mt-5 border border-rule-strong bg-sheet px-4 py-3 ${changes.length > 0 ? 'sticky -bottom-10 shadow-lg' : ''}`}
   >
     {changes.length === 0 ? (
       <p className="flex items-center justify-between gap-3 text-soft">

@@ -54,7 +54,7 @@ export function MailingCard({ mailing: view }: { mailing: MailingView }) {
           {say(isOpen ? 'mailings:hideOwed' : 'mailings:showOwed')}
         </Button>
         <Button disabled={isEditing} onClick={() => setEditing(true)}>
-          {say('workshop:doors.change')}
+          {say('mailings:change')}
         </Button>
         <RemoveMailing view={view} />
       </p>

@@ -369,18 +369,20 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
             <label htmlFor={`${id}-counts`} className="pt-1.5 text-soft">
               {say('mailings:counts')}
             </label>
-            <select
-              id={`${id}-counts`}
-              className="input w-auto"
-              value={mailing.counts ?? ''}
-              onChange={({ target: { value } }) =>
-                set((before) => withSet(before, 'counts', value === 'latest' || value === 'mean' ? value : undefined))
-              }
-            >
-              <option value="">{say('mailings:counts.all')}</option>
-              <option value="latest">{say('mailings:counts.latest')}</option>
-              <option value="mean">{say('mailings:counts.mean')}</option>
-            </select>
+            <span>
+              <select
+                id={`${id}-counts`}
+                className="input w-auto"
+                value={mailing.counts ?? ''}
+                onChange={({ target: { value } }) =>
+                  set((before) => withSet(before, 'counts', value === 'latest' || value === 'mean' ? value : undefined))
+                }
+              >
+                <option value="">{say('mailings:counts.all')}</option>
+                <option value="latest">{say('mailings:counts.latest')}</option>
+                <option value="mean">{say('mailings:counts.mean')}</option>
+              </select>
+            </span>
           </>
         ) : null}
         <span />
@@ -407,7 +409,7 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
       {of === null ? (
         <section
           aria-label={say('ground:notInForce')}
-          className="sticky bottom-0 mt-5 border border-rule-strong bg-sheet px-4 py-3 shadow-lg"
+          className="sticky -bottom-10 mt-5 border border-rule-strong bg-sheet px-4 py-3 shadow-lg"
         >
           <p>{mailingInWords(mailing, names).map(told).join(' ')}</p>
           {found.map(({ at, message }) => (

@@ -60,7 +60,7 @@ export function Owed({ view: { id, mailing, goings, counts } }: { view: MailingV
             ))}
           </select>
         </label>
-        {goings.length > 1 ? (
+        {goings.length > 1 && mailing.when.is !== 'reached' ? (
           <label className="flex items-center gap-2 text-soft">
             {say('mailings:sentOn')}
             <select className="input w-auto" value={going} onChange={({ target }) => setGoing(target.value)}>
