@@ -13,6 +13,7 @@ test('axe finds nothing serious on any main page, in light and in dark', async (
     '/workshop/site-access/routing',
     '/workshop/site-access/approval',
     '/workshop/site-access/doors',
+    '/workshop/kit-check/mailings',
     '/workshop/vessel-time/questions',
     '/workshop/groundwork',
     '/workshop/groundwork/desk',

@@ -110,6 +110,7 @@ const PAGES: Readonly<Record<string, readonly string[]>> = {
       (page) => `/workshop/site-access${page}`,
     ),
     '/workshop/vessel-time/questions',
+    '/workshop/kit-check/mailings',
     '/workshop/vessel-time/rules',
     '/workshop/vessel-time/access',
     '/workshop/registers/vessel-time',

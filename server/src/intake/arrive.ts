@@ -12,6 +12,7 @@ import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts
 import type { Reader } from '../platform/database.ts';
 import { notAllowed, notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
+import { type Asking, askedAt } from '../request/askedAt.ts';
 import { addRequest } from '../request/change.ts';
 import { type Beside, takenAnswers } from '../request/claims.ts';
 import { factsFor, type Picked } from '../request/facts.ts';
@@ -21,7 +22,6 @@ import { protectionFor } from '../request/protection.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { offerProblems } from '../request/references.ts';
 import { usedOf } from './admission.ts';
-import { type Asking, askedAt } from './asking.ts';
 
 type Refusal = Extract<Admission, { admitted: false }>;
 

@@ -9,10 +9,10 @@ import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import { stageOf } from '../register/queries.ts';
+import { askedAt } from '../request/askedAt.ts';
 import { openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestById } from '../request/queries.ts';
 import { admissionOf, type countedAt, lastOf } from './admission.ts';
-import { askedAt } from './asking.ts';
 import type { SentTo } from './sentTo.ts';
 
 interface At {

@@ -15,9 +15,9 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { askedAt } from '../request/askedAt.ts';
 import { factsFor } from '../request/facts.ts';
 import { admissionOf, countedAt, namedAt } from './admission.ts';
-import { askedAt } from './asking.ts';
 import { besideDoor, besideSent } from './besideDoor.ts';
 import {
   backToAnswers,

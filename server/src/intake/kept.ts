@@ -20,11 +20,11 @@ import { newId } from '../platform/newId.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import type { Session } from '../platform/signIn/session.ts';
 import { write } from '../platform/work.ts';
+import { askedAt } from '../request/askedAt.ts';
 import { factsFor } from '../request/facts.ts';
 import { offerProblems } from '../request/references.ts';
 import { linkEnds } from '../settings/links.ts';
 import { admissionOf } from './admission.ts';
-import { askedAt } from './asking.ts';
 import { openedAt } from './opened.ts';
 import { type SentTo, sentTo } from './sentTo.ts';
 

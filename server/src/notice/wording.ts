@@ -25,7 +25,7 @@ import { calendarOf } from '../calendar/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
-import { mailingById, openOfGoing } from '../mailing/queries.ts';
+import { doorAt, mailingById, openOfGoing } from '../mailing/queries.ts';
 import { groupNames, namesOf, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -34,6 +34,7 @@ import { codeOf } from '../platform/signIn/letterCodes.ts';
 import { links } from '../platform/tables.ts';
 import { speechFor } from '../platform/words.ts';
 import { registerById, stageOf } from '../register/queries.ts';
+import { askedAt } from '../request/askedAt.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
 import { type OpenRequest, openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
@@ -228,6 +229,9 @@ function fillInOf(
   const release = mailing && releaseInForce(tx, mailing.formId);
   if (!first || !mailing || !release) return null;
   const only = open.length === 1 ? first : null;
+  // Called as the edition that is theirs calls it.
+  const door = doorAt(tx, mailing.design.door)?.kind ?? 'staff';
+  const { title } = askedAt(tx, release, { kind: door, id: person.id }, now).release.design;
   // From outside a link opens the one form; where there are several, they sign in and find them all.
   const link =
     only && person.kind === 'contact'
@@ -235,7 +239,7 @@ function fillInOf(
       : null;
   const letter = draftToFillIn({
     reader: person.name,
-    ...{ form: release.design.title, count: open.length, due: first.due, text: mailing.design.text },
+    ...{ form: title, count: open.length, due: first.due, text: mailing.design.text },
     about: only && aboutOwed(tx, only, viewerIn(tx, person)),
     ...{ again: cause.kind === 'to-fill-in' && cause.again, expires: link ? linkEnds(tx, 'owed', now) : null },
     ...(cause.kind === 'passed-on' ? { by: personNamed(tx, cause.by) } : {}),

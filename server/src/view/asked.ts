@@ -2,12 +2,13 @@ import type { AnswerOf } from '@tolvek/contract';
 import { isLate, meansOf } from '@tolvek/core/mailing';
 import type { Viewer } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
-import { releaseInForce } from '../form/queries.ts';
+import { type ReleaseRow, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
-import { mailingById, type OwedRow, openFor, owedAbout } from '../mailing/queries.ts';
+import { doorAt, type MailingRow, mailingById, type OwedRow, openFor, owedAbout } from '../mailing/queries.ts';
 import { personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
+import { askedAt } from '../request/askedAt.ts';
 import { type OpenRequest, openRequest } from '../request/open.ts';
 import { requestById } from '../request/queries.ts';
 
@@ -82,6 +83,12 @@ function meansIn(answers: readonly OpenRequest[]): Asked['means'] {
   }));
 }
 
+/** What a form is called to whom it was sent: as the edition that is theirs calls it. */
+function titleFor(db: Reader, { design }: MailingRow, release: ReleaseRow, { personId }: Viewer, now: number): string {
+  const kind = doorAt(db, design.door)?.kind ?? 'staff';
+  return askedAt(db, release, { kind, id: personId }, now).release.design.title;
+}
+
 /** What somebody has to fill in, what is due first. `about`: only what is about one request. */
 export const toFillIn = (
   db: Reader,
@@ -95,7 +102,7 @@ export const toFillIn = (
     if (!mailing || !release) return [];
     return [
       {
-        ...{ id: row.id, slug: mailing.design.door, title: release.design.title },
+        ...{ id: row.id, slug: mailing.design.door, title: titleFor(db, mailing, release, viewer, now) },
         about: aboutOwed(db, row, viewer),
         due: row.due === null ? null : iso(row.due),
         late: isLate(row.state, row.due, now),

@@ -9,7 +9,7 @@ import { meetingAlso, personById, viewerIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import { firstStage, type RegisterRow } from '../register/queries.ts';
-import { factsFor } from '../request/facts.ts';
+import { factsFor } from './facts.ts';
 
 /** Who asks, by which kind of door. */
 export interface Asking {
