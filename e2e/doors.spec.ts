@@ -34,6 +34,7 @@ test('a door closing while somebody types, the last places taken by fifty at onc
   await door.getByRole('button', { name: 'Show the QR code' }).click();
   await expect(door.getByRole('img', { name: /^QR code of http.*open-morning$/ })).toBeVisible();
   await door.getByRole('button', { name: 'Change the door' }).click();
+  await expect(door.getByText(/Today it means \d+ of the staff, \d+ known contacts/)).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
   await door.getByLabel('Store nothing about who comes in').check();
   await door.getByLabel('Until', { exact: true }).fill('24 Nov 2030, 12:00');

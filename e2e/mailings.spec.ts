@@ -87,6 +87,9 @@ test('each thing is checked by whoever keeps it: set up, sent, filled in, passed
   const sheet = maren.getByRole('complementary', { name: 'Request sheet' });
   await expect(sheet.getByRole('region', { name: 'Kit check: Before the winter' }).getByText('The seal')).toBeVisible();
 
+  // Once more, about this thing alone.
+  await sheet.getByRole('button', { name: 'Ask now: Kit check (Yearly kit check)' }).click();
+  await expect(maren.getByText('Sent to 1 person.')).toBeVisible();
   // What is changed goes back, and what was sent stays.
   await maren.goto('/workshop/kit-check/mailings');
   await mailing.getByRole('button', { name: 'Change' }).click();

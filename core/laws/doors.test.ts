@@ -9,6 +9,7 @@ import {
   countsSince,
   type DoorDesign,
   type DoorLimit,
+  isMeant,
   linkEnding,
   newDoor,
   placesLeft,
@@ -30,6 +31,9 @@ const limit = fc.record({
   days: fc.constantFrom(null, 1, 7),
 });
 
+/** Said now and then. */
+const seldom = fc.constantFrom(...Array<undefined>(6).fill(undefined), true as const);
+
 const anyDoor: fc.Arbitrary<DoorDesign> = fc
   .record({
     audience: fc.record({
@@ -45,6 +49,7 @@ const anyDoor: fc.Arbitrary<DoorDesign> = fc
     finishing: fc.constantFrom(undefined, 0, 5, 15),
     limits: fc.array(limit, { maxLength: 3 }),
     closedMessage: fc.constantFrom('', 'Closed for now.'),
+    onlySent: seldom,
   })
   .map((door) => ({ ...newDoor(door.proof, 'Any door'), ...door }));
 
@@ -52,9 +57,37 @@ const anyComer = fc.record({
   kind: fc.constantFrom('staff' as const, 'contact' as const, 'unknown' as const),
   active: fc.boolean(),
   groups: fc.subarray(GROUPS),
+  sent: seldom,
 });
 const anyComing = fc.record({ now: moment, since: perhaps, shutAt: perhaps });
 const anyCounts = fc.record({ all: fc.integer({ min: 0, max: 4 }), each: fc.integer({ min: 0, max: 4 }) });
+
+describe('whom a door means', () => {
+  it('is whom it lets in while it is open and has a place, of those who are known', () => {
+    let [meant, not] = [0, 0];
+    fc.assert(
+      fc.property(
+        anyDoor,
+        fc.option(fc.constant(true as const), { nil: undefined }),
+        anyComer,
+        (any, onlySent, comer) => {
+          fc.pre(comer.kind !== 'unknown');
+          const door = { ...any, open: true, opensAt: null, closesAt: null, ...(onlySent ? { onlySent } : {}) };
+          const is = isMeant(door, comer);
+          expect(is).toBe(admit(door, { ...comer, sent: undefined }, { now: 0, zone: 'UTC' }, () => 0).admitted);
+          // Whom the form was sent to comes in, whoever else is meant and whatever is counted.
+          const sent = admit(door, { ...comer, sent: true }, { now: 0, zone: 'UTC' }, () => 99);
+          const isKept = !comer.active || (door.proof === 'sign-in' && comer.kind !== 'staff');
+          expect(sent.admitted).toBe(!isKept);
+          if (is) meant += 1;
+          else not += 1;
+        },
+      ),
+      { numRuns: often(500) },
+    );
+    expect([meant > 0, not > 0]).toEqual([true, true]);
+  });
+});
 
 describe('whom a door lets in', () => {
   it('is whom a plain reading lets in, with the same reason, until the same moment', () => {

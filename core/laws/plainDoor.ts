@@ -15,6 +15,7 @@ interface Door {
   readonly finishing?: number | undefined;
   readonly proof: string;
   readonly limits: readonly Limit[];
+  readonly onlySent?: true | undefined;
   readonly audience: { readonly in: object; readonly outOf: readonly string[] };
 }
 
@@ -25,6 +26,7 @@ interface Comes {
   readonly now: number;
   readonly since: number | null;
   readonly shutAt: number | null;
+  readonly sent?: true | undefined;
 }
 
 /** When it closed, if it has: by its time, or by hand where that is known, whichever came first. */
@@ -50,6 +52,9 @@ export function lets(door: Door, comes: Comes, count: (limit: Limit) => number):
   } else if (isEarly) return 'not-yet';
   if (door.proof === 'sign-in' && comes.kind !== 'staff') return 'sign-in';
   if (!comes.active) return 'inactive';
+  // Whom the form was sent to is meant, and not counted.
+  if (comes.sent === true) return answer;
+  if (door.onlySent === true) return 'not-for-you';
   const isKnown = comes.kind !== 'unknown';
   if (isKnown) {
     for (const group of door.audience.outOf) if (comes.groups.includes(group)) return 'not-for-you';

@@ -56,6 +56,7 @@ const SINCE_THEN = [
     'work',
     'doorRemoval',
     'mailings',
+    'findPeople',
     'owedForms',
     'unjoined',
     'fieldReaders',

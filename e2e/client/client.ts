@@ -164,6 +164,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('doubles', await staff.GET('/api/registers/{key}/doubles', path({ key: known.register })));
   note('forms', await staff.GET('/api/forms'));
   note('ground', await staff.GET('/api/ground'));
+  note('findPeople', await staff.GET('/api/ground/people'));
   note('form', await staff.GET('/api/forms/{key}', path({ key: known.form })));
   note('draftHistory', await staff.GET('/api/forms/{key}/draft/history', path({ key: known.form })));
   note('compareRelease', await staff.GET('/api/forms/{key}/releases/{number}', path({ key: known.form, number: 1 })));

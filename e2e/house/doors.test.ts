@@ -1,4 +1,6 @@
 import type { DoorDesign } from '@tolvek/core/door';
+import { memberships, people } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, VISIT } from './desk.ts';
 
@@ -159,5 +161,40 @@ describe('a door', () => {
       door: { open: false, closedMessage: 'Later.' },
     });
     expect((await oskar.call('changeDoor', stale)).status).toBe(403);
+  });
+});
+
+describe('whom a door means', () => {
+  it('is counted as it is written, with who comes in, who drops out, and who is caught by an exclusion', async () => {
+    const { db } = desk.running.house;
+    const { door } = await state('come-on-site');
+    const reach = async (change: Partial<DoorDesign>) =>
+      ok(await maren.call('tryDoor', { params: { slug: 'come-on-site' }, body: { door: { ...door, ...change } } }));
+    const active = db.select().from(people).where(eq(people.active, true)).all();
+    const isStaff = ({ kind }: { kind: string }): boolean => kind === 'staff';
+    const staff = active.filter(isStaff);
+    const inGroup = (key: string): readonly string[] => {
+      const ids = db.select().from(memberships).where(eq(memberships.groupKey, key)).all();
+      return ids.map(({ personId }) => active.find(({ id }) => id === personId)?.name ?? '').sort();
+    };
+    const nobody = { n: 0, names: [] };
+    expect(await reach({})).toEqual({
+      staff: staff.length,
+      contacts: 0,
+      comeIn: nobody,
+      dropOut: nobody,
+      leftOut: nobody,
+    });
+    const boats = inGroup('boats');
+    const some = await reach({ audience: { in: { anyOf: ['boats', 'stores'] }, outOf: ['boats'] } });
+    expect([some.staff, some.leftOut.names]).toEqual([inGroup('stores').length, boats]);
+    expect(some.dropOut.n).toBe(staff.length - inGroup('stores').length);
+    expect(await reach({ onlySent: true })).toMatchObject({ staff: 0, dropOut: { n: staff.length } });
+    // From outside, contacts as well; those who can’t come in any more are meant by none.
+    const outside = ok(
+      await maren.call('tryDoor', { params: { slug: 'visit' }, body: { door: (await state('visit')).door } }),
+    );
+    expect([outside.staff, outside.contacts]).toEqual([staff.length, active.length - staff.length]);
+    expect((await priya.call('tryDoor', { params: { slug: 'visit' }, body: { door } })).status).toBe(403);
   });
 });

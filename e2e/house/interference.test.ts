@@ -195,6 +195,9 @@ function pointsTo(): FormDesign {
 }
 
 const key = (name: string) => ({ 'Idempotency-Key': `interfering-${name}` });
+/** The mailing that calls with one are about. */
+const mailingIn = ({ owedForms }: Partial<Record<RouteName, readonly object[]>>): string =>
+  (owedForms?.[0] as { params: { id: string } } | undefined)?.params.id ?? '';
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 
 /** Letters go out over several lines at once: those of one moment are put in an order of their own. */
@@ -455,6 +458,11 @@ async function live(hidden: Hidden): Promise<Heard> {
     shareTargets: [{ params: { number: site }, query: { find: 'bo' } }],
     shareRequest: each(numbers, (number) => ({ params: { number }, body: { with: { group: 'boats' }, until: null } })),
     unshareRequest: [{ params: { number: site, holder: 'boats' } }],
+    askAbout: each(numbers, (number) => ({
+      params: { number },
+      headers: key(`ask-${number}`),
+      body: { mailing: mailingIn(mailed) },
+    })),
     followRequest: each(numbers, (number) => ({ params: { number }, body: { follows: true } })).concat([
       { params: { number: site }, body: { follows: false } },
     ]),
@@ -627,6 +635,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     addDoor: [{ params: { key: 'site-access' }, headers: key('door'), body: { name: 'Another', proof: 'sign-in' } }],
     work: [{ params: { slug: 'visit' } }],
     doorRemoval: [{ params: { slug: 'visit' } }],
+    tryDoor: [{ params: { slug: 'visit' }, body: { door: newDoor('confirmed-address', 'Outside door') } }],
     removeDoor: [{ params: { slug: 'school-visit' }, headers: onVersion(2) }],
     setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],
     ...mailed,

@@ -261,6 +261,40 @@ describe('a follow-up form', () => {
     expect((await toFill(priya)).length).toBe(2);
   });
 
+  it('is asked from the sheet as well, wherever the request stands, by who may change it', async () => {
+    const number = await trip(declan, { persons: 1 });
+    const before = (await toFill(declan)).length;
+    const { asks } = await signe.sheet(number);
+    expect(asks).toEqual([{ id, name: 'After the trip', form: 'Trip report' }]);
+    const ask = (who: Caller, body: object = { mailing: id }, key = freshly()): Promise<Answer> =>
+      who.call('askAbout', { params: { number }, headers: key, body });
+    const key = freshly();
+    expect(ok(await ask(signe, undefined, key))).toEqual({ people: 1 });
+    expect(ok(await ask(signe, undefined, key))).toEqual({ people: 1 });
+    await later(1);
+    expect((await toFill(declan)).length).toBe(before + 1);
+    // Asked once more, it is open still, and not sent again.
+    ok(await ask(signe));
+    await later(1);
+    expect((await toFill(declan)).length).toBe(before + 1);
+    const [row] = (await signe.sheet(number)).asked.flatMap((each: Answer['body']) => each.rows);
+    expect([row.person, row.state]).toEqual(['Declan Oyelaran', 'open']);
+    expect((await ask(declan)).status).toBe(404);
+    expect((await ask(signe, { mailing: 'nothing' })).status).toBe(404);
+    const elsewhere = await mailing('kit-check', KIT);
+    expect((await ask(signe, { mailing: elsewhere })).status).toBe(404);
+    const { version } = await viewOf('kit-check', elsewhere);
+    ok(await maren.call('removeMailing', { params: { id: elsewhere }, headers: onVersion(version) }));
+    // Where nobody stands, nobody is asked.
+    const handlers = await mailing('trip-report', { ...FOLLOW, name: 'Handlers', to: { named: '~handler' } });
+    const nobody = await ask(signe, { mailing: handlers });
+    expect([nobody.status, fieldsOf(nobody)]).toEqual([422, ['mailing']]);
+    const { version: on } = await viewOf('trip-report', handlers);
+    ok(await maren.call('removeMailing', { params: { id: handlers }, headers: onVersion(on) }));
+    const forms = owedTo('Declan Oyelaran', id).map(({ id: owed }) => owed);
+    ok(await maren.call('endOwed', { params: { id }, body: { forms } }));
+  });
+
   it('does not go out while its mailing is at rest, though it was planned before', async () => {
     const { version } = await viewOf('trip-report', id);
     const set = (on: number, going: boolean) =>
@@ -615,5 +649,24 @@ describe('what is wrong in a mailing', () => {
     const dropped = desk.running.house.db.select().from(notices).where(eq(notices.kind, 'to-fill-in')).all();
     expect(dropped.every(({ state }) => state === 'sent' || state === 'dropped')).toBe(true);
     expect((await lettersTo('Bram Solheim')).length).toBe(before);
+  });
+});
+
+describe('two records that become one person', () => {
+  it('are sent and have to fill in once what both were, and mailings name the one that stays', async () => {
+    const ada = await desk.as('Ada Quillfeather');
+    const [stays, goes] = ['Wim Haldane', 'Greta Moss'].map((name) => desk.idOf(name));
+    const content = { ...newMailing('To both', 'visit'), to: to('Wim Haldane', 'Greta Moss') };
+    const both = await mailing('site-access', content);
+    const one = await mailing('site-access', { ...content, name: 'To one', to: to('Greta Moss') });
+    expect([await send(both), await send(one)]).toEqual([
+      { forms: 2, people: 2 },
+      { forms: 1, people: 1 },
+    ]);
+    ok(await ada.call('mergePeople', { params: { id: stays ?? '' }, body: { other: goes } }));
+    expect(owedTo('Wim Haldane', both).map(({ personId }) => personId)).toEqual([stays]);
+    expect(owedTo('Wim Haldane', one).map(({ personId }) => personId)).toEqual([stays]);
+    const { mailing: named, people: called } = await viewOf('site-access', one);
+    expect([named.to.audience.in, called]).toEqual([{ anyOf: [`@${stays}`] }, { [stays ?? '']: 'Wim Haldane' }]);
   });
 });

@@ -10,6 +10,7 @@ export const deskHeads = {
   shareTargets: { method: 'GET', path: '/api/requests/:number/share-targets', caller: 'staff' },
   shareRequest: { method: 'POST', path: '/api/requests/:number/shares', caller: 'staff' },
   unshareRequest: { method: 'POST', path: '/api/requests/:number/shares/:holder/end', caller: 'staff' },
+  askAbout: { method: 'POST', path: '/api/requests/:number/asking', caller: 'staff', guard: 'Idempotency-Key' },
   followRequest: { method: 'POST', path: '/api/requests/:number/following', caller: 'staff' },
   deletionPlan: { method: 'GET', path: '/api/requests/:number/deletion', caller: 'staff' },
   deleteRequest: { method: 'POST', path: '/api/requests/:number/deletion', caller: 'staff', guard: 'If-Match' },

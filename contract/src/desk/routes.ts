@@ -95,6 +95,12 @@ export const deskRoutes = routesOf(deskHeads, {
     params: numbered.extend({ holder: z.string().max(80) }),
     answer: done,
   },
+  askAbout: {
+    says: 'Sends a mailing because of one request, now: to whom it goes where it is about that request. Whoever has the same form still open is not sent it again.',
+    params: numbered,
+    body: z.strictObject({ mailing: z.string().max(64) }),
+    answer: z.object({ people: z.int() }),
+  },
   followRequest: {
     says: 'Has whoever calls hear of what becomes of a request they may read, by email, or no longer.',
     params: numbered,

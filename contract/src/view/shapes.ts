@@ -156,6 +156,8 @@ export const sheet = z.object({
   opens: z.array(z.string()),
   /** Requests that point to this one, as far as the viewer works on them. */
   pointing: z.array(z.object({ number: z.string(), subject: visibleSubject, field: z.string() })),
+  /** The mailings that could ask about it now; none for who may not change it. */
+  asks: z.array(z.object({ id: z.string(), name: z.string(), form: z.string() })),
   /** What was asked about it by mailings, and what was answered as far as its reader may know. */
   asked: z.array(
     z.object({

@@ -8,6 +8,9 @@ import { doorHeads } from './heads.ts';
 /** What ends with a door: requests that wait for an address to be confirmed, forms that were begun; and what stays. */
 const ended = z.object({ waiting: z.int(), begun: z.int(), requests: z.int() });
 
+/** Some people by name, and how many there are in all. */
+const some = z.object({ n: z.int(), names: z.array(z.string()) });
+
 /** Ways in to forms: who comes in, by which proof, when, and how many. */
 export const doorRoutes = routesOf(doorHeads, {
   doorDesign: {
@@ -59,6 +62,16 @@ export const doorRoutes = routesOf(doorHeads, {
     says: 'Removes a door, for good. Its links end, with what was begun or waits to be confirmed; requests stay.',
     params: slugged,
     answer: ended,
+  },
+  tryDoor: {
+    says: 'Whom a door would mean today, were it like this: how many, who would be so for the first time or no more, and who would be meant but is left out.',
+    params: slugged,
+    body: z.strictObject({ door }),
+    answer: z.object({
+      ...{ staff: z.int(), contacts: z.int() },
+      /** By name, some of them each; and how many they are. */
+      ...{ comeIn: some, dropOut: some, leftOut: some },
+    }),
   },
   setDoor: {
     says: 'Opens or closes a door, and what people read when it is closed.',

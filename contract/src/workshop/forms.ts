@@ -112,6 +112,18 @@ export const formRoutes = routesOf(formHeads, {
       profile: z.array(profileField).readonly(),
     }),
   },
+  findPeople: {
+    says: 'Active staff and contacts by part of a name or an address, twenty at most; to name one of them in an audience.',
+    query: z.strictObject({ find: z.string().max(200).optional() }),
+    answer: z.object({
+      people: z.array(
+        z.object({
+          ...{ id: z.string(), name: z.string(), email: z.string(), outside: z.boolean() },
+          portrait: z.string().nullable(),
+        }),
+      ),
+    }),
+  },
   createForm: {
     says: 'Makes a form with a register of its own, from a draft. Nobody can ask with it until it is released.',
     body: z.strictObject({

@@ -102,6 +102,7 @@ export const formHeads = {
   recomputation: { method: 'POST', path: '/api/forms/:key/recomputation', caller: 'staff', right: 'configure' },
   forms: { method: 'GET', path: '/api/forms', caller: 'staff', right: 'work' },
   ground: { method: 'GET', path: '/api/ground', caller: 'staff', right: 'build' },
+  findPeople: { method: 'GET', path: '/api/ground/people', caller: 'staff', right: 'build' },
   createForm: { method: 'POST', path: '/api/forms', caller: 'staff', right: 'configure', guard: 'Idempotency-Key' },
   form: { method: 'GET', path: '/api/forms/:key', caller: 'staff', right: 'configure' },
   editionsGiven: { method: 'GET', path: '/api/forms/:key/editions', caller: 'staff', right: 'configure' },
@@ -142,6 +143,7 @@ export const doorHeads = {
     right: 'configure',
     guard: 'If-Match',
   },
+  tryDoor: { method: 'POST', path: '/api/doors/:slug/reach', caller: 'staff', right: 'configure' },
   setDoor: { method: 'PATCH', path: '/api/doors/:slug', caller: 'staff', right: 'configure' },
 } as const satisfies Heads;
 

@@ -26,6 +26,16 @@ export interface Comer {
   readonly sent?: true | undefined;
 }
 
+/**
+ * Whether a door means somebody: whether it would admit them while it is open, has a place and they have sent nothing
+ * yet. Whom its form was sent to is not asked.
+ */
+export const isMeant = (door: DoorDesign, { kind, active, groups }: Comer): boolean =>
+  active &&
+  !door.onlySent &&
+  (kindOfProof(door.proof) === 'outside' || kind === 'staff') &&
+  belongs(door.audience, { kind, groups }, NO_REQUEST);
+
 /** That a limit for all is reached: by how many others is not said. */
 function fullMessage(limit: DoorLimit, { now, zone }: Coming): Said {
   const from = countsAnew(limit, now, zone);

@@ -1,4 +1,4 @@
-export { type Admission, admit, type Comer, type NotAdmitted } from './admit.ts';
+export { type Admission, admit, type Comer, isMeant, type NotAdmitted } from './admit.ts';
 export { consentProblems } from './consent.ts';
 export { CONTACT_LABELS, type ContactAnswer, contactProblems, isContactField } from './contact.ts';
 export {

@@ -15,7 +15,7 @@ import {
 import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
-import { passOn } from './mailings.ts';
+import { askAbout, passOn } from './mailings.ts';
 import { share, shareTargets, unshare } from './share.ts';
 import { withdrawOwn } from './withdraw.ts';
 
@@ -34,6 +34,8 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     shareTargets: ({ viewer, params, query }) => shareTargets(house.db, viewer, params.number, query.find),
     shareRequest: ({ viewer, params, body }) => share(house, viewer, params.number, body),
     unshareRequest: ({ viewer, params }) => unshare(house, viewer, params.number, params.holder),
+    askAbout: ({ viewer, params, body, key }) =>
+      askAbout(house, viewer, { number: params.number, mailing: body.mailing, key }),
     followRequest: ({ viewer, params, body }) => follow(house, viewer, params.number, body),
     deletionPlan: ({ viewer, params }) => deletionPlan(house.db, viewer, params.number),
     deleteRequest: ({ viewer, params, body, version }) =>

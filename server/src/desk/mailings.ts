@@ -3,13 +3,14 @@ import type { Viewer } from '@tolvek/core/people';
 import { refused, said } from '@tolvek/words';
 import { and, eq, inArray, lte, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
-import { releaseInForce } from '../form/queries.ts';
+import { formById, releaseInForce } from '../form/queries.ts';
 import {
   aroundMailing,
   fieldOf,
   type GoingRow,
   type MailingRow,
   mailingById,
+  mailingNamed,
   nextGoing,
   nextToRemind,
   type OwedRow,
@@ -23,11 +24,13 @@ import { personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
 import { newId } from '../platform/newId.ts';
 import { patiently } from '../platform/patience.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { inTurns } from '../platform/turns.ts';
 import { type Work, write } from '../platform/work.ts';
+import { openTo } from './openTo.ts';
 
 const addOwed = adding(owedForms);
 const addGoing = adding(goings);
@@ -72,6 +75,51 @@ const calendarFor = (db: Reader, formId: string) => {
   return release && calendarOf(db, release.design.deadline.calendar);
 };
 
+/**
+ * Sends a mailing because of one request, by hand: a moment later it has gone out.
+ *
+ * @throws Problem 404, 403 for who may not change the request, 422 when the mailing can’t go out
+ */
+export function askAbout(
+  house: House,
+  viewer: Viewer,
+  { number, mailing: id, key }: { readonly number: string; readonly mailing: string; readonly key: string },
+): { readonly people: number } {
+  return write(house, ({ tx, now }) =>
+    once(tx, { key, scope: `ask about ${viewer.personId}`, content: [number, id], now }, () => {
+      const { request, register } = openTo(tx, viewer, number, 'change');
+      const { mailing } = mailingNamed(tx, id);
+      const { design, formId } = mailing;
+      if (design.about.is !== 'requests' || design.about.register !== register.key) throw notFound('mailing');
+      const isWrong = MAILING.findings(design, aroundMailing(tx, formId, design)).length > 0;
+      const { owed, notSent } = goesTo(tx, mailing, { request: request.id, isSaid: true });
+      if (isWrong || owed.length === 0)
+        throw wrongFields([
+          {
+            field: 'mailing',
+            message: said(
+              isWrong
+                ? 'work:cannotAskSo'
+                : notSent.some(({ person }) => person !== null)
+                  ? 'work:asksWhoCannot'
+                  : 'work:asksNobody',
+            ),
+            fix: said('work:asksOther'),
+          },
+        ]);
+      addGoing(tx, {
+        id: newId(),
+        mailingId: id,
+        at: now,
+        by: viewer.personId,
+        requestId: request.id,
+        state: 'waiting',
+      });
+      return { people: new Set(owed.map(({ person }) => person)).size };
+    }),
+  );
+}
+
 /** Sends some of what a going has to send; when nothing is left it is done. */
 function goOut(work: Work, { id }: Pick<GoingRow, 'id'>): number {
   const { tx, now } = work;
@@ -79,14 +127,20 @@ function goOut(work: Work, { id }: Pick<GoingRow, 'id'>): number {
   const mailing = going && mailingById(tx, going.mailingId);
   if (!going || !mailing || going.state !== 'waiting') return 0;
   const calendar = calendarFor(tx, mailing.formId);
-  const isStopped = mailing.removedAt !== null || (going.by === null && !mailing.design.going);
+  const form = formById(tx, mailing.formId);
+  const isStopped =
+    mailing.removedAt !== null ||
+    (going.by === null && !mailing.design.going) ||
+    form?.stoppedAt !== null ||
+    form.deletedAt !== null;
   // What it names may be gone by now, or be hidden.
   const found = MAILING.findings(mailing.design, aroundMailing(tx, mailing.formId, mailing.design));
   if (isStopped || !calendar || found.length > 0) {
     end(tx, going, 'dropped', 0);
     return 0;
   }
-  const sent = goesTo(tx, mailing, going.requestId);
+  const { requestId: request } = going;
+  const sent = goesTo(tx, mailing, request === null ? null : { request, isSaid: going.by !== null });
   const left = byPerson(sent.owed.filter(notSentYet(tx, going)));
   let count = 0;
   for (const [person, owed] of left) {

@@ -3,6 +3,7 @@ import { CALENDAR } from '@tolvek/core/deadline';
 import type { DesignKind } from '@tolvek/core/design';
 import { DOOR } from '@tolvek/core/door';
 import { FORM, REGISTER } from '@tolvek/core/form';
+import { MAILING } from '@tolvek/core/mailing';
 import { may, type Viewer } from '@tolvek/core/people';
 import { VOCABULARY } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
@@ -48,7 +49,12 @@ function namedBy<Content extends object>(
 /** What keeps something from being deleted. */
 function usesOf(db: Reader, kind: Kind, key: string): readonly Use[] {
   const to = { kind, key };
-  const designs = [...namedBy(db, FORM, to), ...namedBy(db, REGISTER, to), ...namedBy(db, DOOR, to)];
+  const designs = [
+    ...namedBy(db, FORM, to),
+    ...namedBy(db, REGISTER, to),
+    ...namedBy(db, DOOR, to),
+    ...namedBy(db, MAILING, to),
+  ];
   if (kind === 'calendar' && deskOf(db).calendar === key)
     return [...designs, { title: said('ground:desk'), at: said('ground:namesIt') }];
   return kind === 'group' ? [...designs, ...workOf(db, key)] : designs;

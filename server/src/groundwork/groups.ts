@@ -1,12 +1,15 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { DOOR } from '@tolvek/core/door';
 import { FORM, REGISTER } from '@tolvek/core/form';
+import { MAILING } from '@tolvek/core/mailing';
 import { holdsOn, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
 import { asc, eq, isNull } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
+import { formById } from '../form/queries.ts';
+import { mailingById } from '../mailing/queries.ts';
 import { differingRegisters, grantedTo, refuseNobodyLeft } from '../people/given.ts';
 import { refuseRaising } from '../people/grants.ts';
 import {
@@ -83,7 +86,7 @@ export function groupView(db: Reader, key: string, now: number): AnswerOf<'group
   };
 }
 
-/** What names a group: forms, registers and doors, and where. */
+/** What names a group: forms, registers, doors and mailings, and where. */
 function usesOf(db: Reader, key: string): AnswerOf<'group'>['uses'] {
   const to = { kind: 'group', key };
   const formOf = new Map(
@@ -98,10 +101,17 @@ function usesOf(db: Reader, key: string): AnswerOf<'group'>['uses'] {
     ...referringTo(db, FORM, to).map((each) => ({ ...each, to: `/workshop/${each.key}` })),
     ...referringTo(db, REGISTER, to).map((each) => ({ ...each, to: `/workshop/registers/${each.key}` })),
     ...referringTo(db, DOOR, to).map((each) => ({ ...each, to: `/workshop/${formOf.get(each.key) ?? ''}/doors` })),
+    ...referringTo(db, MAILING, to).map((each) => ({ ...each, to: `/workshop/${formWith(db, each.key)}/mailings` })),
   ];
   const uses = new Map(all.map(({ title, at, to: leads }) => [JSON.stringify([title, at]), { title, at, to: leads }]));
   return [...uses.values(), ...rightsGivenTo(db, key)];
 }
+
+/** The key of the form that a mailing sends. */
+const formWith = (db: Reader, mailing: string): string => {
+  const found = mailingById(db, mailing);
+  return (found && formById(db, found.formId)?.key) ?? '';
+};
 
 /** What is given to a group as its rights: for the whole desk, and where a register differs. */
 function rightsGivenTo(db: Reader, key: string): AnswerOf<'group'>['uses'] {

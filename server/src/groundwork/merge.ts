@@ -7,6 +7,7 @@ import { refused } from '@tolvek/words';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { designsOf } from '../design/queries.ts';
 import { keptAnswers } from '../door/tables.ts';
+import { renameInMailings } from '../mailing/commands.ts';
 import { owedAsOther } from '../mailing/follow.ts';
 import { notices } from '../notice/tables.ts';
 import { differingRegisters, grantedTo, refuseNobodyLeft } from '../people/given.ts';
@@ -201,6 +202,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   if (goes.active) noteChanged(work, 'person', from, 'active', true, false);
   const note = `${goes.name} = ${stays.name}`;
   renameInPlans(tx, { [was]: becomes }, note, { viewer, now });
+  renameInMailings(tx, { [was]: becomes }, note, { viewer, now });
   noteGround(work, 'person', to, { kind: 'merged', name: goes.name, email: goes.email });
   refuseNobodyLeft(tx);
 }

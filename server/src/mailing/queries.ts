@@ -86,6 +86,22 @@ export function registerOfMailing(db: Reader, id: string): string | null {
 export const mailingsOf = (db: Reader, formId: string): readonly MailingRow[] =>
   ofForm(db).all({ form: formId }) as readonly MailingRow[];
 
+const all = prepared((db) =>
+  db
+    .select(COLUMNS)
+    .from(mailings)
+    .innerJoin(designs, eq(designs.id, mailings.id))
+    .where(isNull(mailings.removedAt))
+    .orderBy(asc(mailings.id))
+    .prepare(),
+);
+
+/** The mailings that are about requests of a register, by its key. */
+export const mailingsAbout = (db: Reader, register: string): readonly MailingRow[] =>
+  (all(db).all() as readonly MailingRow[]).filter(
+    ({ design: { about } }) => about.is === 'requests' && about.register === register,
+  );
+
 /** The mailings that wait for requests of a register, by its key, to come to a stage. */
 export const mailingsAwaiting = (db: Reader, register: string): readonly MailingRow[] =>
   awaiting(db).all({ register }) as readonly MailingRow[];

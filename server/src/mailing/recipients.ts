@@ -51,15 +51,18 @@ function isMeant(db: Reader, request: ShownRow, register: RegisterRow, { stages,
   return when.trim() === '' || momentOf(db, request, register, true).holds(when);
 }
 
+/** The one request because of which it goes out, and whether somebody has said so; null: because of none. */
+type Because = { readonly request: string; readonly isSaid: boolean } | null;
+
 type Meant = Extract<MailingDesign['about'], { is: 'requests' }>;
 
 /** The requests that a mailing is about; `only`: of these, where it goes out because of one. */
-function aboutRequests(db: Reader, { about, to }: MailingDesign, only: string | null): readonly AboutRequest[] {
+function aboutRequests(db: Reader, { about, to }: MailingDesign, only: Because): readonly AboutRequest[] {
   const register = about.is === 'requests' ? registerByKey(db, about.register) : undefined;
   if (about.is !== 'requests' || !register) return [];
   const field = 'named' in to && !to.named.startsWith('~') ? to.named : null;
   const found: AboutRequest[] = [];
-  const one = only === null ? undefined : requestById(db, only);
+  const one = only === null ? undefined : requestById(db, only.request);
   const among =
     only !== null
       ? one?.registerId === register.id
@@ -72,12 +75,14 @@ function aboutRequests(db: Reader, { about, to }: MailingDesign, only: string | 
             about.stages.length > 0 ? inArray(requests.stage, [...about.stages]) : undefined,
           ),
         );
-  for (const request of among) if (isMeant(db, request, register, about)) found.push(standingIn(request, field));
+  // What somebody asks about one request is about that, wherever it stands.
+  for (const request of among)
+    if (only?.isSaid || isMeant(db, request, register, about)) found.push(standingIn(request, field));
   return found;
 }
 
 /** Who has to fill in what when a mailing goes out now; `only`: because of one request. */
-export function goesTo(db: Reader, { design }: Pick<MailingRow, 'design'>, only: string | null): SentOut {
+export function goesTo(db: Reader, { design }: Pick<MailingRow, 'design'>, only: Because): SentOut {
   const { to } = design;
   const about = aboutRequests(db, design, only);
   const ids = 'named' in to ? about.flatMap(({ named }) => named[to.named] ?? []) : null;

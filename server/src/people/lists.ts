@@ -241,12 +241,18 @@ export function listPeople(
 }
 
 /** Active staff by part of a name or an address, so many at most, each with their portrait: to choose one of. */
-export function staffFound(
+export const staffFound = (db: Reader, find: string | undefined, most: number): readonly Found[] =>
+  peopleFound(db, { kind: 'staff', find }, most);
+
+type Found = Listed & { readonly portrait: string | null };
+
+/** The same of contacts as well, where no kind is said. */
+export function peopleFound(
   db: Reader,
-  find: string | undefined,
+  { kind, find }: Pick<Looking, 'kind' | 'find'>,
   most: number,
-): readonly (Listed & { readonly portrait: string | null })[] {
-  const found = listPeople(db, { kind: 'staff', state: 'active', find }, null, most).people;
+): readonly Found[] {
+  const found = listPeople(db, { kind, state: 'active', find }, null, most).people;
   const portraits = pictureVersions(
     db,
     found.map(({ id }) => id),

@@ -1,10 +1,19 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { isLate, meansOf } from '@tolvek/core/mailing';
+import { isLate, MAILING, meansOf } from '@tolvek/core/mailing';
 import type { Viewer } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
-import { type ReleaseRow, releaseInForce } from '../form/queries.ts';
+import { formById, type ReleaseRow, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
-import { doorAt, type MailingRow, mailingById, type OwedRow, openFor, owedAbout } from '../mailing/queries.ts';
+import {
+  aroundMailing,
+  doorAt,
+  type MailingRow,
+  mailingById,
+  mailingsAbout,
+  type OwedRow,
+  openFor,
+  owedAbout,
+} from '../mailing/queries.ts';
 import { personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -53,6 +62,23 @@ export function askedAbout(db: Reader, viewer: Viewer, about: OpenRequest, now: 
     ];
   });
 }
+
+/** The mailings by which somebody who may change a request can ask about it now. */
+export const canAsk = (
+  db: Reader,
+  { request, register }: OpenRequest,
+  mayChange: boolean,
+): AnswerOf<'sheet'>['asks'] =>
+  !mayChange || request.trial
+    ? []
+    : mailingsAbout(db, register.key).flatMap(({ id, formId, design }) => {
+        const form = formById(db, formId);
+        const release = releaseInForce(db, formId);
+        if (!release || form?.stoppedAt !== null || form.deletedAt !== null) return [];
+        return MAILING.findings(design, aroundMailing(db, formId, design)).length > 0
+          ? []
+          : [{ id, name: design.name, form: release.design.title }];
+      });
 
 function rowOf(db: Reader, row: OwedRow, answer: OpenRequest | undefined, now: number): Asked['rows'][number] {
   return {

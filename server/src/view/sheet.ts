@@ -32,7 +32,7 @@ import { isOwnOf, type RequestRow, type ShownRow, whoseIs } from '../request/que
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { sharesOf } from '../request/shares.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
-import { askedAbout, toFillIn } from './asked.ts';
+import { askedAbout, canAsk, toFillIn } from './asked.ts';
 import { decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
@@ -156,6 +156,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     references: [...references],
     opens: [...openTo(db, viewer, references)],
     pointing: pointingAt(db, viewer, request.id),
+    asks: canAsk(db, open, may.change),
     asked: askedAbout(db, viewer, open, now),
     fuse: deadline ? fuseAt(deadline, plan, calendar, now, request.finishedAt) : null,
     due: due === null ? null : iso(due),

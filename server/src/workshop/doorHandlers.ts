@@ -1,6 +1,7 @@
 import type { doorRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { doorReach } from './doorReach.ts';
 import { addDoor, doorView, removalView, removeDoor, setDoor, settleDoor } from './doors.ts';
 
 export function doorHandlers(house: House): Handlers<typeof doorRoutes> {
@@ -12,6 +13,7 @@ export function doorHandlers(house: House): Handlers<typeof doorRoutes> {
     addDoor: ({ viewer, params, body, key }) => addDoor(house, viewer, { form: params.key, once: key, ...body }),
     doorRemoval: ({ params }) => removalView(db, params.slug),
     removeDoor: ({ viewer, params, version }) => removeDoor(house, viewer, { slug: params.slug, version }),
+    tryDoor: ({ params, body }) => doorReach(db, params.slug, body.door),
     setDoor: ({ viewer, params, body }) => setDoor(house, viewer, { slug: params.slug, ...body }),
   };
 }

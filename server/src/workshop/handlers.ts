@@ -9,6 +9,7 @@ import { askedFor } from '../files/commands.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { formByKey, formNamed, formsOf, releasesOf } from '../form/queries.ts';
 import { takeInLater, takenRows } from '../intake/takeInRows.ts';
+import { peopleFound } from '../people/lists.ts';
 import { allGroups, departmentOf, namesOf, personById, profileOf, staffIn } from '../people/queries.ts';
 import { apart } from '../platform/apart.ts';
 import { iso } from '../platform/clock.ts';
@@ -44,6 +45,9 @@ import { FIELD_READERS, LOOK_AT_ROWS, PERSON_READS, PLAN_EFFECT, TRY_CONDITION }
 import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
 import { vocabularyHandlers } from './vocabularyHandlers.ts';
 import { editionsGiven } from './whoGets.ts';
+
+/** People who are offered at once. */
+const OFFERED = 20;
 
 export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> {
   const { db, clock } = house;
@@ -114,6 +118,11 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       vocabularies: allVocabularies(db),
       registers: knownRegisters(db).map(({ key, name }) => ({ key, name })),
       profile: profileDesignOf(db).fields,
+    }),
+    findPeople: ({ query }) => ({
+      people: peopleFound(db, query, OFFERED).map(({ id, name, email, kind, portrait }) => ({
+        ...{ id, name, email, portrait, outside: kind === 'contact' },
+      })),
     }),
     createForm: ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }),
     editionsGiven: ({ params, query }) => editionsGiven(db, params.key, query),

@@ -1,7 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
 import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { Button } from '../ui/Button.tsx';
 import { Facts } from '../ui/Facts.tsx';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
+import { floorApi } from './endpoints.ts';
 
 type Asked = AnswerOf<'sheet'>['asked'][number];
 type Row = Asked['rows'][number];
@@ -13,9 +18,9 @@ const standing = ({ state, due, closed }: Row): string => {
   return say(state === 'late' ? 'floor:askedLate' : 'floor:askedOpen', { due });
 };
 
-/** What was asked about the request by mailings, and what was answered. */
-export function AskedAbout({ asked }: { asked: readonly Asked[] }) {
-  if (asked.length === 0) return null;
+/** What was asked about the request by mailings, and what was answered; and what can be asked now. */
+export function AskedAbout({ sheet: { number, asked, asks } }: { sheet: AnswerOf<'sheet'> }) {
+  if (asked.length + asks.length === 0) return null;
   return (
     <>
       <h3 className="section-head mt-6">{say('floor:askedAbout')}</h3>
@@ -59,6 +64,30 @@ export function AskedAbout({ asked }: { asked: readonly Asked[] }) {
           </ul>
         </section>
       ))}
+      {asks.length > 0 ? <AskNow number={number} asks={asks} /> : null}
     </>
+  );
+}
+
+/** Asks about the request by one of the mailings there are, at once. */
+function AskNow({ number, asks }: { number: string; asks: AnswerOf<'sheet'>['asks'] }) {
+  const [ask, { isLoading }] = floorApi.useAskAboutMutation();
+  const [once, setOnce] = useState(() => crypto.randomUUID());
+  const go = async (mailing: string): Promise<void> => {
+    const sent = await ask({ number, once, body: { mailing } });
+    setOnce(crypto.randomUUID());
+    if ('error' in sent) {
+      const problem = problemOf(sent.error);
+      toast.error(problem.problems?.map(({ message }) => told(message)).join(' ') ?? refusalInWords(problem));
+    } else if (sent.data) toast(say('floor:askedNow', { count: sent.data.people }));
+  };
+  return (
+    <p className="mt-2 flex flex-wrap gap-2">
+      {asks.map(({ id, name, form }) => (
+        <Button key={id} disabled={isLoading} onClick={() => void go(id)}>
+          {say('floor:askNow', { form, name })}
+        </Button>
+      ))}
+    </p>
   );
 }

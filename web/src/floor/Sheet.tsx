@@ -138,7 +138,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         ) : null}
       </dl>
       <SheetFields sheet={sheet} reload={refetch} />
-      <AskedAbout asked={sheet.asked} />
+      <AskedAbout sheet={sheet} />
       <Pointing sheet={sheet} />
       <Sharing sheet={sheet} />
       <SheetHistory sheet={sheet} />

@@ -49,6 +49,10 @@ export const floorApi = api.injectEndpoints({
       query: call('unshareRequest'),
       invalidatesTags: ['sheet'],
     }),
+    askAbout: build.mutation<AnswerOf<'askAbout'>, Asked<'askAbout'>>({
+      query: call('askAbout'),
+      invalidatesTags: (_asked, error) => (error ? [] : ['sheet']),
+    }),
     followRequest: build.mutation<AnswerOf<'followRequest'>, Asked<'followRequest'>>({
       query: call('followRequest'),
       invalidatesTags: ['sheet', 'ledger'],

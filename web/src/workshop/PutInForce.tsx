@@ -43,7 +43,7 @@ export const PutInForce = ({
       </p>
     ) : (
       <>
-        <p className="text-soft">{changes.map(({ words }) => told(words)).join(' ')}</p>
+        <p className="text-soft">{[...new Set(changes.map(({ words }) => told(words)))].join(' ')}</p>
         <p className="mt-1">{says}</p>
         {found.map(({ at, message }) => (
           <p key={at + told(message)} role="alert" className="mt-1 text-brick">

@@ -33,6 +33,7 @@ export const workshopApi = api.injectEndpoints({
       query: call('ground'),
       providesTags: ['groups', 'calendar', 'register'],
     }),
+    findPeople: build.query<AnswerOf<'findPeople'>, Asked<'findPeople'>>({ query: call('findPeople') }),
     createForm: build.mutation<AnswerOf<'createForm'>, Asked<'createForm'>>({
       query: call('createForm'),
       invalidatesTags: ['forms'],
@@ -148,6 +149,7 @@ export const workshopApi = api.injectEndpoints({
       keepUnusedDataFor: 0,
       providesTags: ['mailings', 'sheet'],
     }),
+    tryDoor: build.mutation<AnswerOf<'tryDoor'>, Asked<'tryDoor'>>({ query: call('tryDoor') }),
     doorRemoval: build.query<AnswerOf<'doorRemoval'>, Asked<'doorRemoval'>>({
       query: call('doorRemoval'),
       keepUnusedDataFor: 0,
@@ -180,7 +182,6 @@ export const workshopApi = api.injectEndpoints({
       keepUnusedDataFor: 0,
       providesTags: ['planEffect', 'register', 'groups', 'people'],
     }),
-    colleagues: build.query<AnswerOf<'colleagues'>, Asked<'colleagues'>>({ query: call('colleagues') }),
     accessPlanEffect: build.query<AnswerOf<'accessPlanEffect'>, Asked<'accessPlanEffect'>>({
       query: call('accessPlanEffect'),
       keepUnusedDataFor: 0,

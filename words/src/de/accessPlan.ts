@@ -327,4 +327,5 @@ export const accessPlan: Same<typeof english> = {
   inEdition: 'In der Fassung „{{edition}}“.',
   'layout.left-out': 'von der Fassung weggelassen und anderswo zu lesen',
   'layout.locked': 'von der Fassung gesperrt',
+  outsideAt: '{{email}}, ein Kontakt',
 };

@@ -183,4 +183,7 @@ export const floor: Same<typeof english> = {
   askedMean_one: 'Mittelwert aus {{count}} Antwort',
   askedMean_other: 'Mittelwert aus {{count}} Antworten',
   askedSomebody: 'Jemand',
+  askNow: 'Jetzt fragen: {{form}} ({{name}})',
+  askedNow_one: 'An {{count, number}} Person verschickt.',
+  askedNow_other: 'An {{count, number}} Personen verschickt.',
 };

@@ -11,4 +11,8 @@ export const work: Same<typeof english> = {
   chooseFromTeam: 'Wählen Sie eine Person aus dem Team.',
   unknownRequester: '„{{typed}}“: Wir kennen niemanden mit dieser E-Mail-Adresse, oder mehrere Personen heißen so.',
   correctRequester: 'Korrigieren Sie die Zelle, oder lassen Sie sie leer, um selbst anzufragen.',
+  asksNobody: 'Dort steht niemand, der gefragt werden könnte.',
+  asksWhoCannot: 'Wer dort steht, kann mit diesem Formular nicht gefragt werden.',
+  asksOther: 'Tragen Sie ein, wer es ist, oder fragen Sie mit einem anderen Formular.',
+  cannotAskSo: 'So wie es jetzt eingerichtet ist, kann das nicht gefragt werden. Die Koordination kann es berichtigen.',
 };

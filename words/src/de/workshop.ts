@@ -952,4 +952,18 @@ export const workshop: Same<typeof english> = {
   'doors.follows.each-time': 'mit einem Code, jedes Mal',
   'doors.onlySent': 'Nur wem das Formular geschickt wurde, kommt herein',
   'doors.onlySentHint': 'Es steht in keiner Liste. Verschickt wird es auf der Seite „Verschicken“.',
+  'doors.means':
+    'Heute meint sie {{staff, number}} Mitarbeitende, {{contacts, number}} bekannte Kontakte und Personen, die noch nicht bekannt sind.',
+  'doors.meansStaff_one': 'Heute meint sie {{count, number}} Person der Mitarbeitenden.',
+  'doors.meansStaff_other': 'Heute meint sie {{count, number}} Mitarbeitende.',
+  'doors.meansSent': 'Sie meint niemanden außer denen, an die das Formular verschickt wird.',
+  'doors.comeIn': 'Durch diese Änderung kommen herein: {{names, list}}.',
+  'doors.comeInMore_one': 'Durch diese Änderung kommen herein: {{names, list}} und {{count, number}} weitere Person.',
+  'doors.comeInMore_other': 'Durch diese Änderung kommen herein: {{names, list}} und {{count, number}} weitere.',
+  'doors.dropOut': 'Durch diese Änderung fallen weg: {{names, list}}.',
+  'doors.dropOutMore_one': 'Durch diese Änderung fallen weg: {{names, list}} und {{count, number}} weitere Person.',
+  'doors.dropOutMore_other': 'Durch diese Änderung fallen weg: {{names, list}} und {{count, number}} weitere.',
+  'doors.leftOut': 'Ausgenommen, obwohl sonst gemeint: {{names, list}}.',
+  'doors.leftOutMore_one': 'Ausgenommen, obwohl sonst gemeint: {{names, list}} und {{count, number}} weitere Person.',
+  'doors.leftOutMore_other': 'Ausgenommen, obwohl sonst gemeint: {{names, list}} und {{count, number}} weitere.',
 };

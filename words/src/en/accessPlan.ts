@@ -321,4 +321,5 @@ export const accessPlan = {
   inEdition: 'Given in the edition “{{edition}}”.',
   'layout.left-out': 'left out by the edition, and read elsewhere',
   'layout.locked': 'locked by the edition',
+  outsideAt: '{{email}}, a contact',
 } as const;

@@ -179,4 +179,7 @@ export const floor = {
   askedMean_one: 'Mean of {{count}} answer',
   askedMean_other: 'Mean of {{count}} answers',
   askedSomebody: 'Somebody',
+  askNow: 'Ask now: {{form}} ({{name}})',
+  askedNow_one: 'Sent to {{count, number}} person.',
+  askedNow_other: 'Sent to {{count, number}} people.',
 } as const;

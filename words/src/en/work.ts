@@ -8,4 +8,8 @@ export const work = {
   chooseFromTeam: 'Choose a person from the team.',
   unknownRequester: '“{{typed}}”: we know nobody with this email address, or several people have this name.',
   correctRequester: 'Correct the cell, or leave it empty to be the requester yourself.',
+  asksNobody: 'Nobody stands there who could be asked.',
+  asksWhoCannot: 'Whoever stands there can’t be asked by this form.',
+  asksOther: 'Fill in who it is, or ask by another form.',
+  cannotAskSo: 'This can’t be asked as it is set up now. The coordinator can correct it.',
 } as const;

@@ -934,4 +934,18 @@ export const workshop = {
   'doors.follows.each-time': 'with a code by email, each time',
   'doors.onlySent': 'Only those come in to whom the form was sent',
   'doors.onlySentHint': 'It stands in no list. People are sent it on the page “Send to people”.',
+  'doors.means':
+    'Today it means {{staff, number}} of the staff, {{contacts, number}} known contacts, and people who are not known yet.',
+  'doors.meansStaff_one': 'Today it means {{count, number}} person of the staff.',
+  'doors.meansStaff_other': 'Today it means {{count, number}} people of the staff.',
+  'doors.meansSent': 'It means nobody but those to whom the form is sent.',
+  'doors.comeIn': 'By this change come in: {{names, list}}.',
+  'doors.comeInMore_one': 'By this change come in: {{names, list}} and {{count, number}} more.',
+  'doors.comeInMore_other': 'By this change come in: {{names, list}} and {{count, number}} more.',
+  'doors.dropOut': 'By this change drop out: {{names, list}}.',
+  'doors.dropOutMore_one': 'By this change drop out: {{names, list}} and {{count, number}} more.',
+  'doors.dropOutMore_other': 'By this change drop out: {{names, list}} and {{count, number}} more.',
+  'doors.leftOut': 'Left out, though otherwise meant: {{names, list}}.',
+  'doors.leftOutMore_one': 'Left out, though otherwise meant: {{names, list}} and {{count, number}} more.',
+  'doors.leftOutMore_other': 'Left out, though otherwise meant: {{names, list}} and {{count, number}} more.',
 } as const;

@@ -157,11 +157,11 @@ interface FindPersonProps {
   readonly choose: (id: string, name: string) => void;
 }
 
-/** Staff, found by part of a name. */
+/** Staff and contacts, found by part of a name. */
 function FindPerson({ id, inside, choose }: FindPersonProps) {
   const [find, setFind] = useState('');
   const looking = useDeferredValue(find.trim());
-  const { data } = workshopApi.useColleaguesQuery({ query: { find: looking } });
+  const { data } = workshopApi.useFindPeopleQuery({ query: { find: looking } });
   return (
     <FindWho
       id={`${id}-person`}
@@ -170,7 +170,10 @@ function FindPerson({ id, inside, choose }: FindPersonProps) {
       none={say('accessPlan:noPerson')}
       people={(data?.people ?? [])
         .filter((person) => !inside.includes(`@${person.id}`))
-        .map(({ email, ...person }) => ({ ...person, detail: email }))}
+        .map(({ email, outside, ...person }) => ({
+          ...person,
+          detail: outside ? say('accessPlan:outsideAt', { email }) : email,
+        }))}
       find={setFind}
       choose={(whom, name) => {
         if (whom && 'person' in whom) choose(whom.person, name);

@@ -13,6 +13,7 @@ import { workshopApi } from '../endpoints.ts';
 import { States } from '../groundwork/States.tsx';
 import { PutInForce } from '../PutInForce.tsx';
 import { Choose, Hint, Tick } from '../Setting.tsx';
+import { DoorReach } from './DoorReach.tsx';
 import { DoorTimes } from './DoorTimes.tsx';
 import { withSet, withWords } from './doorEdits.ts';
 import { Limits } from './Limits.tsx';
@@ -79,6 +80,8 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
           field="audience"
           change={(next) => set((before) => ({ ...before, audience: next(before.audience) }))}
         />
+        <span />
+        <DoorReach slug={opened.slug} door={door} />
         <span />
         <Tick
           label={say('workshop:doors.unnamed')}
