@@ -379,7 +379,7 @@ class Story {
     }
     addMailing(this.house, maren, { form: 'trip-report', once: 'demo-mailing-1', mailing: TRIP_REPORTS });
     const { id } = addMailing(this.house, maren, { form: 'kit-check', once: 'demo-mailing-2', mailing: KIT_CHECKS });
-    sendMailing(this.house, maren, { id, once: 'demo-mailing-3', onlyNew: false });
+    await sendMailing(this.house, maren, { id, once: 'demo-mailing-3', onlyNew: false });
     await runMailings(this.house);
   }
 

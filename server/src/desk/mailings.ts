@@ -1,4 +1,4 @@
-import { dueOf, nextGoing as goingAfter, MAILING, nextReminder, type Owed } from '@tolvek/core/mailing';
+import { dueOf, nextGoing as goingAfter, MAILING, nextReminder, type Owed, type SentOut } from '@tolvek/core/mailing';
 import type { Viewer } from '@tolvek/core/people';
 import { refused, said } from '@tolvek/words';
 import { and, eq, inArray, lte, sql } from 'drizzle-orm';
@@ -19,9 +19,11 @@ import {
 } from '../mailing/queries.ts';
 import { byPerson, goesTo } from '../mailing/recipients.ts';
 import { goings, owedForms } from '../mailing/tables.ts';
+import { GOES_TO } from '../mailing/tasks.ts';
 import { notifyPerson } from '../notice/notify.ts';
 import { personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
+import { apart } from '../platform/apart.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
@@ -45,10 +47,20 @@ const AT_ONCE = 50;
 export async function runMailings(house: House): Promise<number> {
   let happened = 0;
   for await (const due of inTurns(dueNow(house)))
-    happened += await patiently(house, () =>
-      write(house, (work) => ('mailingId' in due && 'at' in due ? goOut(work, due) : remind(work, due))),
-    );
+    happened +=
+      'by' in due ? await goOut(house, due) : await patiently(house, () => write(house, (work) => remind(work, due)));
   return happened;
+}
+
+/** Sends all that a going has to send, some people at a time. To whom it goes is found out before, off the thread that answers. */
+async function goOut(house: House, going: GoingRow): Promise<number> {
+  const sent = going.requestId === null ? await apart(house, GOES_TO, going.mailingId) : null;
+  let happened = 0;
+  for (;;) {
+    const count = await patiently(house, () => write(house, (work) => sendSome(work, going, sent)));
+    happened += count;
+    if (count < AT_ONCE) return happened;
+  }
 }
 
 /** What is due, one after the other; each is looked for when the one before has happened. */
@@ -120,8 +132,8 @@ export function askAbout(
   );
 }
 
-/** Sends some of what a going has to send; when nothing is left it is done. */
-function goOut(work: Work, { id }: Pick<GoingRow, 'id'>): number {
+/** Sends some of what a going has to send; when nothing is left it is done. `found`: to whom it goes, where it was found out before. */
+function sendSome(work: Work, { id }: Pick<GoingRow, 'id'>, found: SentOut | null): number {
   const { tx, now } = work;
   const going = tx.select().from(goings).where(eq(goings.id, id)).get();
   const mailing = going && mailingById(tx, going.mailingId);
@@ -134,13 +146,13 @@ function goOut(work: Work, { id }: Pick<GoingRow, 'id'>): number {
     form?.stoppedAt !== null ||
     form.deletedAt !== null;
   // What it names may be gone by now, or be hidden.
-  const found = MAILING.findings(mailing.design, aroundMailing(tx, mailing.formId, mailing.design));
-  if (isStopped || !calendar || found.length > 0) {
+  const wrong = MAILING.findings(mailing.design, aroundMailing(tx, mailing.formId, mailing.design));
+  if (isStopped || !calendar || wrong.length > 0) {
     end(tx, going, 'dropped', 0);
     return 0;
   }
   const { requestId: request } = going;
-  const sent = goesTo(tx, mailing, request === null ? null : { request, isSaid: going.by !== null });
+  const sent = found ?? goesTo(tx, mailing, request === null ? null : { request, isSaid: going.by !== null });
   const left = byPerson(sent.owed.filter(notSentYet(tx, going)));
   let count = 0;
   for (const [person, owed] of left) {

@@ -2,6 +2,6 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { ready, fieldReaders, findings, lookAtRows, personReads, planEffect, tryCondition } = await import(
-  './worker.ts'
-);
+const can = await import('./worker.ts');
+export const { ready, fieldReaders, findings, goesTo, lookAtRows } = can;
+export const { personReads, planEffect, tryCondition, tryMailing } = can;

@@ -3,11 +3,15 @@ import { resolve } from 'node:path';
 import { findingsOf } from '@tolvek/core/form';
 import { workerData } from 'piscina';
 import { lookAtRows as lookedAt } from '../intake/takeInRows.ts';
+import { mailingNamed } from '../mailing/queries.ts';
+import { goesTo as wentTo } from '../mailing/recipients.ts';
+import type { GOES_TO } from '../mailing/tasks.ts';
 import type { Apart, OnData } from '../platform/apart.ts';
 import { connect, type Reader, runsBy } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import { listening } from '../platform/reads.ts';
 import type { Doing, Ready } from '../platform/workers.ts';
+import { tryMailing as mailingTried } from '../workshop/mailings.ts';
 import { planEffect as effected } from '../workshop/planDraft.ts';
 import { fieldReaders as fieldRead, personReads as personRead } from '../workshop/planReaders.ts';
 import type {
@@ -17,6 +21,7 @@ import type {
   PERSON_READS,
   PLAN_EFFECT,
   TRY_CONDITION,
+  TRY_MAILING,
 } from '../workshop/tasks.ts';
 import { tryCondition as tried } from '../workshop/tries.ts';
 
@@ -39,6 +44,10 @@ export const tryCondition: Doing<typeof TRY_CONDITION> = (on) => onData(on, (db)
 export const planEffect: Doing<typeof PLAN_EFFECT> = (on) => onData(on, (db) => effected(db, ...on.input));
 export const fieldReaders: Doing<typeof FIELD_READERS> = (on) => onData(on, (db) => fieldRead(db, ...on.input));
 export const personReads: Doing<typeof PERSON_READS> = (on) => onData(on, (db) => personRead(db, ...on.input));
+
+export const tryMailing: Doing<typeof TRY_MAILING> = (on) => onData(on, (db) => mailingTried(db, ...on.input));
+export const goesTo: Doing<typeof GOES_TO> = (on) =>
+  onData(on, (db) => wentTo(db, mailingNamed(db, on.input).mailing, null));
 
 /** Does work on the data with a connection of its own, which can’t write, by mistake neither. */
 async function onData<T>({ data, now }: OnData<unknown>, work: (db: Reader) => T): Promise<Apart<T>> {

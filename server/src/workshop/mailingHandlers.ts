@@ -1,6 +1,7 @@
 import type { mailingRoutes } from '@tolvek/contract';
 import { endOwed, remindNow } from '../desk/mailings.ts';
 import { mailingNamed } from '../mailing/queries.ts';
+import { apart } from '../platform/apart.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import {
@@ -10,16 +11,16 @@ import {
   removeMailing,
   sendMailing,
   settleMailing,
-  tryMailing,
   unjoinedView,
 } from './mailings.ts';
+import { TRY_MAILING } from './tasks.ts';
 
 export function mailingHandlers(house: House): Handlers<typeof mailingRoutes> {
   const { db, clock } = house;
   return {
     mailings: ({ params }) => ({ mailings: [...mailingsView(db, params.key, clock.now())] }),
     addMailing: ({ viewer, params, body, key }) => addMailing(house, viewer, { form: params.key, once: key, ...body }),
-    tryMailing: ({ viewer, params, body }) => tryMailing(db, viewer, params.key, body.mailing),
+    tryMailing: ({ viewer, params, body }) => apart(house, TRY_MAILING, [viewer, params.key, body.mailing]),
     changeMailing: ({ viewer, params, body, version }) =>
       settleMailing(house, viewer, { id: params.id, version, ...body }),
     removeMailing: ({ viewer, params, version }) => removeMailing(house, viewer, { id: params.id, version }),

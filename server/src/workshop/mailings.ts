@@ -24,7 +24,9 @@ import {
 } from '../mailing/queries.ts';
 import { goesTo } from '../mailing/recipients.ts';
 import { goings, mailings, owedForms } from '../mailing/tables.ts';
+import { GOES_TO } from '../mailing/tasks.ts';
 import { groupNames, namesOf, personById, personNamed } from '../people/queries.ts';
+import { apart } from '../platform/apart.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -206,21 +208,27 @@ export function removeMailing(
   });
 }
 
-/** Sends a mailing by hand; what goes out goes a moment later. @throws Problem 422 when nothing can go out as it says */
-export function sendMailing(
+/** A mailing that can go out. @throws Problem 404, 422 when nothing can go out as it says */
+function goingMailing(db: Reader, id: string): MailingRow {
+  const { mailing } = mailingNamed(db, id);
+  const { formId, design } = mailing;
+  const wrong = MAILING.findings(design, aroundMailing(db, formId, design));
+  if (wrong.length > 0)
+    throw wrongFields(wrong.map(({ at, message }) => ({ field: at, message, fix: said('workshopErrors:correctIt') })));
+  return mailing;
+}
+
+/** Sends a mailing by hand; what goes out goes a moment later. @throws Problem as `goingMailing` */
+export async function sendMailing(
   house: House,
   viewer: Viewer,
   { id, once: once_, onlyNew }: BodyOf<'sendMailing'> & { readonly id: string; readonly once: string },
-): AnswerOf<'sendMailing'> {
+): Promise<AnswerOf<'sendMailing'>> {
+  goingMailing(house.db, id);
+  const { owed } = await apart(house, GOES_TO, id);
   return write(house, ({ tx, now }) =>
     once(tx, { key: once_, scope: `send mailing ${viewer.personId}`, content: [id, onlyNew], now }, () => {
-      const { mailing } = mailingNamed(tx, id);
-      const { formId, design } = mailing;
-      const wrong = MAILING.findings(design, aroundMailing(tx, formId, design));
-      if (wrong.length > 0)
-        throw wrongFields(
-          wrong.map(({ at, message }) => ({ field: at, message, fix: said('workshopErrors:correctIt') })),
-        );
+      goingMailing(tx, id);
       const known = new Set(
         tx
           .select({ person: owedForms.personId, topic: owedForms.topic })
@@ -229,9 +237,7 @@ export function sendMailing(
           .all()
           .map(({ person, topic }) => `${person} ${topic}`),
       );
-      const left = goesTo(tx, mailing, null).owed.filter(
-        ({ person, about }) => !known.has(`${person} ${topicWord(about)}`),
-      );
+      const left = owed.filter(({ person, about }) => !known.has(`${person} ${topicWord(about)}`));
       tx.insert(goings)
         .values({ id: newId(), mailingId: id, at: now, by: viewer.personId, onlyNew, state: 'waiting' })
         .run();

@@ -2,6 +2,7 @@ import type { Finding, FormDesign, Surroundings } from '@tolvek/core/form';
 import type { lookAtRows } from '../intake/takeInRows.ts';
 import { dataTask } from '../platform/apart.ts';
 import { task } from '../platform/workers.ts';
+import type { tryMailing } from './mailings.ts';
 import type { planEffect } from './planDraft.ts';
 import type { fieldReaders, personReads } from './planReaders.ts';
 import type { tryCondition } from './tries.ts';
@@ -20,6 +21,9 @@ export const LOOK_THROUGH = task<{ readonly design: FormDesign; readonly around:
 
 /** Rows of a sheet are looked at, as they would be taken in. */
 export const LOOK_AT_ROWS = dataTask<RestAfterNow<typeof lookAtRows>, ReturnType<typeof lookAtRows>>('lookAtRows');
+
+/** It is looked at whom a mailing would go to. */
+export const TRY_MAILING = dataTask<Rest<typeof tryMailing>, ReturnType<typeof tryMailing>>('tryMailing');
 
 /** A condition is tried on what is there. */
 export const TRY_CONDITION = dataTask<Rest<typeof tryCondition>, ReturnType<typeof tryCondition>>('tryCondition');
