@@ -1,36 +1,14 @@
-import {
-  type AboutRequest,
-  type MailingDesign,
-  type Owed,
-  owedBy,
-  type Recipient,
-  type SentOut,
-} from '@tolvek/core/mailing';
+import { type AboutRequest, type MailingDesign, type Owed, owedBy, type SentOut } from '@tolvek/core/mailing';
 import { own } from '@tolvek/core/own';
-import { and, inArray, isNull, type SQL, sql } from 'drizzle-orm';
-import { people } from '../people/tables.ts';
+import { and, inArray } from 'drizzle-orm';
+import { peopleInGroups } from '../people/lists.ts';
 import type { Reader } from '../platform/database.ts';
-import { inList } from '../platform/prepared.ts';
 import { type RegisterRow, registerByKey } from '../register/queries.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { momentOf } from '../request/moment.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { doorAt, type MailingRow } from './queries.ts';
-
-/** People as a mailing looks at them. `which`: only some of them. */
-function recipients(db: Reader, which: SQL | undefined): readonly Recipient[] {
-  return db
-    .select({
-      ...{ personId: people.id, kind: people.kind, active: people.active },
-      groups: sql<string>`(select json_group_array(group_key) from memberships where person_id = ${people.id})`,
-    })
-    .from(people)
-    .where(and(isNull(people.mergedInto), isNull(people.removedAt), which))
-    .orderBy(people.name, people.id)
-    .all()
-    .map(({ groups, ...person }) => ({ ...person, groups: JSON.parse(groups) as string[] }));
-}
 
 /** Who stands in a request: by its relations, and in its fields for people. */
 function standingIn({ id, requesterId, handlerId, values }: ShownRow, field: string | null): AboutRequest {
@@ -86,7 +64,7 @@ export function goesTo(db: Reader, { design }: Pick<MailingRow, 'design'>, only:
   const { to } = design;
   const about = aboutRequests(db, design, only);
   const ids = 'named' in to ? about.flatMap(({ named }) => named[to.named] ?? []) : null;
-  const who = recipients(db, ids === null ? undefined : inList(people.id, ids));
+  const who = peopleInGroups(db, ids);
   return owedBy(design, doorAt(db, design.door)?.kind ?? 'staff', who, about);
 }
 

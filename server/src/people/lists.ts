@@ -273,3 +273,24 @@ export function countsOfPeople(db: Reader): { readonly people: number; readonly 
   );
   return { people: counts.get('staff') ?? 0, contacts: counts.get('contact') ?? 0 };
 }
+
+/** Somebody with the groups they are in today, whether they can come in or not. */
+interface InGroups extends Pick<PersonRow, 'name' | 'kind' | 'active'> {
+  readonly personId: string;
+  readonly groups: readonly string[];
+}
+
+/** All people, or some by their ids, by name, each with their groups. */
+export const peopleInGroups = (db: Reader, ids: readonly string[] | null): readonly InGroups[] =>
+  db
+    .select({
+      ...{ personId: people.id, name: people.name, kind: people.kind, active: people.active },
+      groups: sql<string>`(select json_group_array(group_key) from memberships where person_id = ${people.id})`,
+    })
+    .from(people)
+    .where(
+      and(...[isNull(people.mergedInto), isNull(people.removedAt)], ids === null ? undefined : inList(people.id, ids)),
+    )
+    .orderBy(people.name, people.id)
+    .all()
+    .map(({ groups: keys, ...person }) => ({ ...person, groups: JSON.parse(keys) as string[] }));

@@ -10,7 +10,7 @@ import { AudienceFields } from '../access/AudienceFields.tsx';
 import { toggled } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
-import { States } from '../groundwork/States.tsx';
+import { WhatWasSet } from '../groundwork/States.tsx';
 import { PutInForce } from '../PutInForce.tsx';
 import { Choose, Hint, Tick } from '../Setting.tsx';
 import { DoorReach } from './DoorReach.tsx';
@@ -274,17 +274,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
           close();
         }}
       />
-      {opened.states.length > 1 ? (
-        <details className="mt-4">
-          <summary className="text-soft">{say('ground:whatWasSet')}</summary>
-          <States
-            states={opened.states}
-            back={(state) => set(() => state.door)}
-            about={({ number, note: why }) => `${say('ground:stateNumber', { number })} ${why}`}
-            inForce={<span className="text-soft">{say('ground:inForce')}</span>}
-          />
-        </details>
-      ) : null}
+      {opened.states.length > 1 ? <WhatWasSet states={opened.states} back={(state) => set(() => state.door)} /> : null}
     </div>
   );
 }

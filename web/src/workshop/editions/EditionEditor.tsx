@@ -12,8 +12,6 @@ import {
   withOwnParts,
 } from '@tolvek/core/form';
 import { useId, useState } from 'react';
-import { ConditionBuilder } from '../../conditions/ConditionBuilder.tsx';
-import { firstCondition } from '../../conditions/firstCondition.ts';
 import { Boxes } from '../../ui/Boxes.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { say, told } from '../../wire/words.ts';
@@ -22,6 +20,7 @@ import { toggled } from '../access/planEdits.ts';
 import { profileScopeOf } from '../access/ruleWords.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
+import { OptionalCondition } from '../OptionalCondition.tsx';
 import { addQuestionOf, addWords, changeEdition, withOnly, withoutDifference } from './editionEdits.ts';
 import { PartEditor } from './PartEditor.tsx';
 
@@ -100,30 +99,11 @@ export function EditionEditor({ edition, people, close }: EditionEditorProps) {
       <span className="pt-1 text-soft">{say('editions:while')}</span>
       <fieldset>
         <legend className="sr-only">{say('editions:while')}</legend>
-        {edition.when === '' ? (
-          <button
-            type="button"
-            className="text-green underline"
-            onClick={() => set((before) => ({ ...before, when: firstCondition(scope) }))}
-          >
-            {say('editions:addCondition')}
-          </button>
-        ) : (
-          <>
-            <ConditionBuilder
-              condition={edition.when}
-              scope={scope}
-              set={(when) => set((before) => ({ ...before, when }))}
-            />
-            <button
-              type="button"
-              className="text-green underline"
-              onClick={() => set((before) => ({ ...before, when: '' }))}
-            >
-              {say('editions:dropCondition')}
-            </button>
-          </>
-        )}
+        <OptionalCondition
+          condition={edition.when}
+          scope={scope}
+          set={(when) => set((before) => ({ ...before, when }))}
+        />
       </fieldset>
       <span className="text-soft">{say('editions:differs')}</span>
       <Differences edition={edition} set={set} />

@@ -19,13 +19,14 @@ interface StatesProps<S> {
   readonly inForce?: ReactNode;
 }
 
+interface Dated {
+  readonly number: number;
+  readonly by: string;
+  readonly at: string;
+}
+
 /** The states something was in, the one in force first, and the way back to each of the others. */
-export const States = <S extends { readonly number: number; readonly by: string; readonly at: string }>({
-  states,
-  about,
-  back,
-  inForce = null,
-}: StatesProps<S>) => (
+export const States = <S extends Dated>({ states, about, back, inForce = null }: StatesProps<S>) => (
   <ul>
     {states.map((state, place) => (
       <li key={state.number} className="flex flex-wrap items-baseline justify-between gap-3 border-b border-rule py-2">
@@ -41,4 +42,20 @@ export const States = <S extends { readonly number: number; readonly by: string;
       </li>
     ))}
   </ul>
+);
+
+/** The same, folded away: what was in force of something before, each with why. */
+export const WhatWasSet = <S extends Dated & { readonly note: string }>({
+  states,
+  back,
+}: Pick<StatesProps<S>, 'states' | 'back'>) => (
+  <details className="mt-4">
+    <summary className="text-soft">{say('ground:whatWasSet')}</summary>
+    <States
+      states={states}
+      back={back}
+      about={({ number, note }) => `${say('ground:stateNumber', { number })} ${note}`}
+      inForce={<span className="text-soft">{say('ground:inForce')}</span>}
+    />
+  </details>
 );

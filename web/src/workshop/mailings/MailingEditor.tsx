@@ -2,8 +2,6 @@ import { readerScope } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import { MAILING, type MailingDesign, mailingInWords } from '@tolvek/core/mailing';
 import { useId, useState } from 'react';
-import { ConditionBuilder } from '../../conditions/ConditionBuilder.tsx';
-import { firstCondition } from '../../conditions/firstCondition.ts';
 import { Boxes } from '../../ui/Boxes.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
@@ -13,7 +11,8 @@ import { AudienceFields } from '../access/AudienceFields.tsx';
 import { toggled } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
-import { States } from '../groundwork/States.tsx';
+import { WhatWasSet } from '../groundwork/States.tsx';
+import { OptionalCondition } from '../OptionalCondition.tsx';
 import { PutInForce } from '../PutInForce.tsx';
 import { Hint, Tick } from '../Setting.tsx';
 import {
@@ -150,30 +149,13 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
               />
               <Hint>{say(when.is === 'reached' ? 'mailings:stagesReached' : 'mailings:stagesAt')}</Hint>
               <ProblemsAt error={error} field="stages" />
-              {about.when === '' ? (
-                <button
-                  type="button"
-                  className="mt-1 text-green underline"
-                  onClick={() => set((before) => ({ ...before, about: { ...about, when: firstCondition(scope) } }))}
-                >
-                  {say('editions:addCondition')}
-                </button>
-              ) : (
-                <div className="mt-2">
-                  <ConditionBuilder
-                    condition={about.when}
-                    scope={scope}
-                    set={(next) => set((before) => ({ ...before, about: { ...about, when: next } }))}
-                  />
-                  <button
-                    type="button"
-                    className="text-green underline"
-                    onClick={() => set((before) => ({ ...before, about: { ...about, when: '' } }))}
-                  >
-                    {say('editions:dropCondition')}
-                  </button>
-                </div>
-              )}
+              <div className="mt-1">
+                <OptionalCondition
+                  condition={about.when}
+                  scope={scope}
+                  set={(next) => set((before) => ({ ...before, about: { ...about, when: next } }))}
+                />
+              </div>
               <ProblemsAt error={error} field="condition" />
             </fieldset>
             <label htmlFor={`${id}-to`} className="pt-1.5 text-soft">
@@ -442,17 +424,7 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
           }}
         />
       )}
-      {of && of.states.length > 1 ? (
-        <details className="mt-4">
-          <summary className="text-soft">{say('ground:whatWasSet')}</summary>
-          <States
-            states={of.states}
-            back={(state) => set(() => state.mailing)}
-            about={({ number, note: why }) => `${say('ground:stateNumber', { number })} ${why}`}
-            inForce={<span className="text-soft">{say('ground:inForce')}</span>}
-          />
-        </details>
-      ) : null}
+      {of && of.states.length > 1 ? <WhatWasSet states={of.states} back={(state) => set(() => state.mailing)} /> : null}
     </div>
   );
 }
