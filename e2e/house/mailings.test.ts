@@ -629,12 +629,27 @@ describe('what is wrong in a mailing', () => {
     desk.protect('kit', { rules: [] });
   });
 
-  it('tells nothing of who asked to who does not work on the requests', async () => {
-    const mail = { ...newMailing('After a concern', 'kit-check'), to: { named: '~requester' } } as const;
-    const about = { is: 'requests', register: 'vessel-time', field: 'thing', stages: [], when: '' } as const;
-    const params = { key: 'kit-check' };
+  it('is that it is about requests of a register that whoever sets it builds no forms of', async () => {
+    const mail = { ...newMailing('After a trip', 'trip-report'), to: { named: '~requester' } } as const;
+    const about = { is: 'requests', register: 'vessel-time', field: 'trip', stages: [], when: '' } as const;
+    const params = { key: 'trip-report' };
     const hanne = await desk.as('Hanne Istvan');
-    expect((await hanne.call('tryMailing', { params, body: { mailing: { ...mail, about } } })).status).toBe(403);
+    const body = { mailing: { ...mail, about } };
+    expect((await hanne.call('tryMailing', { params, body })).status).toBe(403);
+    const ada = await desk.as('Ada Quillfeather');
+    const subject = `@${desk.idOf('Hanne Istvan')}`;
+    const given = { register: 'trip-report', give: ['configure'], take: [] };
+    ok(await ada.call('changeRights', { params: { subject }, body: given }));
+    // Of their own register they send what they like; who asked elsewhere is not theirs to write to.
+    const tried = ok(await hanne.call('tryMailing', { params, body }));
+    expect([tried.forms, tried.notSent]).toEqual([0, 0]);
+    const refused = await hanne.call('addMailing', { params, headers: freshly(), body });
+    expect([refused.status, fieldsOf(refused)]).toEqual([422, ['about']]);
+    const plain = { ...newMailing('Plain', 'trip-report'), to: to('Bram Solheim') };
+    const { id } = ok(await hanne.call('addMailing', { params, headers: freshly(), body: { mailing: plain } }));
+    const { version } = await viewOf('trip-report', id);
+    ok(await hanne.call('removeMailing', { params: { id }, headers: onVersion(version) }));
+    expect((await hanne.call('mailings', { params: { key: 'kit-check' } })).status).toBe(403);
   });
 
   it('keeps the letters of what is closed by then from going out', async () => {

@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf, QueryOf } from '@tolvek/contract';
 import { isLate, MAILING, type MailingDesign, mailingInWords, type Owed, type Topic } from '@tolvek/core/mailing';
-import { peopleIn, type Viewer } from '@tolvek/core/people';
+import { peopleIn, rightsAt, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
 import { and, asc, count, desc, eq, lt, sql } from 'drizzle-orm';
 import { changeAtOnce, makeInForce } from '../design/commands.ts';
@@ -34,6 +34,7 @@ import { once } from '../platform/idempotency.ts';
 import { newId } from '../platform/newId.ts';
 import { staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
+import { registerByKey } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
@@ -98,12 +99,13 @@ const sentBy = (db: Reader, { id }: GoingRow): { sent: number; done: number } =>
     .get() ?? { sent: 0, done: 0 };
 
 /** What is wrong in a mailing of a form: what keeps it from being put in force. @throws Problem 422 */
-function refuseWrong(db: Reader, formId: string, mailing: MailingDesign): void {
+function refuseWrong(db: Reader, viewer: Viewer, formId: string, mailing: MailingDesign): void {
   const groups = groupNames(db);
   const around = aroundMailing(db, formId, mailing);
   const wrong = [
     // Before a form is released, a mailing of it can be set; nothing goes out then.
     ...MAILING.findings(mailing, around).filter(({ at }) => at !== 'form'),
+    ...(isOfOthers(db, viewer, mailing) ? [{ at: 'about', message: said('mailings:notYourRegister') }] : []),
     ...MAILING.refersTo(mailing).flatMap(({ kind, key }) =>
       kind !== 'group' || groups.has(key)
         ? []
@@ -115,6 +117,12 @@ function refuseWrong(db: Reader, formId: string, mailing: MailingDesign): void {
   ];
   if (wrong.length > 0)
     throw wrongFields(wrong.map(({ at, message }) => ({ field: at, message, fix: said('workshopErrors:correctIt') })));
+}
+
+/** Whether a mailing is about requests of a register that somebody builds no forms of: whoever asked there is not theirs to write to. */
+function isOfOthers(db: Reader, viewer: Viewer, { about }: MailingDesign): boolean {
+  const register = about.is === 'requests' ? registerByKey(db, about.register) : undefined;
+  return register !== undefined && !rightsAt(viewer, register.id).includes('configure');
 }
 
 /** The register whose requests a mailing waits for. */
@@ -130,7 +138,7 @@ export function addMailing(
   return write(house, ({ tx, now }) =>
     once(tx, { key: once_, scope: `add mailing ${viewer.personId}`, content: [key, content], now }, () => {
       const form = formNamed(tx, key);
-      refuseWrong(tx, form.id, content);
+      refuseWrong(tx, viewer, form.id, content);
       const name = newId();
       const id = makeInForce(tx, MAILING, { key: name, id: name, content, note: '' }, { viewer, now });
       tx.insert(mailings)
@@ -165,7 +173,7 @@ export function settleMailing(
   return write(house, ({ tx, now }) => {
     const { mailing, design } = mailingNamed(tx, id);
     if (design.version !== version) throw staleVersion();
-    refuseWrong(tx, mailing.formId, content);
+    refuseWrong(tx, viewer, mailing.formId, content);
     const next = changeAtOnce(tx, design, { version, content, note: note.trim() }, { viewer, now });
     tx.update(mailings)
       .set({ awaits: awaitedBy(content) })
@@ -272,9 +280,11 @@ export function tryMailing(db: Reader, viewer: Viewer, key: string, design: Mail
   const form = formNamed(db, key);
   const findings = MAILING.findings(design, aroundMailing(db, form.id, design));
   // What can’t go out as it says goes to nobody; whom a hidden answer would choose is not told.
-  const { owed, notSent } = findings.some(({ at }) => at !== 'form' && at !== 'name')
-    ? { owed: [], notSent: [] }
-    : goesTo(db, { design }, null);
+  const isClosed = isOfOthers(db, viewer, design);
+  const { owed, notSent } =
+    isClosed || findings.some(({ at }) => at !== 'form' && at !== 'name')
+      ? { owed: [], notSent: [] }
+      : goesTo(db, { design }, null);
   const told = ({ about, person }: Owed) => toldOf(db, viewer, about, person);
   return {
     forms: owed.length,

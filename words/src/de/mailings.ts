@@ -216,4 +216,6 @@ export const mailings: Same<typeof english> = {
   goingHint: 'Ausgeschaltet bleibt offen, was verschickt ist, und es geht nichts mehr hinaus.',
   now: 'Wen es erreicht',
   sentStays: 'Was verschickt ist, bleibt, wie es verschickt wurde.',
+  notYourRegister:
+    'Sie gestalten keine Formulare dieses Registers und können deshalb denen nicht schreiben, die dort angefragt haben. Wählen Sie ein anderes Register.',
 };

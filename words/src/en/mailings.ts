@@ -205,4 +205,6 @@ export const mailings = {
   goingHint: 'Switched off, what was sent stays open, and nothing more goes out.',
   now: 'Whom it reaches',
   sentStays: 'What was sent stays as it was sent.',
+  notYourRegister:
+    'You build no forms of this register, so you can’t write to those who asked there. Choose another register.',
 } as const;
