@@ -1,9 +1,10 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { TextLine } from '../ui/TextLine.tsx';
 import { WholeTrouble } from '../ui/Trouble.tsx';
+import { useCodePicture } from '../ui/useCodePicture.ts';
 import { say } from '../wire/words.ts';
 import { startApi } from './endpoints.ts';
 
@@ -96,16 +97,7 @@ function SetUp({ close }: { close: () => void }) {
 function Confirm({ uri, spare, close }: { uri: string; spare: readonly string[]; close: () => void }) {
   const [confirm, { isLoading, error }] = startApi.useConfirmCodeMutation();
   const [code, setCode] = useState('');
-  const [picture, setPicture] = useState('');
-  useEffect(() => {
-    let isHere = true;
-    void import('qrcode')
-      .then(({ toDataURL }) => toDataURL(uri, { margin: 1, width: 180 }))
-      .then((made) => isHere && setPicture(made));
-    return () => {
-      isHere = false;
-    };
-  }, [uri]);
+  const picture = useCodePicture(uri, { margin: 1, width: 180 });
   const send = async (): Promise<void> => {
     if ('error' in (await confirm({ code }))) return;
     toast(say('start:codeIsOn'));

@@ -80,8 +80,6 @@ export const workshop: Same<typeof english> = {
   downloadSchema: 'Antwortschema herunterladen',
   'doors.opened': 'Die Tür ist offen.',
   'doors.closedNow': 'Die Tür ist geschlossen. Man liest Ihren Text.',
-  'doors.copied': 'Der Link wurde kopiert.',
-  'doors.notCopied': 'Der Link ließ sich nicht kopieren. Markieren Sie ihn, und kopieren Sie ihn selbst.',
   'doors.copy': 'Link kopieren',
   'doors.message': 'Text, wenn die Tür geschlossen ist',
   'doors.close': 'Tür schließen',

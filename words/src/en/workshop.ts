@@ -76,8 +76,6 @@ export const workshop = {
   downloadSchema: 'Download the answer schema',
   'doors.opened': 'The door is open.',
   'doors.closedNow': 'The door is closed. People read your message.',
-  'doors.copied': 'The link was copied.',
-  'doors.notCopied': 'The link could not be copied. Select it and copy it yourself.',
   'doors.copy': 'Copy the link',
   'doors.message': 'Text when the door is closed',
   'doors.close': 'Close the door',

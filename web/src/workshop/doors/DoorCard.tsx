@@ -6,6 +6,7 @@ import { Button } from '../../ui/Button.tsx';
 import { problemOf } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
+import { CopyButton } from '../CopyButton.tsx';
 import { workshopApi } from '../endpoints.ts';
 import { DoorEditor } from './DoorEditor.tsx';
 import { RemoveDoor } from './RemoveDoor.tsx';
@@ -50,7 +51,7 @@ export function DoorCard({ door }: { door: DoorSettings }) {
       <p className="mt-1 text-soft">{doorInWords(door.door, nameOf).map(told).join(' ')}</p>
       <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
         <code className="font-mono text-[13px] break-all">{link}</code>
-        <CopyLink link={link} />
+        <CopyButton text={link} label={say('workshop:doors.copy')} />
         <button type="button" className="text-green underline" onClick={() => setShown(!isShown)}>
           {say(isShown ? 'workshop:doors.hideCode' : 'workshop:doors.showCode')}
         </button>
@@ -72,14 +73,4 @@ export function DoorCard({ door }: { door: DoorSettings }) {
       {isEditing && opened ? <DoorEditor key={opened.version} opened={opened} close={() => setEditing(false)} /> : null}
     </section>
   );
-}
-
-/** A button that copies a link. */
-function CopyLink({ link }: { link: string }) {
-  const copy = (): void =>
-    void navigator.clipboard.writeText(link).then(
-      () => toast(say('workshop:doors.copied')),
-      () => toast.error(say('workshop:doors.notCopied')),
-    );
-  return <Button onClick={copy}>{say('workshop:doors.copy')}</Button>;
 }

@@ -1,19 +1,9 @@
-import { toDataURL } from 'qrcode';
-import { useEffect, useState } from 'react';
+import { useCodePicture } from '../../ui/useCodePicture.ts';
 import { say } from '../../wire/words.ts';
 
 /** A link as a picture that telephones read (QR code), to look at and to print. */
 export default function LinkPicture({ link, name }: { link: string; name: string }) {
-  const [picture, setPicture] = useState('');
-  useEffect(() => {
-    let isHere = true;
-    void toDataURL(link, { margin: 2, width: 600, errorCorrectionLevel: 'M' }).then(
-      (made) => isHere && setPicture(made),
-    );
-    return () => {
-      isHere = false;
-    };
-  }, [link]);
+  const picture = useCodePicture(link, { margin: 2, width: 600 });
   if (picture === '') return null;
   return (
     <p className="mt-3 flex flex-wrap items-end gap-4">

@@ -1,14 +1,8 @@
-import { toast } from 'sonner';
-import { Button } from '../../ui/Button.tsx';
 import { say } from '../../wire/words.ts';
+import { CopyButton } from '../CopyButton.tsx';
 
 /** A text that is taken elsewhere, with the press that copies it. */
 export function CopyLine({ text, name }: { text: string; name: string }) {
-  const copy = (): void =>
-    void navigator.clipboard.writeText(text).then(
-      () => toast(say('directory:copied')),
-      () => toast.error(say('directory:notCopied')),
-    );
   return (
     <p className="mt-1.5 flex items-stretch gap-2">
       <input
@@ -18,7 +12,7 @@ export function CopyLine({ text, name }: { text: string; name: string }) {
         value={text}
         onFocus={({ target }) => target.select()}
       />
-      <Button onClick={copy}>{say('directory:copy')}</Button>
+      <CopyButton text={text} label={say('directory:copy')} />
     </p>
   );
 }
