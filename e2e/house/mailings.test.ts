@@ -515,6 +515,27 @@ describe('a form that is owed regularly', () => {
   });
 });
 
+describe('an answer that is withdrawn', () => {
+  it('is none: the form is to be filled in again', async () => {
+    const slug = 'kit-check';
+    const { version, door } = ok(await maren.call('doorDesign', { params: { slug } }));
+    const body = { door: { ...door, withdraws: 'finished' }, note: '' };
+    ok(await maren.call('changeDoor', { params: { slug }, headers: onVersion(version), body }));
+    const id = await mailing(slug, { ...KIT, name: 'Withdrawn' });
+    await send(id);
+    const [owed] = (await toFill(priya)).filter(({ title, about }) => title === 'Kit check' && about !== null);
+    const { number } = ok(await priya.submit(slug, fine, { more: { owed: owed.id } }));
+    expect((await toFill(priya)).map(({ id: left }) => left)).not.toContain(owed.id);
+    const mine = ok(await priya.call('myRequest', { params: { number } }));
+    const withdrawal = { params: { number }, headers: onVersion(mine.version), body: { reason: 'The wrong one' } };
+    ok(await priya.call('withdrawMine', withdrawal));
+    expect((await toFill(priya)).map(({ id: left }) => left)).toContain(owed.id);
+    ok(await priya.submit(slug, fine, { more: { owed: owed.id } }));
+    const { version: on } = await viewOf(slug, id);
+    ok(await maren.call('removeMailing', { params: { id }, headers: onVersion(on) }));
+  });
+});
+
 describe('a form of each about each of the others', () => {
   it('is asked of each about all but themselves, and of nobody twice when two records are one person', async () => {
     const params = { key: 'kit-check' };

@@ -1,5 +1,5 @@
 import { goesAfter } from '@tolvek/core/mailing';
-import { and, eq, inArray, isNotNull, or, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
 import { adding } from '../platform/adding.ts';
@@ -8,7 +8,7 @@ import { newId } from '../platform/newId.ts';
 import { registerById } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
 import { type MailingRow, mailingsAwaiting } from './queries.ts';
-import { goings, owedForms } from './tables.ts';
+import { goings, mailings, owedForms } from './tables.ts';
 
 const addGoing = adding(goings);
 
@@ -18,6 +18,7 @@ export const followStages: Follower = (work, request, change, before) => {
   // What was brought in from elsewhere happened before.
   if (change.kind === 'arrived' && change.through.by !== 'door') return undefined;
   const { tx, now } = work;
+  if (change.kind === 'withdrawn') askAgain(tx, request.id);
   for (const mailing of mailingsAwaiting(tx, registerById(tx, request.registerId).key)) {
     const { about, when, going } = mailing.design;
     if (about.is !== 'requests' || when.is !== 'reached') continue;
@@ -33,6 +34,15 @@ export const followStages: Follower = (work, request, change, before) => {
   }
   return undefined;
 };
+
+/** Whoever withdraws an answer has not answered: it is to be filled in again, where its mailing is still there. */
+function askAgain(tx: Transaction, answerId: string): void {
+  const there = tx.select({ id: mailings.id }).from(mailings).where(isNull(mailings.removedAt));
+  tx.update(owedForms)
+    .set({ state: 'open', closedAt: null, answerId: null })
+    .where(and(eq(owedForms.answerId, answerId), eq(owedForms.state, 'done'), inArray(owedForms.mailingId, there)))
+    .run();
+}
 
 /** What was planned, or sent, because a request came to a stage. */
 const plannedFor = (tx: Transaction, { id }: Pick<MailingRow, 'id'>, requestId: string) =>

@@ -21,6 +21,8 @@ interface AudienceFieldsProps {
   readonly onlyGroups?: boolean;
   /** Whether groups and people can be named, and nobody by what they are to a request. */
   readonly onlyWho?: boolean;
+  /** Told what somebody is called who is chosen, by id. */
+  readonly named?: (id: string, name: string) => void;
   /** What is wrong, and by which name it is told of. */
   readonly found?: unknown;
   readonly field?: string;
@@ -28,7 +30,19 @@ interface AudienceFieldsProps {
 
 /** Whom something is for: any of, all of, everyone; whose request it is; and who is left out. Rows of a grid of two columns. */
 export function AudienceFields(props: AudienceFieldsProps) {
-  const { id, audience, groups, people, profile, change, found, field, onlyGroups = false, onlyWho = false } = props;
+  const {
+    id,
+    audience,
+    groups,
+    people,
+    profile,
+    change,
+    found,
+    field,
+    onlyGroups = false,
+    onlyWho = false,
+    named,
+  } = props;
   const meant = meantBy(audience);
   const known = profile ? { profile } : {};
   return (
@@ -55,6 +69,7 @@ export function AudienceFields(props: AudienceFieldsProps) {
             id={`${id}-meant`}
             {...{ groups, people, onlyGroups, ...known }}
             byRequest={!onlyWho}
+            named={named}
             chosen={wordsMeant(audience)}
             label={say('accessPlan:addMeant')}
             toggle={(key) => change((before) => meaning(before, meant, toggled(wordsMeant(before), key)))}
@@ -92,6 +107,7 @@ export function AudienceFields(props: AudienceFieldsProps) {
           id={`${id}-out`}
           {...{ groups, people, onlyGroups, ...known }}
           byRequest={!onlyWho}
+          named={named}
           chosen={audience.outOf}
           label={say('accessPlan:addExcept')}
           toggle={(key) => change((before) => ({ ...before, outOf: toggled(before.outOf, key) }))}

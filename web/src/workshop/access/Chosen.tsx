@@ -24,6 +24,8 @@ interface ChosenProps {
   readonly onlyGroups?: boolean;
   readonly chosen: readonly string[];
   readonly toggle: (word: string) => void;
+  /** Told what somebody is called who is chosen, by id. */
+  readonly named?: ((id: string, name: string) => void) | undefined;
   /** What they are chosen for: the name of the box that adds one. */
   readonly label: string;
 }
@@ -38,6 +40,7 @@ export function Chosen({
   onlyGroups = false,
   chosen,
   toggle,
+  named,
   label,
 }: ChosenProps) {
   const [isFinding, setFinding] = useState(false);
@@ -141,6 +144,7 @@ export function Chosen({
             inside={chosen}
             choose={(person, name) => {
               setNames((known) => ({ ...known, [person]: name }));
+              named?.(person, name);
               toggle(wordOf({ person }));
               setFinding(false);
             }}

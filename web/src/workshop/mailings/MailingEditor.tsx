@@ -51,6 +51,8 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
   const { data: ground } = workshopApi.useGroundQuery();
   const [mailing, setMailing] = useState(begun);
   const [note, setNote] = useState('');
+  /** What people are called who were chosen just now. */
+  const [chosen, setChosen] = useState<Readonly<Record<string, string>>>({});
   const { error, isLoading, reset } = adding;
   const set = (change: (before: MailingDesign) => MailingDesign): void => {
     reset();
@@ -65,7 +67,10 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
   const names = {
     word: (word: string) =>
       word.startsWith('@')
-        ? (of?.people[word.slice(1)] ?? form.people.find(({ key }) => key === word.slice(1))?.label ?? '…')
+        ? (chosen[word.slice(1)] ??
+          of?.people[word.slice(1)] ??
+          form.people.find(({ key }) => key === word.slice(1))?.label ??
+          '…')
         : (groups.find(({ key }) => key === word)?.name ?? word),
     register: (key: string) => form.registers.find((each) => each.key === key)?.name ?? key,
     field: (key: string) => register?.fields.find((each) => each.key === key)?.label ?? key,
@@ -193,6 +198,7 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
             people={{ ...named, ...of?.people }}
             profile={undefined}
             onlyWho
+            named={(who, name) => setChosen((before) => ({ ...before, [who]: name }))}
             found={error}
             field="to"
             change={(next) =>
