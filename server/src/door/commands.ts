@@ -2,6 +2,7 @@ import { DOOR, type DoorDesign, kindOfProof } from '@tolvek/core/door';
 import { eq } from 'drizzle-orm';
 import { type Done, makeInForce } from '../design/commands.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { freeName } from '../platform/freeName.ts';
 import { doors } from './tables.ts';
 
 /** Makes a door of a form, in force at once; it leads nowhere until the form is released. Returns its id. */
@@ -21,9 +22,4 @@ export const isSlugTaken = (db: Reader, slug: string): boolean =>
   db.select({ id: doors.id }).from(doors).where(eq(doors.slug, slug)).get() !== undefined;
 
 /** An address for a door that no other has. */
-export function freeSlug(db: Reader, stem: string): string {
-  for (let n = 1; ; n += 1) {
-    const slug = n === 1 ? stem : `${stem}-${n}`;
-    if (!isSlugTaken(db, slug)) return slug;
-  }
-}
+export const freeSlug = (db: Reader, stem: string): string => freeName(stem, (slug) => isSlugTaken(db, slug));

@@ -12,6 +12,7 @@ import { freeSlug, isSlugTaken, makeDoor } from '../door/commands.ts';
 import { forms } from '../form/tables.ts';
 import { groupNames, spokenTo } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { freeName } from '../platform/freeName.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { newId } from '../platform/newId.ts';
@@ -176,8 +177,5 @@ export function freeKey(db: Reader, title: string): string {
     designByKey(db, FORM, key) !== undefined ||
     registerByKey(db, key) !== undefined ||
     isSlugTaken(db, key);
-  for (let n = 1; ; n += 1) {
-    const key = n === 1 ? stem : `${stem}-${n}`;
-    if (!taken(key)) return key;
-  }
+  return freeName(stem, taken);
 }

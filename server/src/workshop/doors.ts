@@ -16,6 +16,7 @@ import { usedOf } from '../intake/admission.ts';
 import { groupNames, namesOf, spokenTo } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { freeName } from '../platform/freeName.ts';
 import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { dropLinks } from '../platform/links.ts';
@@ -112,17 +113,9 @@ function placeForWithdrawn(tx: Transaction, { formId }: DoorRow, done: Done): vo
   if (holds === 'things' || stages.some(({ role }) => role === 'withdrawn')) return;
   const { say } = spokenTo(tx, done.viewer.personId);
   const label = say('stages:withdrawn');
-  const name = freeName('withdrawn', (taken) => stages.some((stage) => stage.key === taken));
+  const name = freeName('withdrawn', (taken) => stages.some((stage) => stage.key === taken), '_');
   const stage: Stage = { key: name, label, publicLabel: label, phase: 'finished', role: 'withdrawn' };
   changeRegister(tx, { key }, { stages: [...stages, stage] }, say('doors:withdrawingNote'), done);
-}
-
-/** A name that is not taken. */
-function freeName(stem: string, isTaken: (name: string) => boolean): string {
-  for (let n = 1; ; n += 1) {
-    const name = n === 1 ? stem : `${stem}_${n}`;
-    if (!isTaken(name)) return name;
-  }
 }
 
 /** A door whose text to agree to has the next version where it is another one. */
