@@ -78,12 +78,12 @@ export function owedBy(
       break;
     }
     case 'requests': {
-      const byId = 'named' in to ? new Map(people.map((who) => [who.personId, who])) : null;
+      const byId = new Map(people.map((who) => [who.personId, who]));
       for (const { id, named } of requests) {
         const ids = 'named' in to ? [...new Set(named[to.named] ?? [])] : meant.map(({ personId }) => personId);
         if (ids.length === 0) notSent.push({ person: null, about: { request: id }, why: 'nobody' });
         for (const person of ids) {
-          const who = byId ? byId.get(person) : meant.find(({ personId }) => personId === person);
+          const who = byId.get(person);
           if (who) give(who, { request: id });
           else notSent.push({ person, about: { request: id }, why: 'unknown' });
         }

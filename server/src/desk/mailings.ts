@@ -154,10 +154,12 @@ function sendSome(work: Work, { id }: Pick<GoingRow, 'id'>, found: SentOut | nul
   const { requestId: request } = going;
   const sent = found ?? goesTo(tx, mailing, request === null ? null : { request, isSaid: going.by !== null });
   const left = byPerson(sent.owed.filter(notSentYet(tx, going)));
+  const due = dueOf(mailing.design, now, calendar, going.period);
+  const remindAt = nextReminder(mailing.design, due, now, calendar);
   let count = 0;
   for (const [person, owed] of left) {
     if (count >= AT_ONCE) return count;
-    give(work, { mailing, going, person, owed }, dueOf(mailing.design, now, calendar, going.period));
+    give(work, { mailing, going, person, owed, due, remindAt });
     count += owed.length;
   }
   end(tx, going, 'done', sent.notSent.length);
@@ -196,13 +198,14 @@ interface Giving {
   readonly going: GoingRow;
   readonly person: string;
   readonly owed: readonly Owed[];
+  /** Until when, and when they are reminded first, epoch ms. */
+  readonly due: number | null;
+  readonly remindAt: number | null;
 }
 
 /** Sends one person what they have to fill in: in one email, however much it is. */
-function give(work: Work, { mailing, going, person, owed }: Giving, due: number | null): void {
+function give(work: Work, { mailing, going, person, owed, due, remindAt }: Giving): void {
   const { tx, now } = work;
-  const calendar = calendarFor(tx, mailing.formId);
-  const remindAt = calendar ? nextReminder(mailing.design, due, now, calendar) : null;
   for (const { about } of owed)
     addOwed(tx, {
       ...{ id: newId(), mailingId: mailing.id, goingId: going.id, personId: person },

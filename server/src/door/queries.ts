@@ -55,6 +55,12 @@ export function doorById(db: Reader, id: string): DoorRow | undefined {
   return found && rowOf(found);
 }
 
+/** A door by its address, whether its form is in use or not. */
+export function doorAtAddress(db: Reader, slug: string): DoorRow | undefined {
+  const found: Found | undefined = doorAtPath(db).get({ of: slug });
+  return found && rowOf(found);
+}
+
 /** A door as a design of its own, whatever its form. */
 export function doorDesign(db: Reader, slug: string): { door: DoorRow; design: DesignRow<DoorDesign> } {
   const found: Found | undefined = doorAtPath(db).get({ of: slug });
@@ -66,8 +72,8 @@ export function doorDesign(db: Reader, slug: string): { door: DoorRow; design: D
 
 /** The register that requests of a door come into, whether its form is in use or not. */
 export function registerOfDoor(db: Reader, slug: string): string | null {
-  const found: Found | undefined = doorAtPath(db).get({ of: slug });
-  return (found && formById(db, found.formId)?.registerId) ?? null;
+  const door = doorAtAddress(db, slug);
+  return (door && formById(db, door.formId)?.registerId) ?? null;
 }
 
 /** Doors of forms that are on the shelf. */

@@ -11,12 +11,12 @@ import {
 import { and, asc, desc, eq, isNull, lte, sql } from 'drizzle-orm';
 import { type DesignRow, designByKey } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
-import { type DoorRow, doorDesign } from '../door/queries.ts';
+import { doorAtAddress } from '../door/queries.ts';
 import { formById, releaseInForce } from '../form/queries.ts';
 import { groupNames, personNamed } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
-import { notFound, Problem } from '../platform/problem.ts';
+import { notFound } from '../platform/problem.ts';
 import { type RegisterRow, registerByKey } from '../register/queries.ts';
 import { askable, asksHidden } from '../request/sharedResults.ts';
 import { knownStanding } from '../request/standing.ts';
@@ -106,19 +106,9 @@ export const mailingsAbout = (db: Reader, register: string): readonly MailingRow
 export const mailingsAwaiting = (db: Reader, register: string): readonly MailingRow[] =>
   awaiting(db).all({ register }) as readonly MailingRow[];
 
-/** A door by its address; null where there is none any more. */
-export function doorAt(db: Reader, slug: string): DoorRow | null {
-  try {
-    return doorDesign(db, slug).door;
-  } catch (error) {
-    if (error instanceof Problem) return null;
-    throw error;
-  }
-}
-
 /** What the findings of a mailing of a form depend on. */
 export function aroundMailing(db: Reader, formId: string, { door: slug, about, to }: MailingDesign): AroundMailing {
-  const door = doorAt(db, slug);
+  const door = doorAtAddress(db, slug);
   const register = about.is === 'requests' ? registerByKey(db, about.register) : undefined;
   return {
     form: releaseInForce(db, formId)?.design ?? null,

@@ -1,6 +1,7 @@
 import { type AboutRequest, type MailingDesign, type Owed, owedBy, type SentOut } from '@tolvek/core/mailing';
 import { own } from '@tolvek/core/own';
 import { and, inArray } from 'drizzle-orm';
+import { doorAtAddress } from '../door/queries.ts';
 import { peopleInGroups } from '../people/lists.ts';
 import type { Reader } from '../platform/database.ts';
 import { type RegisterRow, registerByKey } from '../register/queries.ts';
@@ -8,7 +9,7 @@ import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { momentOf } from '../request/moment.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
-import { doorAt, type MailingRow } from './queries.ts';
+import type { MailingRow } from './queries.ts';
 
 /** Who stands in a request: by its relations, and in its fields for people. */
 function standingIn({ id, requesterId, handlerId, values }: ShownRow, field: string | null): AboutRequest {
@@ -65,7 +66,7 @@ export function goesTo(db: Reader, { design }: Pick<MailingRow, 'design'>, only:
   const about = aboutRequests(db, design, only);
   const ids = 'named' in to ? about.flatMap(({ named }) => named[to.named] ?? []) : null;
   const who = peopleInGroups(db, ids);
-  return owedBy(design, doorAt(db, design.door)?.kind ?? 'staff', who, about);
+  return owedBy(design, doorAtAddress(db, design.door)?.kind ?? 'staff', who, about);
 }
 
 /** What each of some people has to fill in, in the order of the people. */

@@ -22,10 +22,11 @@ import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
 import { seatById } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
+import { doorAtAddress } from '../door/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
-import { doorAt, mailingById, openOfGoing } from '../mailing/queries.ts';
+import { mailingById, openOfGoing } from '../mailing/queries.ts';
 import { groupNames, namesOf, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -230,7 +231,7 @@ function fillInOf(
   if (!first || !mailing || !release) return null;
   const only = open.length === 1 ? first : null;
   // Called as the edition that is theirs calls it.
-  const door = doorAt(tx, mailing.design.door)?.kind ?? 'staff';
+  const door = doorAtAddress(tx, mailing.design.door)?.kind ?? 'staff';
   const { title } = askedAt(tx, release, { kind: door, id: person.id }, now).release.design;
   // From outside a link opens the one form; where there are several, they sign in and find them all.
   const link =

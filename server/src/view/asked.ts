@@ -2,11 +2,11 @@ import type { AnswerOf } from '@tolvek/contract';
 import { isLate, MAILING, meansOf } from '@tolvek/core/mailing';
 import type { Viewer } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
+import { doorAtAddress } from '../door/queries.ts';
 import { formById, type ReleaseRow, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
 import {
   aroundMailing,
-  doorAt,
   type MailingRow,
   mailingById,
   mailingsAbout,
@@ -111,7 +111,7 @@ function meansIn(answers: readonly OpenRequest[]): Asked['means'] {
 
 /** What a form is called to whom it was sent: as the edition that is theirs calls it. */
 function titleFor(db: Reader, { design }: MailingRow, release: ReleaseRow, { personId }: Viewer, now: number): string {
-  const kind = doorAt(db, design.door)?.kind ?? 'staff';
+  const kind = doorAtAddress(db, design.door)?.kind ?? 'staff';
   return askedAt(db, release, { kind, id: personId }, now).release.design.title;
 }
 
