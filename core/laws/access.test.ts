@@ -97,7 +97,7 @@ test('what is revealed is what a slow reading of the published words says, for a
     { numRuns: often(1_500) },
   );
   console.log('revealed to random people by random plans:', counts);
-  expect(Math.min(...Object.values(counts))).toBeGreaterThan(500);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(500));
 });
 
 test('the kinds a plan tells apart are all there are, and what is open is open to everybody, in all that can be', () => {
@@ -169,7 +169,7 @@ test('the kinds a plan tells apart are all there are, and what is open is open t
     { numRuns: often(60) },
   );
   console.log('kinds of viewer and what is open to all:', counts);
-  expect(Math.min(...Object.values(counts))).toBeGreaterThan(20);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(20));
 }, 60_000);
 
 test('circumstances too many to be looked through are not, and hide what hangs on them', () => {

@@ -89,7 +89,7 @@ test('a form asked without some questions is the form with a rule that hides the
     { numRuns: often(500) },
   );
   console.log('forms asked without some questions:', counts);
-  expect(Math.min(...Object.values(counts))).toBeGreaterThan(100);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(100));
 });
 
 test('lines are asked with the columns that somebody may fill in, and what is computed of the others is gone', () => {

@@ -278,7 +278,7 @@ test('a change of the form reaches every edition, but for what the edition says 
     { numRuns: often(3_000) },
   );
   console.log('changes of a form that reach its editions:', counts);
-  expect(Math.min(...Object.values(counts))).toBeGreaterThan(20);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(20));
 });
 
 test('an edition is filled in as a form is: what it locks is not taken, what it hides is not asked', () => {
@@ -330,5 +330,5 @@ test('an edition is filled in as a form is: what it locks is not taken, what it 
     { numRuns: often(1_500) },
   );
   console.log('editions filled in:', counts);
-  expect(Math.min(...Object.values(counts))).toBeGreaterThan(15);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(15));
 });

@@ -55,7 +55,7 @@ test('what was kept is kept: keeping it once more changes nothing', () => {
     { numRuns: often(700) },
   );
   console.log('what was kept', seen);
-  for (const [what, times] of Object.entries(seen)) expect([what, times > 20]).toEqual([what, true]);
+  for (const [what, times] of Object.entries(seen)) expect([what, times > often(20)]).toEqual([what, true]);
 });
 
 test('an old request keeps what its release computes, whatever newer ones compute', () => {
@@ -80,5 +80,5 @@ test('an old request keeps what its release computes, whatever newer ones comput
     }),
     { numRuns: often(300) },
   );
-  expect(told).toBeGreaterThan(100);
+  expect(told).toBeGreaterThan(often(100));
 });

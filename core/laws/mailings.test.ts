@@ -212,7 +212,7 @@ describe('a form about something', () => {
   } as unknown as RequestFacts;
 
   it('takes no other answer to that, whatever is sent along, and asks all else as before', () => {
-    const complete = prepareCompletion(askedAbout(form, 'thing', 'k1'));
+    const complete = prepareCompletion(askedAbout(form, [{ field: 'thing', value: 'k1' }]));
     fc.assert(
       fc.property(
         fc.constantFrom(undefined, null, '', 'k1', 'k2', 'gone'),

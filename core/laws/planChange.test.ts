@@ -77,7 +77,7 @@ test('what changes for somebody on a request is what a slow reading of both plan
     { numRuns: often(2_000) },
   );
   console.log('levels of two plans:', counts);
-  expect(Math.min(...Object.values(counts))).toBeGreaterThan(300);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(300));
 });
 
 test('where kinds of viewer are too many to be told apart, whatever a changed rule names counts as opened', () => {

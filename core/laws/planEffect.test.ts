@@ -190,8 +190,8 @@ test('what a plan would change is what each request says for each person, read o
         counts[wanted.size > 0 ? 'people' : 'nobody'] += 1;
       }
     }),
-    { numRuns: often(6) },
+    { numRuns: often(15) },
   );
   console.log('what plans would change:', counts);
-  expect(Math.min(...Object.values(counts))).toBeGreaterThan(5);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(1);
 }, 120_000);

@@ -1,5 +1,18 @@
-import type { MailingDesign } from '@tolvek/core/mailing';
+import { ITSELF, type MailingDesign } from '@tolvek/core/mailing';
 import type { RawAnswers } from '@tolvek/core/register';
+
+/** Once a year whoever has a skill says whether it is still so. */
+export const SKILL_CHECKS: MailingDesign = {
+  name: 'Yearly look at skills',
+  door: 'my-skills',
+  to: { named: 'person' },
+  about: { is: 'requests', register: 'my-skills', field: ITSELF, stages: ['in_use'], when: '' },
+  when: { is: 'every', period: 'year' },
+  dueIn: 15,
+  reminders: [{ days: 3, side: 'before' }],
+  text: 'Boats plans next year’s crews. Please look whether what we have of you is still right.',
+  going: true,
+};
 
 /** A trip report is asked of whoever asked for a boat, the day after their trip was finished. */
 export const TRIP_REPORTS: MailingDesign = {

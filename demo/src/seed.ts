@@ -76,14 +76,16 @@ import {
   methods,
   purchase,
   rooms,
+  SKILLED,
   school,
+  skills,
   THINGS,
   tripReport,
   VOCABULARIES,
   vessel,
   vessels,
 } from './forms/index.ts';
-import { KIT_CHECKS, kitFound, TRIP_REPORTS, tripTold } from './mailings.ts';
+import { KIT_CHECKS, kitFound, SKILL_CHECKS, TRIP_REPORTS, tripTold } from './mailings.ts';
 import { MORE_CONTACTS, NESTED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { PROFILE_FIELDS, profileFor } from './profiles.ts';
@@ -190,9 +192,15 @@ class Story {
     for (const form of [vessels, kitStore, budgets, rooms, methods]) await this.make(form);
     this.fillRegisters();
     for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) await this.make(form);
-    for (const form of [tripReport, kitCheck]) await this.make(form);
+    for (const form of [tripReport, kitCheck, skills]) await this.make(form);
+    for (const [index, [name, answers]] of SKILLED.entries()) this.tellSkill(name, answers, `${index}`);
     protectConcerns(db, done);
     this.letBuyersExport();
+  }
+
+  /** Somebody says what they can do. */
+  private tellSkill(name: string, answers: RawAnswers, key: string): void {
+    submit(this.house, this.viewer(name), { slug: 'my-skills', release: 1, answers, key: `demo-skill-${key}` });
   }
 
   /** Whoever buys takes the list of purchases to the bank; elsewhere requests stay where they are. */
@@ -399,6 +407,7 @@ class Story {
       settleDoor(this.house, maren, { slug, version, door: design, note: '' });
     }
     addMailing(this.house, maren, { form: 'trip-report', once: 'demo-mailing-1', mailing: TRIP_REPORTS });
+    addMailing(this.house, maren, { form: 'my-skills', once: 'demo-mailing-4', mailing: SKILL_CHECKS });
     const { id } = addMailing(this.house, maren, { form: 'kit-check', once: 'demo-mailing-2', mailing: KIT_CHECKS });
     await sendMailing(this.house, maren, { id, once: 'demo-mailing-3', onlyNew: false });
     await runMailings(this.house);

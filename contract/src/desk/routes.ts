@@ -15,6 +15,8 @@ const keptChange = versioned.extend({
   warnings: z.array(z.object({ field: z.string(), text: z.string() })),
 });
 
+const ofRequest = numbered.extend({ id: z.string().max(64) });
+
 /** What people do to requests. */
 export const deskRoutes = routesOf(deskHeads, {
   changeFields: {
@@ -46,6 +48,23 @@ export const deskRoutes = routesOf(deskHeads, {
     params: withToken,
     body: changed,
     answer: keptChange,
+  },
+  acceptProposal: {
+    says: 'Accepts a change of a request that somebody sent by a form: it counts from now on.',
+    params: ofRequest,
+    body: z.strictObject({ seen: z.string().max(64), comment: z.string().max(4_000) }),
+    answer: done,
+  },
+  refuseProposal: {
+    says: 'Refuses a change of a request that somebody sent by a form: everything stays as it was.',
+    params: ofRequest,
+    body: z.strictObject({ reason: text }),
+    answer: done,
+  },
+  endProposal: {
+    says: 'Takes back a change that the caller sent and that nobody has accepted yet.',
+    params: z.object({ id: z.string().max(64) }),
+    answer: done,
   },
   moveStage: {
     says: 'Moves a request to another stage.',

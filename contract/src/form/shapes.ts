@@ -9,8 +9,10 @@ import {
   type FormFile,
   type FormRule,
   OWN_PARTS,
+  OWN_REQUESTS,
   ofToday,
   type Part,
+  type Updates,
 } from '@tolvek/core/form';
 import { isMailAddress, priorities } from '@tolvek/core/register';
 import { z } from 'zod';
@@ -130,6 +132,15 @@ const edition = exactly<Edition>()(
     differences: z.array(difference).max(500).readonly(),
   }),
 );
+const updates = exactly<Updates>()(
+  z.strictObject({
+    ...{ whose: z.union([z.literal(OWN_REQUESTS), fieldKey]), by: z.array(fieldKey).max(20).readonly() },
+    none: z.enum(['add', 'refuse']),
+    beside: z.literal(true).optional(),
+    waits: z.literal(true).optional(),
+    stamps: fieldKey.optional(),
+  }),
+);
 export const formDesign = exactly<FormDesign>()(
   z.strictObject({
     title: short,
@@ -149,6 +160,7 @@ export const formDesign = exactly<FormDesign>()(
     }),
     own: z.array(z.enum(OWN_PARTS)).max(3).optional(),
     editions: z.array(edition).max(60).readonly().optional(),
+    updates: updates.optional(),
   }),
 );
 const named = z

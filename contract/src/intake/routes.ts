@@ -25,7 +25,7 @@ export const intakeRoutes = routesOf(intakeHeads, {
   checkAnswers: {
     says: 'Which answers another request has already, where no two may have the same. Whose it is is said only to whoever asked it.',
     params: slugged,
-    body: z.strictObject({ answers: rawAnswers, opened, owed }),
+    body: z.strictObject({ answers: rawAnswers, opened, owed, entry: z.string().max(64).optional() }),
     answer: z.object({ problems: z.array(z.object({ field: z.string(), message: words, fix: words })) }),
   },
   offers: {
@@ -71,6 +71,8 @@ export const intakeRoutes = routesOf(intakeHeads, {
       /** One of the staff on whose behalf somebody asks at a staff door, by id. */
       onBehalf: z.string().max(64).optional(),
       ...{ opened, owed },
+      /** Of a form that changes what is there: which of theirs they mean, by its id; or `another`. */
+      entry: z.string().max(64).optional(),
       /** The version of the text that they agree to. */
       consent: z.int().optional(),
       /** What the device worked out. */
@@ -81,6 +83,11 @@ export const intakeRoutes = routesOf(intakeHeads, {
         ...{ state: z.literal('arrived'), number: z.string(), due: moment.nullable() },
         /** The words of the door; not there where it was sent before doors had such words. */
         says: words.nullable().optional(),
+      }),
+      z.object({
+        ...{ state: z.literal('changed'), number: z.string() },
+        /** Whether it changed, waits to be accepted, or all of it is still right. */
+        is: z.enum(['changed', 'waits', 'confirmed']),
       }),
       z.object({
         state: z.literal('to-confirm'),

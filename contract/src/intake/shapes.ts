@@ -4,7 +4,15 @@ import { consent } from '../door/shapes.ts';
 import { parts, rule } from '../form/shapes.ts';
 import { field, kind, knownFile, knownPerson, knownRequest, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { fieldKey, fieldValue, moment, rawAnswers } from '../wire/shapes.ts';
+import {
+  fieldKey,
+  fieldValue,
+  moment,
+  rawAnswers,
+  visibleChanges,
+  visibleSubject,
+  visibleValues,
+} from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 const facts = exactly<RevealedFacts>()(
@@ -40,6 +48,14 @@ export const keptAnswers = z.object({
   files: z.array(knownFile),
   references: z.array(knownRequest),
 });
+/** Something of theirs: what stands in the questions, as it would be typed and as it reads. */
+const changeable = z.object({
+  ...{ id: z.string(), number: z.string(), subject: visibleSubject, stood: rawAnswers },
+  values: visibleValues,
+  ...{ files: z.array(knownFile), references: z.array(knownRequest) },
+  /** What they sent that waits to be accepted. */
+  waiting: z.object({ at: moment, changes: visibleChanges }).nullable(),
+});
 export const doorView = z.object({
   slug: z.string(),
   kind: z.enum(['staff', 'outside']),
@@ -60,6 +76,20 @@ export const doorView = z.object({
       parts,
       rules: z.array(rule).readonly(),
       facts,
+      /** What of theirs its answers change; null for a form that adds. */
+      updates: z
+        .object({
+          /** The questions by whose answers it is found. */
+          by: z.array(fieldKey),
+          /** Whether they may add one where none is found, or beside what is found. */
+          ...{ adds: z.boolean(), beside: z.boolean() },
+          /** Whether a change counts only when it is accepted. */
+          waits: z.boolean(),
+          /** Whether it was sent to them to look at just that. */
+          sent: z.boolean(),
+          theirs: z.array(changeable),
+        })
+        .nullable(),
       /**
        * Fields whose answers the house looks at together while they are filled in: what no two
        * requests may have, and what limits a reference.

@@ -1,4 +1,4 @@
-import type { MailingDesign } from '@tolvek/core/mailing';
+import { ITSELF, type MailingDesign } from '@tolvek/core/mailing';
 import { z } from 'zod';
 import { sharedAudience } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
@@ -17,7 +17,7 @@ export const mailing = exactly<MailingDesign>()(
       z.strictObject({ is: z.literal('nothing') }),
       z.strictObject({ is: z.literal('each-other'), field: fieldKey }),
       z.strictObject({
-        ...{ is: z.literal('requests'), register: key, field: fieldKey },
+        ...{ is: z.literal('requests'), register: key, field: z.union([fieldKey, z.literal(ITSELF)]) },
         stages: z.array(key).max(50).readonly(),
         when: formula,
       }),

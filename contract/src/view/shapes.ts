@@ -53,6 +53,11 @@ export const toFill = z.object({
   ...{ id: z.string(), slug: z.string(), title: z.string(), about: words.nullable() },
   ...{ due: moment.nullable(), late: z.boolean(), passesOn: z.boolean() },
 });
+const proposal = z.object({
+  ...{ id: z.string(), at: moment, form: z.string(), changes: visibleChanges },
+  /** How many changes more its reader may not see. */
+  hidden: z.int(),
+});
 export const requesterView = z.object({
   number: z.string(),
   version: z.int(),
@@ -81,6 +86,8 @@ export const requesterView = z.object({
   again: z.string().nullable(),
   /** What its reader is asked about it, and has not answered. */
   toFill: z.array(toFill),
+  /** Changes that its reader sent and that wait to be accepted. */
+  proposals: z.array(proposal),
   /** Whether its reader can withdraw it. */
   mayWithdraw: z.boolean(),
   /** The text that was agreed to when it was sent. */
@@ -171,6 +178,8 @@ export const sheet = z.object({
       means: z.array(z.object({ label: z.string(), count: z.int(), shown: words })),
     }),
   ),
+  /** Changes that somebody sent by a form and that wait to be accepted. */
+  proposals: z.array(proposal.extend({ by: z.string(), whyNot: words.nullable(), seen: z.string() })),
   fuse: fuse.nullable(),
   due: moment.nullable(),
   dueWhy: z.array(words),

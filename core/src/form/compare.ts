@@ -5,6 +5,7 @@ import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
 import { differenceInWords, differenceKey, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
+import { OWN_REQUESTS } from './updates.ts';
 import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
 
 /** One thing that differs between two states of a form: in a sentence, and on either side. */
@@ -39,6 +40,14 @@ export function compareDesigns(before: FormDesign | null, after: FormDesign): re
   const scopes = { before: requestScope(before.fields), after: requestScope(after.fields) };
   return [
     ...wordingChanges(before, after),
+    ...(differs(before.updates, after.updates)
+      ? [
+          {
+            ...{ page: 'questions' as const, at: 'updates', words: said('changes:updates.is') },
+            ...{ before: updatesInWords(before), after: updatesInWords(after), reaches: 'form' as const },
+          },
+        ]
+      : []),
     ...fieldChanges(before, after, scopes.before, scopes.after),
     ...partChanges(before, after),
     ...ruleChanges(before, after, scopes.before, scopes.after),
@@ -67,6 +76,22 @@ function wordingChanges(before: FormDesign, after: FormDesign): readonly DesignC
           },
         ],
   );
+}
+
+/** Whether its answers add or change, in a sentence. */
+export function updatesInWords({ updates, fields }: Pick<FormDesign, 'updates' | 'fields'>): Said {
+  if (!updates) return said('changes:updates.adds');
+  const labelOf = (key: string): string => fields.find((field) => field.key === key)?.label ?? key;
+  const { whose, by, none, beside, waits, stamps } = updates;
+  const parts: readonly Said[] = [
+    whose === OWN_REQUESTS ? said('changes:updates.own') : said('changes:updates.named', { label: labelOf(whose) }),
+    ...(by.length > 0 ? [said('changes:updates.by', { labels: by.map(labelOf) })] : []),
+    said(none === 'add' ? 'changes:updates.noneAdds' : 'changes:updates.noneRefused'),
+    ...(beside ? [said('changes:updates.beside')] : []),
+    ...(waits ? [said('changes:updates.waits')] : []),
+    ...(stamps === undefined ? [] : [said('changes:updates.stamps', { label: labelOf(stamps) })]),
+  ];
+  return said('changes:updates.all', { parts });
 }
 
 function fieldChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {

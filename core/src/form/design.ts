@@ -191,6 +191,24 @@ export interface FormDesign {
   readonly own?: readonly OwnPart[] | undefined;
   /** What differs for some audiences, in order: the first that fits is given. None when nothing is said. */
   readonly editions?: readonly Edition[] | undefined;
+  /** Whether its answers change what is there; they add to it when nothing is said. */
+  readonly updates?: Updates | undefined;
+}
+
+/** A form whose answers change what is there, in place of adding to it. */
+export interface Updates {
+  /** Whose it finds: the key of a field for a person, in which they stand; or `~requester`, what they asked for. */
+  readonly whose: string;
+  /** Questions whose answers have to be the same; none where all of theirs is meant. */
+  readonly by: readonly string[];
+  /** Where nothing of theirs is found: whether it is added, or they read that there is nothing to change. */
+  readonly none: 'add' | 'refuse';
+  /** Whether they may add another one beside what is found. */
+  readonly beside?: true | undefined;
+  /** Whether a change counts only when somebody who works on it has accepted it. */
+  readonly waits?: true | undefined;
+  /** The key of a date that the desk keeps, in which the day of the last answer is written. */
+  readonly stamps?: string | undefined;
 }
 
 /** What filling in depends on. */

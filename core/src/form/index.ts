@@ -1,6 +1,6 @@
 export { askedBy, type Unasked } from './askedBy.ts';
 export { askedForm } from './askedForm.ts';
-export { compareDesigns, type DesignChange } from './compare.ts';
+export { compareDesigns, type DesignChange, updatesInWords } from './compare.ts';
 export {
   type AskedQuestion,
   answersToSend,
@@ -32,6 +32,7 @@ export {
   questionsOf,
   type Section,
   type UniqueRule,
+  type Updates,
   type WhenHidden,
 } from './design.ts';
 export {
@@ -113,4 +114,15 @@ export {
   settledHere,
 } from './takeAlong.ts';
 export { claimOf } from './unique.ts';
+export {
+  type Changeable,
+  type Choice,
+  changedOver,
+  completedOver,
+  type Meant,
+  meantBy,
+  OWN_REQUESTS,
+  saidIn,
+  stoodIn,
+} from './updates.ts';
 export { actionInWords, expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';

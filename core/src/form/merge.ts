@@ -31,6 +31,7 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): W
     approval: said('designs:theApproval'),
     deadline: said('designs:theDeadline'),
     routing: said('designs:theRouting'),
+    updates: said('designs:theUpdates'),
   };
   const label = (): string => {
     const design =

@@ -1,7 +1,8 @@
-export { askedAbout, canSay } from './given.ts';
+export { askedAbout, canSay, type KnownAnswer } from './given.ts';
 export { type JoinedAnswer, type Mean, meansOf } from './joined.ts';
 export {
   type About,
+  ITSELF,
   type MailingDesign,
   NAMED_RELATIONS,
   newMailing,

@@ -33,7 +33,10 @@ export type Recipients =
   /** `~requester`, `~handler`, or the key of a field for people. */
   | { readonly named: string };
 
-/** What one form is about. `field`: the question that is answered by it, and shown without being asked. */
+/** In the place of a question: that the form changes what it is about, as an update form does. */
+export const ITSELF = '~itself';
+
+/** What one form is about. `field`: the question that is answered by it, and shown without being asked; or `~itself`. */
 export type About =
   | { readonly is: 'nothing' }
   /** Each of them about each of the others. */

@@ -35,7 +35,9 @@ const RULES: MergeRules = {
 /** What findings of a mailing depend on besides it. */
 export interface AroundMailing {
   /** The form that it sends, as it is in force; null while it has never been. */
-  readonly form: Pick<FormDesign, 'fields' | 'parts' | 'editions'> | null;
+  readonly form: Pick<FormDesign, 'fields' | 'parts' | 'editions' | 'updates'> | null;
+  /** The register that the form fills, by key. */
+  readonly fills: string | null;
   /** The door it names; null where there is none of this form. */
   readonly door: DoorDesign | null;
   /** The register it is about, where there is one. */
@@ -76,7 +78,7 @@ function foundAlone({ name, to, about, when, dueIn, reminders }: MailingDesign):
 }
 
 /** What it names that is not there, or can’t be asked. */
-function foundAround(mailing: MailingDesign, { form, door, register }: AroundMailing): readonly DesignFinding[] {
+function foundAround(mailing: MailingDesign, { form, fills, door, register }: AroundMailing): readonly DesignFinding[] {
   const { about, to } = mailing;
   const people = new Set(
     (register?.fields ?? []).flatMap(({ key, type }) =>
@@ -89,7 +91,7 @@ function foundAround(mailing: MailingDesign, { form, door, register }: AroundMai
     ...(form === null ? [error('form', said('mailings:notReleased'))] : []),
     ...(door === null ? [error('door', said('mailings:noDoor'))] : []),
     ...(door?.unnamed ? [error('door', said('mailings:unnamedDoor'))] : []),
-    ...(about.is !== 'nothing' && form !== null && !canSay(form, about.field, key)
+    ...(about.is !== 'nothing' && form !== null && !canSay(form, about.field, key, fills)
       ? [error('field', said(key === null ? 'mailings:noPersonAsked' : 'mailings:noRequestAsked'))]
       : []),
     ...(about.is === 'each-other' && door !== null && door.proof !== 'sign-in'

@@ -3,7 +3,7 @@ import type { RequestChange } from '../request/index.ts';
 /** What whoever follows a request is told of. */
 export type News = Extract<
   RequestChange,
-  { readonly kind: 'stage' | 'freed' | 'withdrawn' | 'team' | 'priority' | 'handler' | 'decided' | 'said' }
+  { readonly kind: 'stage' | 'freed' | 'withdrawn' | 'team' | 'priority' | 'handler' | 'decided' | 'said' | 'proposed' }
 >;
 
 /**
@@ -23,6 +23,8 @@ export type NoticeCause =
   | { readonly kind: 'reminder' | 'escalation' }
   /** To who follows a request: what happened, without what was written, and that. */
   | { readonly kind: 'news'; readonly by: string | null; readonly change: News; readonly text: string }
+  /** To whoever sent a change that waited to be accepted. */
+  | { readonly kind: 'proposal'; readonly accepted: boolean; readonly by: string | null; readonly reason: string }
   /** To an address that nobody has confirmed: what it would send, or leads back to. */
   | { readonly kind: 'confirm'; readonly submission: string }
   | { readonly kind: 'go-on'; readonly kept: string }

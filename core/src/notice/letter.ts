@@ -36,7 +36,8 @@ export type NoticeEvent =
   | { readonly kind: 'stage'; readonly stage: string; readonly is: 'paused' | 'resumed' | 'finished' }
   | { readonly kind: 'reminder'; readonly left: Length; readonly due: number }
   | { readonly kind: 'escalation'; readonly due: number; readonly handler: string }
-  | { readonly kind: 'news'; readonly by: string; readonly what: Words; readonly text: string };
+  | { readonly kind: 'news'; readonly by: string; readonly what: Words; readonly text: string }
+  | { readonly kind: 'proposal'; readonly accepted: boolean; readonly by: string; readonly reason: string };
 
 /** What an email says, without what all emails share. */
 interface Gist {
@@ -88,6 +89,8 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return escalation(event, context);
     case 'news':
       return news(event, context);
+    case 'proposal':
+      return proposal(event, context);
   }
 }
 
@@ -192,6 +195,15 @@ const news = ({ by, what, text }: Of<'news'>, { number, subject }: NoticeContext
   paragraphs: [by ? said('emails:news.by', { by, what }) : what, ...(text ? [text] : [])],
   action: openIt,
   note: said('emails:news.note'),
+});
+
+const proposal = ({ accepted, by, reason }: Of<'proposal'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said(accepted ? 'emails:proposal.accepted' : 'emails:proposal.refused', { subject, number }),
+  paragraphs: [
+    said(accepted ? 'emails:proposal.acceptedBy' : 'emails:proposal.refusedBy', { by }),
+    ...(reason ? [said('emails:reason', { reason })] : []),
+  ],
+  action: said('emails:seeRequest'),
 });
 
 const reminder = ({ left, due }: Of<'reminder'>, { number, subject }: NoticeContext): Gist => ({

@@ -13,6 +13,8 @@ export type Through =
 /** Why values changed: by hand, or as something else happened. */
 export type Why =
   | { readonly why: 'changed' | 'numbered' | 'day' }
+  /** By a form that changes what is there: what it is called, and who sent it where somebody else accepted it. */
+  | { readonly why: 'updated'; readonly form: string; readonly by?: string }
   /** A rule was applied to what was there, or that was taken back. */
   | { readonly why: 'rule' | 'taken back'; readonly rule: string }
   /** Computed anew by a release of the form; its id is what computes from now on. */
@@ -60,6 +62,12 @@ export type RequestChange =
   /** Somebody may read it besides those who work on it, until a day or for good (null), or no longer. */
   | { readonly kind: 'shared'; readonly with: string; readonly until: string | null }
   | { readonly kind: 'unshared'; readonly with: string }
+  /** Whoever it is about says that all of it is still right. */
+  | { readonly kind: 'confirmed'; readonly form: string }
+  /** Somebody sent a change of it that waits to be accepted; it was refused, or is not wanted any more. */
+  | { readonly kind: 'proposed'; readonly form: string }
+  | { readonly kind: 'proposal-ended'; readonly form: string }
+  | { readonly kind: 'proposal-refused'; readonly form: string; readonly reason: string }
   /** Whoever did it hears of it from now on, or no longer. */
   | { readonly kind: 'followed' | 'unfollowed' }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
@@ -112,7 +120,7 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
     case 'arrived':
       return arrivalInWords(change);
     case 'values':
-      return whyInWords(change);
+      return whyInWords(change, names);
     case 'stage':
       return said('history:stage', { from: names.stage(change.from), to: names.stage(change.to) });
     case 'withdrawn':
@@ -146,6 +154,14 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
     }
     case 'unshared':
       return said('history:unshared', { who: holderInWords(change.with, names) });
+    case 'confirmed':
+      return said('history:confirmed', { form: change.form });
+    case 'proposed':
+      return said('history:proposed', { form: change.form });
+    case 'proposal-refused':
+      return said('history:proposalRefused', { form: change.form });
+    case 'proposal-ended':
+      return said('history:proposalEnded', { form: change.form });
     case 'followed':
     case 'unfollowed':
       return said(change.kind === 'followed' ? 'history:follows' : 'history:followsNoMore');
@@ -174,10 +190,14 @@ function arrivalInWords({ through, release }: Extract<RequestChange, { kind: 'ar
   }
 }
 
-function whyInWords(why: Why): Said {
+function whyInWords(why: Why, names: ChangeNames): Said {
   switch (why.why) {
     case 'changed':
       return said('history:changed');
+    case 'updated':
+      return why.by === undefined
+        ? said('history:updated', { form: why.form })
+        : said('history:updateAccepted', { form: why.form, who: names.person(why.by) });
     case 'numbered':
       return said('history:numbered');
     case 'day':

@@ -136,4 +136,10 @@ export const ASKED: readonly AskedOnce[] = [
       reply: false,
     }),
   },
+  {
+    form: 'my-skills',
+    by: 'Signe Halvard',
+    daysAgo: 3,
+    answers: () => ({ skill: 'skipper', level: '4', paper: 'Coastal master 2026' }),
+  },
 ];

@@ -14,6 +14,7 @@ import {
   purchase,
   rooms,
   school,
+  skills,
   tripReport,
   VOCABULARIES,
   vessel,
@@ -40,6 +41,7 @@ describe('the forms of the scenario', () => {
       methods,
       tripReport,
       kitCheck,
+      skills,
     }),
   )('%s has no errors among its findings', (_, form) => {
     const findings = findingsOf(form.design, {

@@ -1,28 +1,17 @@
 import type { AnswerOf } from '@tolvek/contract';
-import type { VisibleField } from '@tolvek/core/access';
-import { editionOf, prepareCompletion, refusalsOf } from '@tolvek/core/form';
+import { completedOver, editionOf, prepareCompletion } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { calledApart, mayAnywhere, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
 import {
-  type Around,
-  type Field,
   type Problem as FieldProblem,
-  type FieldValue,
-  type ItemRow,
-  identifiedRows,
   type Priority,
-  type RawAnswer,
   type RawAnswers,
-  type ReadAnswer,
   type RequestFacts,
-  readAnswer,
-  readLines,
   type Stage,
   stagesToFreeTo,
   typedForm,
 } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
-import { filesNamed } from '../files/commands.ts';
 import { releaseById } from '../form/queries.ts';
 import { rightMissing } from '../people/grants.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
@@ -32,14 +21,10 @@ import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.
 import { by, type Work, write } from '../platform/work.ts';
 import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
-import { changesBetween, isSame } from '../request/changes.ts';
-import { takenAnswers } from '../request/claims.ts';
-import { factsOfRequest } from '../request/facts.ts';
+import { changeAnswers } from '../request/changeAnswers.ts';
 import { stagesBefore } from '../request/history.ts';
-import { keepingOf } from '../request/keeping.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
-import { offerProblems } from '../request/references.ts';
 import { movesOf } from './moves.ts';
 import { openTo } from './openTo.ts';
 
@@ -59,7 +44,7 @@ export function changeFields(
 ): AnswerOf<'changeFields'> {
   return write(house, (work) => {
     const open = openTo(work.tx, viewer, input.number, 'change');
-    return changeOpen(work, viewer, open, { ...input, asker: null });
+    return changeAnswers(work, viewer, open, { ...input, asker: null });
   });
 }
 
@@ -79,7 +64,7 @@ export function changeOwn(
     if (!personById(work.tx, viewer.personId)?.active) throw notAllowed(refused('cannotWrite'));
     const open = openRequest(work.tx, request, viewer, 'following');
     const asks = (changes: RawAnswers, facts: RequestFacts) => asksAgain(work.tx, open, changes, facts);
-    return changeOpen(work, viewer, open, { ...input, asker: viewer.personId, asks });
+    return changeAnswers(work, viewer, open, { ...input, asker: viewer.personId, asks });
   });
 }
 
@@ -104,139 +89,8 @@ function asksAgain(
       return value === undefined ? [] : [[field.key, typedForm(field, value)] as const];
     }),
   );
-  const known = new Set(refusalsOf(complete(before, facts)).map(({ field }) => field));
-  return refusalsOf(complete({ ...before, ...changes }, facts)).filter(
-    ({ field }) => Object.hasOwn(changes, field) || !known.has(field),
-  );
+  return completedOver(complete, before, changes, facts).problems;
 }
-
-/** Changes fields of a request that was opened for somebody. `asker`: who may hear which request has an answer already. */
-function changeOpen(
-  work: Work,
-  viewer: Viewer,
-  open: OpenRequest<RequestRow>,
-  input: {
-    readonly version: number;
-    readonly changes: RawAnswers;
-    readonly asker: string | null;
-    /** What is wrong besides, with the answers changed. */
-    readonly asks?: (changes: RawAnswers, facts: RequestFacts) => readonly FieldProblem[];
-  },
-): AnswerOf<'changeFields'> {
-  const { tx, now } = work;
-  const { request, register, reading, fields } = open;
-  const facts = {
-    ...factsOfRequest(tx, request, register, now, { changes: input.changes }),
-    files: filesNamed(tx, request.formId, fields, { ...request.values, ...input.changes } as RawAnswers, request.id),
-  };
-  const visible = open.laidOut;
-  const values: Record<string, FieldValue> = { ...request.values };
-  const touched = new Set<string>();
-  /** What was typed; lines with what may not be changed in them. */
-  const typed: Record<string, RawAnswer> = {};
-  const problems: FieldProblem[] = [];
-  for (const [key, raw] of Object.entries(input.changes)) {
-    const field = fields.find((each) => each.key === key);
-    const seen = visible.fields.find((each) => each.key === key);
-    // A field that is hidden and a field that does not exist are refused in the same words.
-    if (!field || !seen)
-      problems.push({ field: key, message: said('answers:noField', { key }), fix: said('answers:removeIt') });
-    else if (!seen.writable)
-      problems.push({
-        field: key,
-        message: said('answers:readOnly', { label: field.label }),
-        fix: said(open.relation.isDesk ? 'answers:askForRight' : 'answers:writeToDesk'),
-      });
-    else {
-      const stood = request.values[key];
-      const read = readField(field, seen, raw, facts, stood);
-      if (read.state === 'wrong')
-        problems.push({
-          field: key,
-          message: said('answers:fieldSays', { label: field.label, message: read.message }),
-          fix: read.fix,
-        });
-      else {
-        const said = read.state === 'value' ? read.value : null;
-        const after =
-          field.type.kind === 'line-items' && Array.isArray(said)
-            ? identifiedRows((stood ?? []) as readonly ItemRow[], said as readonly ItemRow[], request.version)
-            : said;
-        if (isSame(stood ?? null, after)) continue;
-        touched.add(key);
-        typed[key] = seen.lines && after !== null ? typedForm(field, after) : raw;
-        if (after === null) delete values[key];
-        else values[key] = after;
-      }
-    }
-  }
-  const kept = keepingOf(tx, request, register, reading)(values, touched, facts);
-  // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule
-  // refuses is.
-  const held = request.trial
-    ? []
-    : takenAnswers(tx, {
-        register,
-        protection: reading.protection,
-        values: kept.values,
-        asker: input.asker,
-        but: request,
-      }).filter(
-        (problem) =>
-          touched.has(problem.field) ||
-          register.unique.some(
-            (rule) => rule.fields.includes(problem.field) && rule.fields.some((key) => touched.has(key)),
-          ),
-      );
-  const notHere = offerProblems(
-    tx,
-    // What is offered is told by what this viewer may read, and by nothing else.
-    { fields, values: reading.only(kept.values), facts, asker: request.requesterId },
-    touched,
-  );
-  const all = [
-    ...problems,
-    ...[...kept.problems, ...held, ...notHere, ...(input.asks?.(typed, facts) ?? [])].map((problem) =>
-      unhidden(problem, visible.fields),
-    ),
-  ];
-  if (all.length > 0) throw wrongFields(all);
-  const changes = changesBetween(fields, request.values, kept.values);
-  const warnings = kept.warnings.map(({ field, text }) => ({
-    field: isSeen(field, visible.fields) ? field : 'form',
-    text,
-  }));
-  if (changes.length === 0) return { version: request.version, warnings };
-  const change = { kind: 'values', why: 'changed', changes } as const;
-  const { version } = changeRequest(by(work, viewer.personId), request, change, input.version);
-  return { version, warnings };
-}
-
-/** Understands what somebody makes of a field: of lines they may not change in every column, the rest stays. */
-function readField(
-  field: Field,
-  { lines }: VisibleField,
-  raw: RawAnswer,
-  around: Around,
-  stood: FieldValue | undefined,
-): ReadAnswer {
-  const { type } = field;
-  if (type.kind !== 'line-items' || !lines) return readAnswer(field, raw, around);
-  return readLines({ type }, raw, around, { rows: (stood ?? []) as readonly ItemRow[], columns: lines.columns });
-}
-
-/** A problem of a field this viewer may not read does not name it. */
-const unhidden = (problem: FieldProblem, open: readonly { readonly key: string }[]): FieldProblem =>
-  problem.field === 'form' || isSeen(problem.field, open)
-    ? problem
-    : {
-        field: 'form',
-        message: said('answers:ruleRefuses'),
-        fix: said('answers:askCoordinator'),
-      };
-
-const isSeen = (key: string, open: readonly { readonly key: string }[]): boolean =>
-  open.some((field) => field.key === key);
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
 export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {

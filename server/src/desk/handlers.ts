@@ -16,6 +16,7 @@ import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
 import { askAbout, passOn } from './mailings.ts';
+import { acceptProposal, endProposal, refuseProposal } from './proposals.ts';
 import { share, shareTargets, unshare } from './share.ts';
 import { withdrawOwn } from './withdraw.ts';
 
@@ -41,6 +42,9 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     deleteRequest: ({ viewer, params, body, version }) =>
       deleteRequest(house, viewer, { number: params.number, version, reason: body.reason }),
     deletedIn: ({ params }) => deletedIn(house.db, params.key),
+    acceptProposal: ({ viewer, params, body }) => acceptProposal(house, viewer, { ...params, ...body }),
+    refuseProposal: ({ viewer, params, body }) => refuseProposal(house, viewer, { ...params, ...body }),
+    endProposal: ({ viewer, params }) => endProposal(house, viewer, params.id),
     comment: ({ viewer, params, body }) => {
       comment(house, viewer, { number: params.number, ...body });
       return { done: true };

@@ -1,6 +1,6 @@
 import { inRegister, mayWith, type Viewer } from '@tolvek/core/people';
 import { type Refusal, refused } from '@tolvek/words';
-import { registerOfForm } from '../form/queries.ts';
+import { registerOfForm, releaseInForce } from '../form/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { openLink } from '../platform/links.ts';
@@ -9,11 +9,11 @@ import { holdsThings } from '../register/queries.ts';
 
 /**
  * Why somebody may not add to a register of things; null when they may, or when it takes requests.
- * Things are kept by the desk of their register.
+ * Things are kept by the desk of their register; by a form that changes what is theirs people keep their own.
  */
 export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null): Refusal | null {
   const register = registerOfForm(db, formId);
-  if (!holdsThings(register)) return null;
+  if (!holdsThings(register) || releaseInForce(db, formId)?.design.updates) return null;
   const isKeeper =
     viewer !== null &&
     mayWith(

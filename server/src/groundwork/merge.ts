@@ -25,6 +25,7 @@ import { pictureVersion, putPicture } from '../platform/pictures.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { links, pictures, user } from '../platform/tables.ts';
 import { by, type Work, write } from '../platform/work.ts';
+import { proposalsAsOther } from '../proposal/commands.ts';
 import { renameInPlans } from '../register/commands.ts';
 import { allRegisters } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
@@ -174,6 +175,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   shareAsOther(tx, from, to);
   followAsOther(tx, from, to);
   owedAsOther(tx, from, to);
+  proposalsAsOther(tx, from, to);
   keepAnswers(work, from, to);
   tx.update(absences).set({ substituteId: to }).where(eq(absences.substituteId, from)).run();
   tx.delete(absences).where(eq(absences.personId, from)).run();

@@ -2,6 +2,7 @@ import { dropRounds, followApprovals } from '../approval/follow.ts';
 import { dropDeadlines, followDeadlines } from '../deadline/follow.ts';
 import { dropOwed, followStages } from '../mailing/follow.ts';
 import { dropNotices, followNotices } from '../notice/follow.ts';
+import { dropProposals } from '../proposal/commands.ts';
 import { followedBy, forgottenBy } from '../request/change.ts';
 
 /**
@@ -11,4 +12,4 @@ import { followedBy, forgottenBy } from '../request/change.ts';
 followedBy([followDeadlines, followApprovals, followNotices, followStages]);
 
 /** What goes with requests that are deleted. */
-forgottenBy([dropOwed, dropNotices, dropRounds, dropDeadlines]);
+forgottenBy([dropOwed, dropNotices, dropProposals, dropRounds, dropDeadlines]);

@@ -106,6 +106,9 @@ export function admissionOf(
   return admit(door.design, comer, { now, zone, since, shutAt: since === null ? null : shutAt(db, door) }, used);
 }
 
+/** What counts where nothing is added: nothing. */
+export const NOT_COUNTED = { zone: 'UTC', used: () => 0 } as const;
+
 /** What counts against the limits of a door now, each counted once however often it is asked. */
 export function countedAt(db: Reader, door: DoorRow, personId: string | null, now: number) {
   const zone = door.design.limits.length > 0 ? zoneOfDoor(db, door) : 'UTC';

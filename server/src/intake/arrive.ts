@@ -44,6 +44,7 @@ export interface Arriving {
   readonly since?: number | null;
   /** What it is about where the form was sent to them. */
   readonly about?: Asking['about'];
+  readonly entry?: Asking['entry'];
   /** The edition that is tried whoever asks; null: the form as it is. */
   readonly edition?: string | null | undefined;
   /** What fields pick from, where it was read before. */
@@ -75,7 +76,8 @@ export function answersHeld(
   {
     through = { by: 'door', kind: facts.door },
     beside,
-  }: { readonly through?: Through; readonly beside?: Beside | undefined } = {},
+    but,
+  }: { readonly through?: Through; readonly beside?: Beside | undefined; readonly but?: RequestRow } = {},
 ): readonly FieldProblem[] {
   const { design } = release;
   const offered = offerProblems(db, { fields: design.fields, values, facts, asker });
@@ -84,7 +86,15 @@ export function answersHeld(
   const register = registerOfForm(db, release.formId);
   const protection = protectionFor(db, register, { releaseId: release.id, trial: false });
   return [
-    ...takenAnswers(db, { register, design, protection, values, asker, ...(beside ? { beside } : {}) }),
+    ...takenAnswers(db, {
+      register,
+      design,
+      protection,
+      values,
+      asker,
+      ...(beside ? { beside } : {}),
+      ...(but ? { but } : {}),
+    }),
     ...offered,
   ];
 }
@@ -102,7 +112,12 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
       : askedAt(
           db,
           arriving.release,
-          { kind: comesBy, id: arriving.isKnown === false ? null : (asks?.id ?? null), about: arriving.about },
+          {
+            kind: comesBy,
+            id: arriving.isKnown === false ? null : (asks?.id ?? null),
+            about: arriving.about,
+            entry: arriving.entry,
+          },
           now,
           arriving.edition,
         );

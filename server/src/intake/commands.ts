@@ -12,7 +12,7 @@ import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { type ReleaseRow, releaseById } from '../form/queries.ts';
 import { notifyAddress, roomForLetter } from '../notice/notify.ts';
 import { addPerson, type NewPerson } from '../people/commands.ts';
-import { type PersonRow, personByEmail, personById } from '../people/queries.ts';
+import { type PersonRow, personByEmail, personById, viewerIn } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -28,12 +28,13 @@ import { factsFor } from '../request/facts.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { offersOf } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
-import { admissionOf, comerOf, namedAt, UNKNOWN } from './admission.ts';
+import { admissionOf, comerOf, NOT_COUNTED, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { confirmationOf } from './confirmation.ts';
 import { forgetKept, keptBy } from './kept.ts';
 import { openedSince } from './opened.ts';
 import { isAnswered, type SentTo, type Shown, sentTo, stillOwed } from './sentTo.ts';
+import { meantAt, type Updated, update } from './update.ts';
 
 export interface Submission {
   readonly slug: string;
@@ -48,6 +49,8 @@ export interface Submission {
   readonly consent?: number | undefined;
   /** What they show where the form was sent to them. */
   readonly owed?: string | undefined;
+  /** Of a form that changes what is there: which of theirs they mean, by its id; or `another`. */
+  readonly entry?: string | undefined;
   readonly session?: Session | null;
   /** What the device worked out first, where the door asks for that. */
   readonly work?: DoneWork | null;
@@ -57,6 +60,7 @@ export interface Submission {
 
 export type Submitted =
   | { state: 'arrived'; number: string; due: string | null; says: Words | null }
+  | { state: 'changed'; number: string; is: Updated['is'] }
   | { state: 'to-confirm'; email: string; sent: string | null };
 
 /**
@@ -77,6 +81,7 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
       ...{ release: input.release, answers: input.answers, contact: isUnnamed ? undefined : input.contact },
       ...(input.onBehalf === undefined ? {} : { onBehalf: input.onBehalf }),
       ...(sent ? { owed: sent.owed.id } : {}),
+      ...(input.entry === undefined ? {} : { entry: input.entry }),
     };
     return once(tx, { key: input.key, scope: `submit ${door.slug} ${caller}`, content, now }, (): Submitted => {
       if (sent) stillOwed(sent);
@@ -89,12 +94,19 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
       const since = openedSince(house.config.secret, door, input.opened);
       const sending = { door, release, input, since, consent };
       if (isUnnamed) return arriveUnnamed(work, sending, viewer);
+      if (release.design.updates && !viewer) throw notSignedIn();
       if (door.kind === 'outside' && !viewer) return keepForConfirmation(house, work, sending);
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
       // For somebody else asks who is of the staff.
       const onBehalfId = behalfOf(tx, requester, door.kind === 'staff' && !sent ? input.onBehalf : undefined);
       const begun = keptBy(tx, door.id, viewer, sent?.owed.id)?.beganAt ?? null;
+      const updated = onBehalfId === null ? updateBy(work, sending, requester, { sent, since: since ?? begun }) : null;
+      if (updated) {
+        if (sent) isAnswered(tx, sent, updated.id, now);
+        forgetKept(tx, door.id, { personId: requester.id, owed: sent?.owed.id });
+        return { state: 'changed', number: updated.number, is: updated.is };
+      }
       const { id, number, due, says } = arriveBy(work, door, release, requester, input.answers, {
         ...{ onBehalfId, consent, sent },
         since: since ?? begun,
@@ -233,7 +245,8 @@ function openDoor(house: House, caller: Viewer | null, { slug, opened, ...shown 
   const viewer = sent?.viewer ?? caller;
   if (at.door.kind === 'staff' && !viewer) throw notSignedIn();
   const since = openedSince(house.config.secret, at.door, opened);
-  const admission = admissionOf(db, at.door, viewer, now, since, undefined, sent ? true : undefined);
+  const counted = at.release.design.updates ? NOT_COUNTED : undefined;
+  const admission = admissionOf(db, at.door, viewer, now, since, counted, sent ? true : undefined);
   if (!admission.admitted) throw refusal(admission);
   const kept = keptByOthers(db, at.door.formId, viewer);
   if (kept !== null) throw notAllowed(kept);
@@ -252,7 +265,7 @@ function completedAt(
   const { release, complete } = askedAt(
     db,
     inForce,
-    { kind: door.kind, id: requester?.id ?? null, about: sent?.about },
+    { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry },
     now,
   );
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
@@ -266,13 +279,15 @@ function completedAt(
 export function checkAnswers(
   house: House,
   viewer: Viewer | null,
-  { answers, ...at_ }: Through & Omit<BodyOf<'checkAnswers'>, 'owed'>,
+  { answers, entry, ...at_ }: Through & Omit<BodyOf<'checkAnswers'>, 'owed'>,
   now: number,
 ): readonly FieldProblem[] {
   const { db } = house;
   const at = openDoor(house, viewer, at_, now);
   const { release, facts, values, asker } = completedAt(db, at, answers, now);
-  return answersHeld(db, release, { values, facts, asker });
+  const person = asker === null ? undefined : personById(db, asker);
+  const meant = person && meantAt(db, { ...at, person, answers, entry }, now);
+  return answersHeld(db, release, { values, facts, asker }, meant?.is === 'one' ? { but: meant.one.open.request } : {});
 }
 
 /** What a reference of a form offers with the answers so far. */
@@ -369,6 +384,21 @@ function behalfOf(tx: Transaction, requester: PersonRow, wanted: string | undefi
   ]);
 }
 
+/** Changes what is theirs by what somebody sent, where the form does that; null where it is to be added. */
+function updateBy(
+  work: Work,
+  { door, release, input: { answers, entry } }: Sending,
+  person: PersonRow,
+  { sent, since }: { readonly sent: SentTo | null; readonly since: number | null },
+): Updated | null {
+  const { tx, now } = work;
+  if (!release.design.updates) return null;
+  const viewer = viewerIn(tx, person);
+  const admission = admissionOf(tx, door, viewer, now, since, NOT_COUNTED, sent ? true : undefined);
+  if (!admission.admitted) throw refusal(admission);
+  return update(work, { door, release, person, answers, entry, sent });
+}
+
 /** Takes in what came by a door that stores nothing about who comes: whoever it was, nobody asked. */
 function arriveUnnamed(
   work: Work,
@@ -408,7 +438,7 @@ function arriveBy(
     ...through(door, release),
     asks: requester,
     admits: { ...comerOf(work.tx, requester), ...(sent ? { sent: true as const } : {}) },
-    ...{ answers, isKnown, since, about: sent?.about ?? null },
+    ...{ answers, isKnown, since, about: sent?.about ?? null, entry: sent?.entry ?? null },
   };
   const parties = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };
   const { request } = arrive(by(work, requester.id), arriving, parties);

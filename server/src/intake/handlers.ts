@@ -3,7 +3,7 @@ import type { DoorLimit, NotAdmitted } from '@tolvek/core/door';
 import { type AskedForm, askedForm, askedInWordsOf, lookedAtTogether, requesterReadBy } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { profileWith } from '@tolvek/core/register';
-import { refused, type Words } from '@tolvek/words';
+import { refused, said, type Words } from '@tolvek/words';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doneWork, workFor } from '../door/slowWork.ts';
@@ -17,7 +17,7 @@ import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { factsFor } from '../request/facts.ts';
-import { admissionOf, countedAt, namedAt } from './admission.ts';
+import { admissionOf, countedAt, NOT_COUNTED, namedAt } from './admission.ts';
 import { besideDoor, besideSent } from './besideDoor.ts';
 import {
   backToAnswers,
@@ -32,6 +32,7 @@ import {
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 import { openedAt, openedSince } from './opened.ts';
 import { type SentTo, sentTo } from './sentTo.ts';
+import { updatesAt } from './theirs.ts';
 
 /** Why somebody can’t ask by a door, in words and as a code; or until when they can, where it is closed. */
 function refusedAt(db: Reader, door: DoorRow, viewer: Viewer | null, { now, since, counted, sent }: Coming): Found {
@@ -65,6 +66,9 @@ interface Found {
 /** Whether anything of a form asks who its requester is: else their groups stay in the house. */
 const asksOfRequester = (form: AskedForm): boolean => /\brequester\b/.test(JSON.stringify(form));
 
+/** What is theirs is shown to whoever says who they are. */
+const SIGN_IN: Found = { refused: { message: said('answers:signInToChange'), why: 'sign-in' }, finishBy: null };
+
 /** As whom somebody asks who is signed in. */
 function askerNamed(db: Reader, viewer: Viewer): { readonly name: string; readonly email: string } | null {
   const person = personById(db, viewer.personId);
@@ -85,10 +89,12 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       // What was typed is given back to whoever signed in.
       const kept = known?.personId === caller?.personId ? keptBy(db, door.id, known, sent?.owed.id) : null;
       const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
-      const counted = countedAt(db, door, viewer?.personId ?? null, now);
-      const { refused, finishBy } = refusedAt(db, door, viewer, { now, since, counted, sent });
+      // What changes what is there takes nobody’s place.
+      const counted = release.design.updates ? NOT_COUNTED : countedAt(db, door, viewer?.personId ?? null, now);
+      const mustSignIn = release.design.updates !== undefined && !known;
+      const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
       const requester = known && { id: known.personId, kind: known.kind };
-      const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about };
+      const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry };
       const { design } = askedAt(db, release, asking, clock.now()).release;
       // The labels and options are called what their register calls them now.
       const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
@@ -123,6 +129,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
                       ...namedIn(db, door, requester, kept.answers, clock.now(), sent),
                     }
                   : null,
+                updates: known && updatesAt(db, { door, release, design, sent, personId: known.personId }, now),
                 together: lookedAtTogether(design).map((fields) => [...fields]),
                 // What is known of somebody goes to their device as far as this form reads it.
                 facts: {
@@ -150,11 +157,12 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const sent = sentTo(db, door, { owed: call.query.owed, session: call.session }, clock.now());
       const viewer = sent?.viewer ?? call.viewer;
       const isSent = sent ? true : undefined;
-      const admission = admissionOf(db, door, viewer, clock.now(), since, undefined, isSent);
+      const counted = release.design.updates ? NOT_COUNTED : undefined;
+      const admission = admissionOf(db, door, viewer, clock.now(), since, counted, isSent);
       if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
       const known = namedAt(door, viewer);
-      const asking = { kind: door.kind, id: known?.personId ?? null, about: sent?.about };
+      const asking = { kind: door.kind, id: known?.personId ?? null, about: sent?.about, entry: sent?.entry };
       const { design } = askedAt(db, release, asking, clock.now()).release;
       const fromWhere = door.design.unnamed ? `door ${door.id}` : undefined;
       await takeBody(house, call, { formId: release.formId, field: askedFor(design, field), name }, fromWhere);

@@ -70,7 +70,7 @@ export function keepForStaff(
     if (sent && sent.owed.personId !== viewer.personId) return { kept: false };
     const owed = sent?.owed.id ?? '';
     const known = keptBy(tx, door.id, viewer, owed);
-    const asking = { kind: door.kind, id: viewer.personId, about: sent?.about };
+    const asking = { kind: door.kind, id: viewer.personId, about: sent?.about, entry: sent?.entry };
     const answers = askedOnly(askedAt(tx, release, asking, now).release.design, typed);
     if (Object.keys(answers).length === 0) {
       if (known) tx.delete(keptAnswers).where(eq(keptAnswers.id, known.id)).run();
@@ -154,7 +154,7 @@ export function namedIn(
 ) {
   const release = releaseInForce(db, door.formId);
   if (!release) return { files: [], references: [] };
-  const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about };
+  const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry };
   const asked = askedAt(db, release, asking, now);
   const { design } = asked.release;
   const { fields } = design;

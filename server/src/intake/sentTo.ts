@@ -1,3 +1,4 @@
+import { ITSELF } from '@tolvek/core/mailing';
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { and, eq } from 'drizzle-orm';
@@ -17,6 +18,8 @@ export interface SentTo {
   readonly viewer: Viewer;
   /** What it is about, as the form is asked; null where it is about nothing. */
   readonly about: { readonly field: string; readonly value: string } | null;
+  /** The id of what they are to look at, where the form changes that very request. */
+  readonly entry: string | null;
 }
 
 /** What somebody shows who comes to a door: an owed form, by its id where they are signed in, else by the link of their email. */
@@ -45,7 +48,8 @@ export function sentTo(db: Reader, door: DoorRow, { owed: shown, session }: Show
   return {
     owed: found,
     viewer: owed && session ? session.viewer : viewerIn(db, person),
-    about: found.field === null || value === null ? null : { field: found.field, value },
+    about: found.field === null || found.field === ITSELF || value === null ? null : { field: found.field, value },
+    entry: found.field === ITSELF ? value : null,
   };
 }
 

@@ -50,6 +50,9 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'withdrawn':
       tellWithdrawn(work, request, change);
       break;
+    case 'proposed':
+      tellProposed(work, request, change);
+      break;
     case 'team':
       if (request.phase !== 'finished' && !isDeciding(work, request)) tellTeam(work, request);
       break;
@@ -59,6 +62,9 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'followed':
     case 'unfollowed':
     case 'same-person':
+    case 'confirmed':
+    case 'proposal-refused':
+    case 'proposal-ended':
     case 'due':
       break;
     case 'seat':
@@ -170,6 +176,15 @@ function tellWithdrawn(work: Telling, request: ShownRow, change: Of<'withdrawn'>
   const working = workingOn(work, request).filter((id) => id !== work.actor);
   const news = { change: dataOf(change) as News, text: change.reason };
   notify(work, request, working, { kind: 'news', by: work.actor, ...news });
+}
+
+/** Whoever works on it hears of a change that waits to be accepted; of a thing, whoever works in its register. */
+function tellProposed(work: Telling, request: ShownRow, change: Of<'proposed'>): void {
+  const { deskGroups } = registerById(work.tx, request.registerId);
+  const working = workingOn(work, request);
+  const desk = deskGroups.flatMap((group) => membersOf(work.tx, group).map(({ id }) => id));
+  const others = (working.length > 0 ? working : desk).filter((id) => id !== work.actor);
+  notify(work, request, others, { kind: 'news', by: work.actor, change: dataOf(change) as News, text: '' });
 }
 
 const isDeciding = ({ tx }: Work, request: ShownRow): boolean =>

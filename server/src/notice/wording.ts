@@ -140,6 +140,8 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
       const called = changeNames(tx, register, namesOf(tx, peopleIn(change)), groupNames(tx));
       return { kind: 'news', by: personNamed(tx, cause.by), what: changeInWords(change, called), text };
     }
+    case 'proposal':
+      return { kind: 'proposal', accepted: cause.accepted, by: personNamed(tx, cause.by), reason: cause.reason };
     case 'reminder': {
       if (due === null) return null;
       const calendar = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);

@@ -1,7 +1,16 @@
 import { levelsAsking, momentArriving, speaksToAskers } from '@tolvek/core/access';
-import { ASKING, ASKS, askedBy, chooseEdition, editionOf, type Unasked } from '@tolvek/core/form';
+import {
+  ASKING,
+  ASKS,
+  askedBy,
+  chooseEdition,
+  editionOf,
+  OWN_REQUESTS,
+  stoodIn,
+  type Unasked,
+} from '@tolvek/core/form';
 import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
-import { askedAbout } from '@tolvek/core/mailing';
+import { askedAbout, type KnownAnswer } from '@tolvek/core/mailing';
 import { profileConditionsIn, STRANGER } from '@tolvek/core/people';
 import { LRUCache } from 'lru-cache';
 import { formById, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
@@ -10,6 +19,7 @@ import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import { firstStage, type RegisterRow } from '../register/queries.ts';
 import { factsFor } from './facts.ts';
+import { theirsOf } from './theirs.ts';
 
 /** Who asks, by which kind of door. */
 export interface Asking {
@@ -18,6 +28,8 @@ export interface Asking {
   readonly id: string | null;
   /** What it is about where the form was sent to them, and the question that says so. */
   readonly about?: { readonly field: string; readonly value: string } | null | undefined;
+  /** What is theirs and was sent to them to look at, by id: what it is found by is shown, and not asked. */
+  readonly entry?: string | null | undefined;
 }
 
 /** A release as it is asked of somebody. */
@@ -48,23 +60,37 @@ export function askedAt(
   const { editions = [] } = design;
   const isSpokenOf = speaksToAskers(register.access);
   // Most plans say nothing while somebody asks, and most forms have no editions: nobody is looked up then.
-  const { about } = asking;
-  if (!isSpokenOf && editions.length === 0 && !about) return { ...whole, edition: null };
+  const known = knownOf(db, release, asking);
+  if (!isSpokenOf && editions.length === 0 && known.length === 0) return { ...whole, edition: null };
   const { viewer, at } = askerOf(db, register, release, asking, now);
   const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
   const edition =
     tried === undefined ? chooseEdition(editions, opening).edition : (editions.find(({ id }) => id === tried) ?? null);
   const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
-  if (unasked.size === 0 && edition === null && !about) return { ...whole, edition: null };
-  const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), about ?? null]);
+  if (unasked.size === 0 && edition === null && known.length === 0) return { ...whole, edition: null };
+  const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), known]);
   let found = prepared.get(name);
   if (!found) {
     const given = askedBy(edition ? editionOf(design, edition) : design, unasked);
-    const asked = about ? askedAbout(given, about.field, about.value) : given;
+    const asked = known.length > 0 ? askedAbout(given, known) : given;
     found = { release: { ...release, design: asked }, edition: edition?.id ?? null, ...prepareIntake(asked) };
     prepared.set(name, found);
   }
   return found;
+}
+
+/** What is known of the answers before they are asked: what it is about, whose it is, what it is found by. */
+function knownOf(db: Reader, { design, formId }: ReleaseRow, { id, about, entry = null }: Asking) {
+  const known: KnownAnswer[] = about ? [about] : [];
+  const { updates } = design;
+  if (!updates || id === null) return known;
+  const { whose, by } = updates;
+  if (whose !== OWN_REQUESTS) known.push({ field: whose, value: id });
+  const person = entry === null ? undefined : personById(db, id);
+  if (!person) return known;
+  const [sent] = theirsOf(db, updates, registerOfForm(db, formId), viewerIn(db, person), entry);
+  const stood = sent ? stoodIn(design, sent.values) : {};
+  return [...known, ...by.map((field) => ({ field, value: stood[field] ?? null }))];
 }
 
 /** Who asks, as far as audiences tell people apart, and what conditions may know then. */

@@ -262,6 +262,10 @@ function outcomeOf(
     case 'unshared':
     case 'followed':
     case 'unfollowed':
+    case 'confirmed':
+    case 'proposed':
+    case 'proposal-refused':
+    case 'proposal-ended':
       return null;
   }
 }

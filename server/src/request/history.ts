@@ -30,6 +30,10 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   unshared: 'handler',
   followed: 'handler',
   unfollowed: 'handler',
+  confirmed: 'fields',
+  proposed: 'decision',
+  'proposal-refused': 'decision',
+  'proposal-ended': 'decision',
 };
 
 /**
@@ -61,6 +65,7 @@ export function dataOf(change: Happening): Happening {
       return { ...change, comment: '' };
     case 'freed':
     case 'withdrawn':
+    case 'proposal-refused':
       return { ...change, reason: '' };
     default:
       return change;
@@ -76,6 +81,8 @@ export function commentOf(change: Happening): (typeof history.$inferInsert)['com
       return { text: change.reason, visibility: 'internal' };
     case 'withdrawn':
       return change.reason ? { text: change.reason, visibility: 'requester' } : null;
+    case 'proposal-refused':
+      return { text: change.reason, visibility: 'internal' };
     case 'decided':
       // The reason goes to the requester, so they may read it here too.
       return change.comment ? { text: change.comment, visibility: 'requester' } : null;

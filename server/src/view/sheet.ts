@@ -37,6 +37,7 @@ import { decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
 import { openTo, pointingAt } from './pointing.ts';
+import { ownProposals, proposalsOn } from './proposals.ts';
 import { type RoutingTold, routingOf } from './routing.ts';
 
 export const stageView = (stage: Stage) => ({
@@ -156,6 +157,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     references: [...references],
     opens: [...openTo(db, viewer, references)],
     pointing: pointingAt(db, viewer, request.id),
+    proposals: proposalsOn(db, viewer, open, now),
     asks: canAsk(db, open, may.change),
     asked: askedAbout(db, viewer, open, now),
     fuse: deadline ? fuseAt(deadline, plan, calendar, now, request.finishedAt) : null,
@@ -348,6 +350,7 @@ export function requesterViewOf(
     dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
     toFill: toFillIn(db, viewer, now, request.id),
+    proposals: [...ownProposals(db, viewer, open, now)],
     mayWithdraw: withdrawsTo(db, request) !== null,
     changing: {
       types: about.typesOf(changing),

@@ -1,5 +1,13 @@
 import type { AnswerOf, BodyOf, QueryOf } from '@tolvek/contract';
-import { isLate, MAILING, type MailingDesign, mailingInWords, type Owed, type Topic } from '@tolvek/core/mailing';
+import {
+  ITSELF,
+  isLate,
+  MAILING,
+  type MailingDesign,
+  mailingInWords,
+  type Owed,
+  type Topic,
+} from '@tolvek/core/mailing';
 import { peopleIn, rightsAt, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
 import { and, asc, count, desc, eq, lt, sql } from 'drizzle-orm';
@@ -346,7 +354,8 @@ export function unjoinedView(db: Reader, viewer: Viewer, id: string): AnswerOf<'
   const { mailing } = mailingNamed(db, id);
   const { about } = mailing.design;
   const form = formById(db, mailing.formId);
-  if (about.is !== 'requests' || !form) return [];
+  // What changes what it is about is joined to it already.
+  if (about.is !== 'requests' || about.field === ITSELF || !form) return [];
   return db
     .select()
     .from(requests)

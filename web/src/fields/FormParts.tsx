@@ -1,7 +1,7 @@
 import type { AskedQuestion as Asked, Completion, ShownPart } from '@tolvek/core/form';
 import { isSame } from '@tolvek/core/own';
 import type { Field, Problem, RawAnswer } from '@tolvek/core/register';
-import { memo, useCallback, useMemo, useRef } from 'react';
+import { Fragment, memo, type ReactNode, useCallback, useMemo, useRef } from 'react';
 import { LiveText } from '../ui/LiveText.tsx';
 import { say, told } from '../wire/words.ts';
 import { AskedQuestion } from './AskedQuestion.tsx';
@@ -15,6 +15,8 @@ interface FormPartsProps {
   readonly onChange: (field: string, value: RawAnswer) => void;
   readonly onBlur?: (field: string) => void;
   readonly prefix?: string;
+  /** What stands under a question. */
+  readonly under?: ((field: string) => ReactNode) | undefined;
   /**
    * In a letter begun from an instruction: the request’s number, or the form’s title before there
    * is one.
@@ -35,6 +37,7 @@ export function FormParts({
   onChange,
   onBlur,
   prefix = 'answer',
+  under,
   about,
 }: FormPartsProps) {
   const handlers = useRef({ onChange, onBlur });
@@ -48,17 +51,19 @@ export function FormParts({
     if (part.part !== 'question') return <WordsPart key={part.id} part={part} about={about} />;
     const field = known.get(part.field);
     return field ? (
-      <Question
-        key={part.field}
-        question={part}
-        field={field}
-        value={typedAt(part.field)}
-        problems={problemsAt(part.field)}
-        warnings={warnings.get(part.field) ?? NONE}
-        change={change}
-        leave={onBlur ? leave : null}
-        prefix={prefix}
-      />
+      <Fragment key={part.field}>
+        <Question
+          question={part}
+          field={field}
+          value={typedAt(part.field)}
+          problems={problemsAt(part.field)}
+          warnings={warnings.get(part.field) ?? NONE}
+          change={change}
+          leave={onBlur ? leave : null}
+          prefix={prefix}
+        />
+        {under?.(part.field)}
+      </Fragment>
     ) : null;
   });
 }

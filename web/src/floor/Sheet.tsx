@@ -23,6 +23,7 @@ import { AskedAbout } from './Asked.tsx';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Following } from './Following.tsx';
+import { Proposals } from './Proposals.tsx';
 import { Freeing, Rerouting } from './Rerouting.tsx';
 import { Sharing } from './Sharing.tsx';
 import { SheetFields } from './SheetFields.tsx';
@@ -137,6 +138,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
           </>
         ) : null}
       </dl>
+      <Proposals sheet={sheet} />
       <SheetFields sheet={sheet} reload={refetch} />
       <AskedAbout sheet={sheet} />
       <Pointing sheet={sheet} />

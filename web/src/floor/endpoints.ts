@@ -49,6 +49,14 @@ export const floorApi = api.injectEndpoints({
       query: call('unshareRequest'),
       invalidatesTags: ['sheet'],
     }),
+    acceptProposal: build.mutation<AnswerOf<'acceptProposal'>, Asked<'acceptProposal'>>({
+      query: call('acceptProposal'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    refuseProposal: build.mutation<AnswerOf<'refuseProposal'>, Asked<'refuseProposal'>>({
+      query: call('refuseProposal'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
     askAbout: build.mutation<AnswerOf<'askAbout'>, Asked<'askAbout'>>({
       query: call('askAbout'),
       invalidatesTags: (_asked, error) => (error ? [] : ['sheet']),

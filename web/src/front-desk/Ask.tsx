@@ -108,7 +108,9 @@ function Refusal({ door }: { door: AnswerOf<'door'> }) {
       {isKeptHere(door.slug) ? <p className="mt-5 text-soft">{say('desk:keptThough')}</p> : null}
       <p className="mt-5">
         {mustSignIn ? (
-          <Link to={`/sign-in?back=/ask/${door.slug}`}>{say('common:signIn')}</Link>
+          <Link to={`/${door.kind === 'outside' ? 'come-in' : 'sign-in'}?back=/ask/${door.slug}`}>
+            {say('common:signIn')}
+          </Link>
         ) : (
           <Link to="/">{say('desk:seeOtherForms')}</Link>
         )}

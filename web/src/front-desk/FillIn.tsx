@@ -33,6 +33,7 @@ import {
 import { pageOf, pagesOf } from './pages.ts';
 import { Sent } from './Sent.tsx';
 import { workedOut } from './slowWork.ts';
+import type { Updating } from './updating.ts';
 import { useCompletion } from './useCompletion.ts';
 import { type KeptAt, useKeptAtDesk } from './useKeptAtDesk.ts';
 import { useLeftFields } from './useLeftFields.ts';
@@ -41,6 +42,9 @@ import { useTaken } from './useTaken.ts';
 
 const loadPrinted = () => import('./PrintedForm.tsx');
 const PrintedForm = lazy(loadPrinted);
+const loadUpdating = () => import('./Updating.tsx');
+const WhatChanges = lazy(() => loadUpdating().then(({ WhatChanges: default_ }) => ({ default: default_ })));
+const StandsNow = lazy(() => loadUpdating().then(({ StandsNow: default_ }) => ({ default: default_ })));
 
 type OpenDoor = AnswerOf<'door'> & { form: NonNullable<AnswerOf<'door'>['form']> };
 
@@ -78,12 +82,20 @@ export function FillIn({
   latest.current = typed;
   const { files, references } = typed;
   const facts = useMemo(() => factsWith(form.facts, { files, references }), [form.facts, files, references]);
-  const completion = complete(knownAnswers(typed, form), facts);
+  const theirs = useMemo(() => (rules ? rules.changeableIn(form, complete) : []), [rules, form, complete]);
+  const answered = knownAnswers(typed, form);
+  const updating = rules?.updatingWith(complete, form, theirs, { answers: answered, typed, facts }) ?? null;
+  const changes = updating?.about.is === 'one' ? updating.about.one : null;
+  const completion =
+    rules && updating && changes
+      ? rules.completedOverTheirs(complete, changes, updating.says, facts)
+      : complete(answered, facts);
   const [submit, { isLoading, data: sent }] = frontDeskApi.useSubmitMutation();
   const leaveField = useLeftFields(useCallback((fields) => step({ does: 'leave', fields }), []));
   const opened = typed.opened;
   const shows = useMemo(() => ({ opened, ...(owed === undefined ? {} : { owed }) }), [opened, owed]);
-  const taken = useTaken(slug, form.together, shows);
+  const means = changes?.id ?? (updating?.about.is === 'another' ? 'another' : undefined);
+  const taken = useTaken(slug, form.together, means === undefined ? shows : { ...shows, entry: means });
   const [giveWork, { isLoading: isWorking }] = frontDeskApi.useWorkMutation();
   const [ask] = frontDeskApi.useOffersMutation();
   const [isKept, setIsKept] = useState(false);
@@ -96,7 +108,7 @@ export function FillIn({
     if (!sent) setIsKept(hasTyped(typed) && keep(here, typed));
   }, [typed, here, sent]);
 
-  const atDesk = useKeptAtDesk(slug, keptAt, typed, keptFrom(typed, form), isLoading || sent !== undefined);
+  const atDesk = useKeptAtDesk(slug, keptAt, typed, keptFrom(typed, form, updating), isLoading || sent !== undefined);
   // What comes along is read by what reads answers, which comes a moment later than the page.
   useEffect(() => {
     if (rules) step({ does: 'bring', answers: rules.broughtAlong(form, { search, like }) });
@@ -142,7 +154,8 @@ export function FillIn({
   const consent = form.consent ?? undefined;
   const agreed = consent && typed.agreed === consent.version ? typed.agreed : undefined;
   const whoAsks = [...(isUnknown ? contactProblems(typed.contact) : []), ...consentProblems({ consent }, agreed)];
-  const problems = allProblems(completion.problems, whoAsks, filling, taken.problems);
+  const found = [...completion.problems, ...(rules?.whichProblems(updating) ?? [])];
+  const problems = allProblems(found, whoAsks, filling, taken.problems);
   const isUnanswered = (problem: Problem): boolean => rules?.isUnanswered(problem) ?? false;
   const pages = pagesOf(completion.parts);
   const at = Math.min(page, pages.length - 1);
@@ -169,12 +182,16 @@ export function FillIn({
     turnTo(at + 1);
   };
 
-  const send = async (): Promise<void> => {
+  /** `still`: that all of it is still right. */
+  const send = async (still = false): Promise<void> => {
     if (!rules) return;
-    if (!isLast) return goOn();
+    if (!isLast && !still) return goOn();
     step({ does: 'send' });
-    if (completion.problems.length + whoAsks.length + taken.problems.length > 0) return tell();
-    const answers = withoutBlanks(rules.answersToSend(knownAnswers(typed, form), completion, form.parts), form);
+    // Where all is still right, nothing has to be said.
+    const wrong = still ? completion.problems : found;
+    if (wrong.length + whoAsks.length + taken.problems.length > 0) return tell();
+    const sends = (given: RawAnswers): RawAnswers => rules.answersToSend(given, completion, form.parts);
+    const answers = changes && updating ? sends(updating.says) : withoutBlanks(sends(answered), form);
     // While the page waits for it, what takes a moment is worked out beside it.
     const task = form.work ? await giveWork({ slug }) : undefined;
     const work = task && 'data' in task && task.data ? await workedOut(task.data.work) : undefined;
@@ -183,6 +200,7 @@ export function FillIn({
       once: typed.key,
       body: {
         ...{ release: form.release, answers, ...shows },
+        ...(means === undefined ? {} : { entry: means }),
         ...(agreed === undefined ? {} : { consent: agreed }),
         ...(work === undefined ? {} : { work }),
         ...(isUnknown ? { contact: typed.contact } : {}),
@@ -304,13 +322,40 @@ export function FillIn({
           {said.text}
         </p>
       ))}
+      {updating && at === 0 ? (
+        <Suspense>
+          <WhatChanges
+            updating={updating}
+            chosen={typed.entry}
+            choose={(entry) => step({ does: 'mean', entry, at: Date.now() })}
+            confirm={() => void send(true)}
+            isSending={isLoading}
+          />
+        </Suspense>
+      ) : null}
       <AroundFieldsProvider value={around}>
         <FormParts
           parts={current.parts}
           fields={form.fields}
           completion={completion}
           about={door.title}
-          typedAt={(key) => typed.answers[key]}
+          // Where something stands there, nothing is filled in beforehand.
+          typedAt={(key) => (changes ? (typed.answers[key] ?? null) : typed.answers[key])}
+          under={
+            changes
+              ? (field) =>
+                  updating?.updates.by.includes(field) ? null : (
+                    <Suspense>
+                      <StandsNow
+                        one={changes}
+                        field={field}
+                        isGone={typed.cleared?.includes(field) ?? false}
+                        takeAway={(is) => step({ does: 'take-away', field, is, at: Date.now() })}
+                      />
+                    </Suspense>
+                  )
+              : undefined
+          }
           problemsAt={shownProblems}
           onChange={(key, value) => {
             taken.forget(key);
@@ -383,7 +428,7 @@ export function FillIn({
               : isLast
                 ? isUnknown
                   ? say('desk:sendAndConfirm')
-                  : say('desk:sendRequest')
+                  : say(changes ? 'desk:sendChange' : 'desk:sendRequest')
                 : say('desk:nextPage')}
         </Button>
         {state === 'failed' ? <p className="text-brick">{say('desk:partNotLoaded')}</p> : null}
@@ -413,15 +458,15 @@ export function FillIn({
         </span>
       </div>
       {door.kind === 'outside' && keptAt === null && isKept && !door.sent ? (
-        <GoOnLater slug={slug} answers={keptFrom(typed, form)} typed={typed} />
+        <GoOnLater slug={slug} answers={keptFrom(typed, form, updating)} typed={typed} />
       ) : null}
     </form>
   );
 }
 
 /** What is kept at the desk: answers that were typed, without those left empty. */
-const keptFrom = (typed: KeptAnswers, form: OpenDoor['form']): RawAnswers =>
-  withoutBlanks(knownAnswers(typed, form), form);
+const keptFrom = (typed: KeptAnswers, form: OpenDoor['form'], updating: Updating | null): RawAnswers =>
+  updating?.says ?? withoutBlanks(knownAnswers(typed, form), form);
 
 /** A problem in the list names its question, once. */
 const lineFor = (message: string, label: string): string =>

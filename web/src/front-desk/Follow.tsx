@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { RawAnswers } from '@tolvek/core/register';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
@@ -17,6 +17,8 @@ import { ProveAgain } from './ProveAgain.tsx';
 import { TakeAway } from './TakeAway.tsx';
 import { ToFill } from './ToFill.tsx';
 import { Withdraw } from './Withdraw.tsx';
+
+const OwnProposals = lazy(() => import('./OwnProposals.tsx'));
 
 /** An outside requester's own request, by the link in their letters. */
 export function Follow() {
@@ -62,6 +64,7 @@ export function MyRequest() {
       withdraw={(reason, version) => withdraw({ number, version, body: { reason } }).unwrap()}
       send={(text) => send({ number, body: { text } }).unwrap()}
       sendError={state.error}
+      isSignedIn
     />
   );
 }
@@ -75,9 +78,20 @@ interface OwnRequestProps {
   readonly withdraw: (reason: string, version: number) => Promise<unknown>;
   readonly send: (text: string) => Promise<unknown>;
   readonly sendError: unknown;
+  readonly isSignedIn?: boolean;
 }
 
-function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sendError }: OwnRequestProps) {
+function OwnRequest({
+  request,
+  fileAt,
+  error,
+  again,
+  change,
+  withdraw,
+  send,
+  sendError,
+  isSignedIn = false,
+}: OwnRequestProps) {
   useTitle(request ? `${request.number} ${told(request.subject)}` : '');
   if (!request)
     return (
@@ -107,6 +121,11 @@ function OwnRequest({ request, fileAt, error, again, change, withdraw, send, sen
         <Trace hops={request.hops} />
       </div>
       <ToFill forms={request.toFill} isAbout />
+      {request.proposals.length > 0 ? (
+        <Suspense>
+          <OwnProposals proposals={request.proposals} mayEnd={isSignedIn} again={again} />
+        </Suspense>
+      ) : null}
       <Beside words={request.words.map((each) => told(each))} />
       <h2 className="section-head mt-8">{say('desk:yourAnswers')}</h2>
       <OwnAnswers {...{ request, fileAt, again }} change={(changes) => change(changes, request.version)} />

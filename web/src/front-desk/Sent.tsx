@@ -37,6 +37,16 @@ export function Sent({
         {again ? <Again again={again} /> : null}
       </section>
     );
+  if (sent.state === 'changed')
+    return (
+      <section className="mt-6">
+        <Head>{say(`desk:updated.${sent.is}`)}</Head>
+        <p className="mt-2">{say(`desk:updatedNext.${sent.is}`, { number: sent.number })}</p>
+        <p className="mt-5 flex flex-wrap gap-6">
+          <Link to="/">{say('common:toFrontDesk')}</Link>
+        </p>
+      </section>
+    );
   return (
     <section className="mt-6">
       <Head>{say('desk:thanksArrived')}</Head>

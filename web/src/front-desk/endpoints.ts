@@ -36,6 +36,10 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('myRequest'),
       providesTags: ['mine'],
     }),
+    endProposal: build.mutation<AnswerOf<'endProposal'>, Asked<'endProposal'>>({
+      query: call('endProposal'),
+      invalidatesTags: ['mine', 'desk'],
+    }),
     myMessage: build.mutation<AnswerOf<'myMessage'>, Asked<'myMessage'>>({
       query: call('myMessage'),
       invalidatesTags: ['mine'],

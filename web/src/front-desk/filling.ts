@@ -39,6 +39,10 @@ export type FillingStep =
   | { readonly does: 'bring'; readonly answers: RawAnswers }
   /** Agrees to a version of the text of the form, or not any more. */
   | { readonly does: 'agree'; readonly version: number | undefined; readonly at: number }
+  /** Says which of theirs is meant. */
+  | { readonly does: 'mean'; readonly entry: string; readonly at: number }
+  /** Takes away what stands there, or not after all. */
+  | { readonly does: 'take-away'; readonly field: string; readonly is: boolean; readonly at: number }
   | { readonly does: 'leave'; readonly fields: readonly string[] }
   | { readonly does: 'turn'; readonly to: number }
   /** Wants to go on from a page, where something is left to mend. */
@@ -58,13 +62,28 @@ export function filled(filling: Filling, step: FillingStep): Filling {
   const typing = (more: Partial<KeptAnswers>): Filling => ({ ...filling, typed: { ...typed, ...more } });
   switch (step.does) {
     case 'answer':
-      return typing({ answers: { ...typed.answers, [step.field]: step.value }, typedAt: step.at });
+      return typing({
+        ...{ answers: { ...typed.answers, [step.field]: step.value }, typedAt: step.at },
+        // What is typed is not taken away.
+        ...(typed.cleared ? { cleared: typed.cleared.filter((field) => field !== step.field) } : {}),
+      });
     case 'name':
       return typing({ contact: { ...typed.contact, [step.part]: step.text }, typedAt: step.at });
     case 'bring':
       return typing({ answers: { ...step.answers, ...typed.answers } });
     case 'agree':
       return typing({ agreed: step.version, typedAt: step.at });
+    case 'mean':
+      return typing({ entry: step.entry, typedAt: step.at });
+    case 'take-away': {
+      const others = (typed.cleared ?? []).filter((field) => field !== step.field);
+      const { [step.field]: _, ...answers } = typed.answers;
+      return typing(
+        step.is
+          ? { answers, cleared: [...others, step.field], typedAt: step.at }
+          : { cleared: others, typedAt: step.at },
+      );
+    }
     case 'attach':
       return typing({ files: [...typed.files, step.file] });
     case 'choose':
@@ -120,8 +139,10 @@ export function withoutBlanks(answers: RawAnswers, { fields }: Pick<Asking, 'fie
   );
 }
 
-export const hasTyped = ({ answers, contact }: KeptAnswers): boolean =>
-  Object.values(answers).some((value) => !isBlank(value)) || Boolean(contact.name || contact.email);
+export const hasTyped = ({ answers, contact, cleared = [] }: KeptAnswers): boolean =>
+  cleared.length > 0 ||
+  Object.values(answers).some((value) => !isBlank(value)) ||
+  Boolean(contact.name || contact.email);
 
 /** What the form’s rules may know, with the files that were sent and what was chosen for references. */
 export const factsWith = (

@@ -13,6 +13,9 @@ export interface KeptAnswers {
   /** What proves since when it has been filled in; the version of the text that was agreed to. */
   readonly opened?: string | undefined;
   readonly agreed?: number | undefined;
+  /** Of a form that changes what is there: which of theirs is meant, and what of it they take away. */
+  readonly entry?: string | undefined;
+  readonly cleared?: readonly string[] | undefined;
   /** When the last letter was typed, by this device’s clock; 0 when nothing was. */
   readonly typedAt: number;
 }
@@ -42,7 +45,15 @@ export const nothingTyped = (): KeptAnswers => ({
 export function recall(slug: string, elsewhere: KeptElsewhere | null): KeptAnswers {
   const here = onThisDevice(slug);
   return elsewhere && elsewhere.typedAt > here.typedAt
-    ? { ...here, ...elsewhere, contact: elsewhere.contact ?? here.contact, opened: elsewhere.opened ?? here.opened }
+    ? {
+        ...{
+          ...here,
+          ...elsewhere,
+          contact: elsewhere.contact ?? here.contact,
+          opened: elsewhere.opened ?? here.opened,
+        },
+        cleared: Object.keys(elsewhere.answers).filter((field) => elsewhere.answers[field] === null),
+      }
     : here;
 }
 

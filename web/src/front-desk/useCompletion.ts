@@ -2,10 +2,7 @@ import type { AskedForm, Completion, ShownPart } from '@tolvek/core/form';
 import type { RawAnswers, RequestFacts } from '@tolvek/core/register';
 import { useEffect, useState } from 'react';
 
-export type Rules = Pick<
-  typeof import('./rules.ts'),
-  'prepareCompletion' | 'answersToSend' | 'isUnanswered' | 'broughtAlong'
->;
+export type Rules = typeof import('./rules.ts');
 type Complete = (answers: RawAnswers, facts: RequestFacts) => Completion;
 
 interface Loaded {

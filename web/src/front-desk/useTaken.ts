@@ -20,7 +20,7 @@ interface Taken {
 export function useTaken(
   slug: string,
   together: readonly (readonly string[])[],
-  shows: { readonly opened: string | undefined; readonly owed?: string },
+  shows: { readonly opened: string | undefined; readonly owed?: string; readonly entry?: string },
 ): Taken {
   const [ask] = frontDeskApi.useCheckAnswersMutation();
   const [problems, setProblems] = useState<readonly Problem[]>([]);

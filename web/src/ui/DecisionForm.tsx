@@ -9,12 +9,15 @@ type Decision = BodyOf<'decide'> & { key: string };
 
 /** Approve or refuse with a comment; a refusal needs a reason. Pressed twice, it counts once. */
 export function DecisionForm({
+  id = 'decision',
   seen,
   by = 'seat',
   busy,
   error,
   decide,
 }: {
+  /** By which its inputs are told from those of another decision on the page. */
+  id?: string;
   /** Stands for what is in view: the decision is on that and nothing else. */
   seen: string;
   /** For whoever is asked, by the right to: then it is said why. */
@@ -30,7 +33,7 @@ export function DecisionForm({
     const found = verdictProblem(verdict, comment, by);
     setProblem(found);
     if (found) {
-      document.getElementById('decision-comment')?.focus();
+      document.getElementById(`${id}-comment`)?.focus();
       return;
     }
     const content = `${seen} ${verdict} ${comment}`;
@@ -40,26 +43,26 @@ export function DecisionForm({
   };
   return (
     <div>
-      <label htmlFor="decision-comment" className="font-semibold">
+      <label htmlFor={`${id}-comment`} className="font-semibold">
         {say('common:comment')}{' '}
         <span className="font-normal text-soft">
           {say(by === 'right' ? 'common:commentForHint' : 'common:commentHint')}
         </span>
       </label>
       <textarea
-        id="decision-comment"
+        id={`${id}-comment`}
         rows={3}
         className="input mt-1.5"
         value={comment}
         aria-invalid={problem !== null}
-        aria-describedby={problem ? 'decision-problem' : undefined}
+        aria-describedby={problem ? `${id}-problem` : undefined}
         onChange={(event) => {
           setComment(event.target.value);
           setProblem(null);
         }}
       />
       {problem ? (
-        <p id="decision-problem" role="alert" className="mt-1.5 font-semibold text-brick">
+        <p id={`${id}-problem`} role="alert" className="mt-1.5 font-semibold text-brick">
           <span aria-hidden="true">▲ </span>
           {told(problem.message)} <span className="font-normal">{told(problem.fix)}</span>
         </p>

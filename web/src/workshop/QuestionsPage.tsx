@@ -34,6 +34,7 @@ import { FieldRow, PartRow } from './PartRow.tsx';
 import { Reaches } from './Reaches.tsx';
 import { SubjectEditor } from './SubjectEditor.tsx';
 import { UniqueRules } from './UniqueRules.tsx';
+import { UpdatesEditor } from './UpdatesEditor.tsx';
 
 // The same objects at each drawing: others would have every line drawn again.
 const BY_POINTER = { activationConstraint: { distance: 4 } };
@@ -298,6 +299,7 @@ export function QuestionsPage() {
         </>
       ) : null}
       <UniqueRules editing={editing} />
+      <UpdatesEditor editing={editing} />
     </>
   );
 }

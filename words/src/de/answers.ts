@@ -164,4 +164,11 @@ export const answers: Same<typeof english> = {
   chooseColleague: 'Wählen Sie jemand anderen, oder fragen Sie für sich selbst.',
   consentMissing: 'Sie haben noch nicht zugestimmt.',
   giveConsent: 'Lesen Sie den Text, und setzen Sie den Haken.',
+  whichEntry: 'Mehrere Ihrer Einträge haben diese Antworten.',
+  chooseEntry: 'Wählen Sie den aus, den Sie ändern möchten.',
+  signInToChange: 'Melden Sie sich zuerst an. Dann zeigen wir Ihnen, was wir haben, und Sie können es ändern.',
+  nothingYours: 'Mit diesen Antworten haben wir nichts von Ihnen.',
+  otherAnswers: 'Prüfen Sie die Antworten, nach denen wir suchen.',
+  nothingSaid: 'Sie haben nichts geändert.',
+  pressStillRight: 'Ändern Sie eine Antwort oder drücken Sie oben „Alles stimmt noch“.',
 };

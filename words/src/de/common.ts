@@ -61,4 +61,9 @@ export const common: Same<typeof english> = {
   forgotPassword: 'Ich habe mein Passwort vergessen',
   commentForHint: '(nötig)',
   agreedTo: 'Zugestimmt: Version {{number}} des Textes',
+  answer: 'Antwort',
+  counts: 'Gilt jetzt',
+  wouldBe: 'Wäre dann',
+  hiddenChanges_one: 'Eine weitere Antwort würde sich ändern, die Sie nicht sehen dürfen.',
+  hiddenChanges_other: '{{count, number}} weitere Antworten würden sich ändern, die Sie nicht sehen dürfen.',
 };

@@ -51,4 +51,5 @@ export const designs: Same<typeof english> = {
   noRefusedStage:
     'Es gibt keine Stufe für nicht genehmigte Anfragen. Fügen Sie eine hinzu, oder nutzen Sie eine stillgelegte wieder.',
   theEdition: 'die Fassung „{{name}}“',
+  theUpdates: 'was eine Antwort bewirkt',
 };

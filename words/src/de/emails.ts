@@ -103,4 +103,8 @@ export const emails: Same<typeof english> = {
   'fillIn.action_one': 'Formular ausfüllen',
   'fillIn.action_other': 'Formulare ansehen',
   'fillIn.note': 'Es steht auch auf Ihrer ersten Seite, bis Sie es ausgefüllt haben.',
+  'proposal.accepted': 'Ihre Änderung wurde angenommen: {{subject}} ({{number}})',
+  'proposal.refused': 'Ihre Änderung wurde nicht angenommen: {{subject}} ({{number}})',
+  'proposal.acceptedBy': '{{by}} hat die Änderung angenommen, die Sie gesendet haben. Sie gilt ab jetzt.',
+  'proposal.refusedBy': '{{by}} hat die Änderung nicht angenommen, die Sie gesendet haben. Alles bleibt, wie es war.',
 };

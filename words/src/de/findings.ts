@@ -183,4 +183,14 @@ export const findings: Same<typeof english> = {
     'Diese Fassungen unterscheiden Stände, und bei diesen wird keine vergeben: {{stages, list}}. Dort gilt das Formular, wie es ist. Fügen Sie diese Stände hinzu, wenn das falsch ist.',
   editionMissesOptions:
     'Die Fassungen unterscheiden, was „{{label}}“ ist, und bei diesen wird keine vergeben: {{options, list}}. Fügen Sie eine Bedingung hinzu, wenn das falsch ist.',
+  updatesWhose: 'Dieses Formular ändert, was da ist, sagt aber nicht, wessen. Wählen Sie ein Feld für eine Person.',
+  updatesNobody:
+    'Was dieses Formular hinzufügt, würde niemandem gehören, weil es nicht nach „{{label}}“ fragt. Fügen Sie die Frage hinzu.',
+  updatesBy:
+    'Dieses Formular sucht einen Eintrag nach „{{label}}“, fragt aber nicht danach. Fügen Sie die Frage hinzu oder suchen Sie nicht danach.',
+  updatesByWhose: '„{{label}}“ sagt, wessen Eintrag es ist. Nach ihm kann nicht auch gesucht werden.',
+  updatesNothing:
+    'Dieses Formular ändert, was da ist, fragt aber nach nichts, das sich ändern könnte. Fügen Sie eine Frage hinzu.',
+  updatesStamp:
+    'Der Tag der letzten Antwort braucht ein Datum, das nur die Stelle ausfüllt. Wählen Sie ein anderes Feld.',
 };

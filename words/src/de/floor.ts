@@ -186,4 +186,9 @@ export const floor: Same<typeof english> = {
   askNow: 'Jetzt fragen: {{form}} ({{name}})',
   askedNow_one: 'An {{count, number}} Person verschickt.',
   askedNow_other: 'An {{count, number}} Personen verschickt.',
+  proposal: 'Eine Änderung wartet darauf, angenommen zu werden',
+  proposalBy:
+    '{{by}} hat sie mit dem Formular „{{form}}“ am {{at, moment}} gesendet. Bis sie angenommen ist, gelten die alten Werte.',
+  proposalAccepted: 'Angenommen. Die neuen Werte gelten jetzt.',
+  proposalRefused: 'Abgelehnt. Alles bleibt, wie es war.',
 };

@@ -41,4 +41,10 @@ export const history: Same<typeof english> = {
   follows: 'Folgt dieser Anfrage',
   followsNoMore: 'Folgt dieser Anfrage nicht mehr',
   withdrawn: 'Von der anfragenden Person zurückgezogen (vorher: {{from}})',
+  updated: 'Geändert mit dem Formular „{{form}}“',
+  updateAccepted: 'Änderung angenommen, die {{who}} mit dem Formular „{{form}}“ gesendet hat',
+  confirmed: 'Bestätigt, dass alles noch stimmt, mit dem Formular „{{form}}“',
+  proposed: 'Änderung mit dem Formular „{{form}}“ gesendet. Sie wartet darauf, angenommen zu werden',
+  proposalRefused: 'Änderung abgelehnt, die mit dem Formular „{{form}}“ gesendet wurde',
+  proposalEnded: 'Änderung zurückgenommen, die mit dem Formular „{{form}}“ gesendet wurde',
 };

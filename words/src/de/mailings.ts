@@ -220,4 +220,5 @@ export const mailings: Same<typeof english> = {
   sentStays: 'Was verschickt ist, bleibt, wie es verschickt wurde.',
   notYourRegister:
     'Sie gestalten keine Formulare dieses Registers und können deshalb denen nicht schreiben, die dort angefragt haben. Wählen Sie ein anderes Register.',
+  aboutItself: 'jeden Eintrag von „{{register}}“, um ihn anzusehen und zu ändern',
 };

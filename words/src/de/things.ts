@@ -40,4 +40,5 @@ export const things: Same<typeof english> = {
   picture: 'Dieses Bild',
   sharedResult: 'Dieses geteilte Ergebnis',
   mailing: 'Dieser Versand',
+  proposal: 'Diese Änderung',
 };

@@ -161,4 +161,11 @@ export const answers = {
   chooseColleague: 'Choose another colleague, or ask for yourself.',
   consentMissing: 'You have not agreed yet.',
   giveConsent: 'Read the text and tick the box.',
+  whichEntry: 'Several of your entries have these answers.',
+  chooseEntry: 'Choose the one that you want to change.',
+  signInToChange: 'Sign in first. Then we show you what we have, and you can change it.',
+  nothingYours: 'We have nothing of yours with these answers.',
+  otherAnswers: 'Check the answers by which we look for it.',
+  nothingSaid: 'You have changed nothing.',
+  pressStillRight: 'Change an answer, or press “Everything is still right” above.',
 } as const;

@@ -57,4 +57,9 @@ export const common = {
   forgotPassword: 'I forgot my password',
   commentForHint: '(needed)',
   agreedTo: 'Agreed to version {{number}} of the text',
+  answer: 'Answer',
+  counts: 'Counts now',
+  wouldBe: 'Would be',
+  hiddenChanges_one: 'One more answer would change that you may not see.',
+  hiddenChanges_other: '{{count, number}} more answers would change that you may not see.',
 } as const;

@@ -45,4 +45,5 @@ export const designs = {
   noDecidingStage: 'No stage is there for requests that wait for a decision. Add one, or use a retired one again.',
   noRefusedStage: 'No stage is there for requests that were not approved. Add one, or use a retired one again.',
   theEdition: 'the edition “{{name}}”',
+  theUpdates: 'what an answer does',
 } as const;

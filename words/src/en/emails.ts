@@ -95,4 +95,8 @@ export const emails = {
   'fillIn.action_one': 'Fill in the form',
   'fillIn.action_other': 'See the forms',
   'fillIn.note': 'It stands on your first page as well, until you have filled it in.',
+  'proposal.accepted': 'Your change was accepted: {{subject}} ({{number}})',
+  'proposal.refused': 'Your change was not accepted: {{subject}} ({{number}})',
+  'proposal.acceptedBy': '{{by}} accepted the change that you sent. It counts from now on.',
+  'proposal.refusedBy': '{{by}} did not accept the change that you sent. Everything stays as it was.',
 } as const;

@@ -160,4 +160,11 @@ export const findings = {
     'These editions tell stages apart, and none is given at: {{stages, list}}. The form as it is applies there. Add these stages if that is wrong.',
   editionMissesOptions:
     'The editions tell apart what “{{label}}” is, and none is given for: {{options, list}}. Add a condition for them if that is wrong.',
+  updatesWhose: 'This form changes what is there, but does not say whose. Choose a field for a person.',
+  updatesNobody: 'What this form adds would belong to nobody, because it does not ask “{{label}}”. Add the question.',
+  updatesBy:
+    'This form looks for an entry by “{{label}}”, but does not ask for it. Add the question, or do not look by it.',
+  updatesByWhose: '“{{label}}” says whose the entry is. It cannot be looked for by it as well.',
+  updatesNothing: 'This form changes what is there, but asks nothing that could change. Add a question.',
+  updatesStamp: 'The day of the last answer needs a date that only the desk fills in. Choose another field.',
 } as const;

@@ -182,4 +182,8 @@ export const floor = {
   askNow: 'Ask now: {{form}} ({{name}})',
   askedNow_one: 'Sent to {{count, number}} person.',
   askedNow_other: 'Sent to {{count, number}} people.',
+  proposal: 'A change waits to be accepted',
+  proposalBy: '{{by}} sent it with the form “{{form}}” on {{at, moment}}. Until it is accepted, the old values count.',
+  proposalAccepted: 'Accepted. The new values count now.',
+  proposalRefused: 'Refused. Everything stays as it was.',
 } as const;

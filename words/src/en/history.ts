@@ -38,4 +38,10 @@ export const history = {
   follows: 'Follows this request',
   followsNoMore: 'No longer follows this request',
   withdrawn: 'Withdrawn by the requester (it was: {{from}})',
+  updated: 'Changed with the form “{{form}}”',
+  updateAccepted: 'Accepted a change that {{who}} sent with the form “{{form}}”',
+  confirmed: 'Confirmed that all of it is still right, with the form “{{form}}”',
+  proposed: 'Sent a change with the form “{{form}}”. It waits to be accepted',
+  proposalRefused: 'Refused a change that was sent with the form “{{form}}”',
+  proposalEnded: 'Took back a change that was sent with the form “{{form}}”',
 } as const;

@@ -207,4 +207,5 @@ export const mailings = {
   sentStays: 'What was sent stays as it was sent.',
   notYourRegister:
     'You build no forms of this register, so you can’t write to those who asked there. Choose another register.',
+  aboutItself: 'each entry of “{{register}}”, to look at it and change it',
 } as const;

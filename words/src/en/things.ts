@@ -37,4 +37,5 @@ export const things = {
   picture: 'This picture',
   sharedResult: 'This shared result',
   mailing: 'This mailing',
+  proposal: 'This change',
 } as const;

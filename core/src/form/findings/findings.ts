@@ -14,6 +14,7 @@ import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
 import { type Named, namedFindings } from './named.ts';
 import { retiredFindings } from './retired.ts';
 import { ruleFindings } from './rules.ts';
+import { updatesFindings } from './updates.ts';
 
 /** What of the house a draft is checked against. */
 export interface Surroundings extends Named, Guarded {
@@ -66,6 +67,7 @@ export function findingsOf(
   partFindings(design, { groups, outside }, add);
   ruleFindings(design, scope, add);
   retiredFindings(design, vocabularies, add);
+  updatesFindings(design, add);
   if (editions) editionFindings(design, scope, { ...editions, groups }, add);
   for (const unique of design.unique) {
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))

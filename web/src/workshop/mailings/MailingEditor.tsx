@@ -1,6 +1,6 @@
 import { readerScope } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
-import { MAILING, type MailingDesign, mailingInWords } from '@tolvek/core/mailing';
+import { ITSELF, MAILING, type MailingDesign, mailingInWords } from '@tolvek/core/mailing';
 import { useId, useState } from 'react';
 import { Boxes } from '../../ui/Boxes.tsx';
 import { Button } from '../../ui/Button.tsx';
@@ -77,19 +77,12 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
     stage: (key: string) => register?.stages.find((each) => each.key === key)?.label ?? key,
   };
   const named = Object.fromEntries(form.people.map(({ key, label }) => [key, label]));
-  const chooseAbout = (chosen: string): void => {
+  const aboutBy = (chosen: string): MailingDesign['about'] => {
+    if (chosen === '') return { is: 'nothing' };
     const field = references.find(({ key }) => key === chosen);
-    const of_ = registerOf(field, form.registers);
-    set((before) =>
-      isAbout(
-        before,
-        field && of_
-          ? { is: 'requests', register: of_.key, field: field.key, stages: [], when: '' }
-          : chosen === ''
-            ? { is: 'nothing' }
-            : { is: 'each-other', field: chosen },
-      ),
-    );
+    const its = chosen === ITSELF ? form.register : registerOf(field, form.registers);
+    if (!its) return { is: 'each-other', field: chosen };
+    return { is: 'requests', register: its.key, field: chosen, stages: [], when: '' };
   };
   return (
     <div className="mt-4 border-l-2 border-green pl-4">
@@ -115,9 +108,12 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
             id={`${id}-about`}
             className="input w-auto max-w-full"
             value={about.is === 'nothing' ? '' : about.field}
-            onChange={({ target: { value } }) => chooseAbout(value)}
+            onChange={({ target: { value } }) => set((before) => isAbout(before, aboutBy(value)))}
           >
             <option value="">{say('mailings:aboutNothing')}</option>
+            {editing.draft.updates ? (
+              <option value={ITSELF}>{say('mailings:aboutItself', { register: form.register.name })}</option>
+            ) : null}
             {references.map((field) => (
               <option key={field.key} value={field.key}>
                 {say('mailings:aboutRequests', {

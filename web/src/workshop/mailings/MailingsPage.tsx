@@ -44,6 +44,7 @@ function AddMailing() {
       door: door.slug,
       form: editing.draft,
       registers: form.registers,
+      fills: form.register.key,
     });
   const begun = start && begins(start);
   if (start && begun)

@@ -29,7 +29,7 @@ const KIT = {
   stages: [{ key: 'in_use' }, { key: 'done' }],
 };
 const begins = (start: (typeof STARTS)[number], of: FormDesign, registers = [KIT]) =>
-  startOf(start, { name: 'Any', door: 'any', form: of, registers });
+  startOf(start, { name: 'Any', door: 'any', form: of, fills: 'any', registers });
 const BOTH = form(WHO, THING, asked('text', { kind: 'text' }));
 
 describe('a mailing as it begins', () => {

@@ -1,5 +1,5 @@
 import { allQuestionsOf, type FormDesign } from '@tolvek/core/form';
-import { canSay, type MailingDesign, newMailing, type Recipients, type Reminder } from '@tolvek/core/mailing';
+import { canSay, ITSELF, type MailingDesign, newMailing, type Recipients, type Reminder } from '@tolvek/core/mailing';
 import type { Field } from '@tolvek/core/register';
 
 /** What a mailing can be for, as it begins. */
@@ -34,7 +34,7 @@ export const peopleFields = (register: Register | undefined): readonly Field[] =
   (register?.fields ?? []).filter(({ type }) => type.kind === 'person' || type.kind === 'people');
 
 /** A mailing as it begins; null where the form asks for nothing that it could be about. */
-export function startOf(start: Start, { name, door, form, registers }: StartsWith): MailingDesign | null {
+export function startOf(start: Start, { name, door, form, fills, registers }: StartsWith): MailingDesign | null {
   const plain = newMailing(name, door);
   const [person] = personQuestions(form);
   const [request] = requestQuestions(form);
@@ -57,6 +57,15 @@ export function startOf(start: Start, { name, door, form, registers }: StartsWit
       };
     }
     case 'keepers': {
+      const own = form.updates && registers.find(({ key }) => key === fills);
+      if (form.updates && own)
+        return {
+          ...plain,
+          to: { named: form.updates.whose },
+          about: { is: 'requests', register: own.key, field: ITSELF, stages: [], when: '' },
+          when: { is: 'every', period: 'year' },
+          dueIn: 15,
+        };
       const [keeper] = peopleFields(register);
       if (!request || !register) return null;
       return {
@@ -75,6 +84,8 @@ interface StartsWith {
   /** The slug of the door by which the answers come in. */
   readonly door: string;
   readonly form: FormDesign;
+  /** The register that the form fills, by key. */
+  readonly fills: string;
   readonly registers: readonly Register[];
 }
 

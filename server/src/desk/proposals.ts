@@ -1,0 +1,130 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
+import { notify } from '../notice/notify.ts';
+import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { notAllowed, notFound, Problem } from '../platform/problem.ts';
+import { by, type Work, write } from '../platform/work.ts';
+import { closeProposal } from '../proposal/commands.ts';
+import { changesProposed, type ProposalRow, proposalById, proposed, seenIn } from '../proposal/queries.ts';
+import { changeRequest } from '../request/change.ts';
+import { changeAnswers, readChanges } from '../request/changeAnswers.ts';
+import type { OpenRequest } from '../request/open.ts';
+import type { RequestRow } from '../request/queries.ts';
+import { requestById } from '../request/queries.ts';
+import { openTo } from './openTo.ts';
+
+interface Which {
+  readonly number: string;
+  readonly id: string;
+}
+
+/** @throws Problem 404 for a proposal of another request, 409 where it is closed by now */
+function openProposal(db: Reader, request: RequestRow, id: string): ProposalRow {
+  const proposal = proposalById(db, id);
+  if (proposal?.requestId !== request.id) throw notFound('proposal');
+  if (proposal.state !== 'open') throw new Problem(409, 'closed', refused('proposalClosed'));
+  return proposal;
+}
+
+/** @throws Problem 403 for whoever sent it */
+function notTheirOwn(proposal: ProposalRow, viewer: Viewer): void {
+  if (proposal.personId === viewer.personId) throw notAllowed(refused('proposalOwn'));
+}
+
+/** Why somebody who may change a request can’t accept a change of it; null where they can. */
+export function whyNotAccept(
+  open: OpenRequest,
+  proposal: ProposalRow,
+  fields: readonly string[],
+  viewer: Viewer,
+): 'proposalOwn' | 'proposalHidden' | null {
+  if (proposal.personId === viewer.personId) return 'proposalOwn';
+  return fields.every((field) => open.readable.has(field)) ? null : 'proposalHidden';
+}
+
+/**
+ * Accepts a change that somebody sent by a form: it counts from now on, as that form asks for it. `seen`: what was in view.
+ *
+ * @throws Problem 403 for whoever sent it, or may not see all of it; 409 where it is closed, or is another change by now, or
+ *   can’t be made as it is
+ */
+export function acceptProposal(
+  house: House,
+  viewer: Viewer,
+  { number, id, seen, comment }: Which & { readonly seen: string; readonly comment: string },
+): AnswerOf<'acceptProposal'> {
+  return write(house, (work) => {
+    const { tx, now } = work;
+    const open = openTo(tx, viewer, number, 'change');
+    const proposal = openProposal(tx, open.request, id);
+    const found = proposed(tx, open.request, proposal, now);
+    const told = changesProposed(tx, open.request, proposal, now);
+    if (!found || !told) throw notFound('proposal');
+    const why = whyNotAccept(
+      open,
+      proposal,
+      told.changes.map(({ field }) => field),
+      viewer,
+    );
+    if (why) throw notAllowed(refused(why));
+    if (seenIn(told.changes) !== seen) throw new Problem(409, 'moved', refused('proposalMoved'));
+    const [wrong] = readChanges(tx, found.one.open, found.changing, now).problems;
+    if (wrong)
+      throw new Problem(
+        409,
+        'wrong',
+        refused('proposalWrong', { why: open.readable.has(wrong.field) ? wrong.message : '' }),
+      );
+    closeProposal(by(work, viewer.personId), proposal, 'accepted');
+    const stands = { why: 'updated', form: found.form, by: proposal.personId } as const;
+    changeAnswers(work, viewer, found.one.open, { ...found.changing, why: stands });
+    tell(work, viewer, proposal, { accepted: true, reason: comment.trim() });
+    return { done: true };
+  });
+}
+
+/** Refuses a change that somebody sent by a form: everything stays as it was, and they hear why. */
+export function refuseProposal(
+  house: House,
+  viewer: Viewer,
+  { number, id, reason }: Which & { readonly reason: string },
+): AnswerOf<'refuseProposal'> {
+  return write(house, (work) => {
+    const { request } = openTo(work.tx, viewer, number, 'change');
+    const proposal = openProposal(work.tx, request, id);
+    notTheirOwn(proposal, viewer);
+    const form = proposed(work.tx, request, proposal, work.now)?.form ?? '';
+    const here = by(work, viewer.personId);
+    closeProposal(here, proposal, 'refused', reason.trim());
+    changeRequest(here, request, { kind: 'proposal-refused', form, reason: reason.trim() });
+    tell(work, viewer, proposal, { accepted: false, reason: reason.trim() });
+    return { done: true };
+  });
+}
+
+/** Takes back a change that one sent oneself. @throws Problem 404 for that of somebody else, 409 where it is closed */
+export function endProposal(house: House, viewer: Viewer, id: string): AnswerOf<'endProposal'> {
+  return write(house, (work) => {
+    const proposal = proposalById(work.tx, id);
+    const request = proposal?.personId === viewer.personId ? requestById(work.tx, proposal.requestId) : undefined;
+    if (!proposal || !request) throw notFound('proposal');
+    const form = proposed(work.tx, request, openProposal(work.tx, request, id), work.now)?.form ?? '';
+    const here = by(work, viewer.personId);
+    closeProposal(here, proposal, 'ended');
+    changeRequest(here, request, { kind: 'proposal-ended', form });
+    return { done: true };
+  });
+}
+
+/** Tells whoever sent a change what became of it. */
+function tell(
+  work: Work,
+  viewer: Viewer,
+  { requestId, personId }: ProposalRow,
+  what: { readonly accepted: boolean; readonly reason: string },
+): void {
+  const request = requestById(work.tx, requestId);
+  if (request) notify(work, request, [personId], { kind: 'proposal', by: viewer.personId, ...what });
+}

@@ -1,0 +1,57 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { type FormDesign, questionsOf, stoodIn } from '@tolvek/core/form';
+import type { DoorRow } from '../door/queries.ts';
+import { filesNamed } from '../files/commands.ts';
+import { type ReleaseRow, registerOfForm } from '../form/queries.ts';
+import { personById, viewerIn } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import { changesProposed, openProposals } from '../proposal/queries.ts';
+import { requestsNamed } from '../request/references.ts';
+import { type Theirs, theirsOf } from '../request/theirs.ts';
+import type { SentTo } from './sentTo.ts';
+
+type Updates = NonNullable<NonNullable<AnswerOf<'door'>['form']>['updates']>;
+
+interface At {
+  readonly door: DoorRow;
+  readonly release: ReleaseRow;
+  /** The form as it is asked of them. */
+  readonly design: FormDesign;
+  readonly sent: SentTo | null;
+  readonly personId: string;
+}
+
+/** What of theirs a form changes, for whoever fills it in; null for a form that adds. */
+export function updatesAt(db: Reader, { release, design, sent, personId }: At, now: number): Updates | null {
+  const { updates } = release.design;
+  const person = personById(db, personId);
+  if (!updates || !person) return null;
+  const theirs = theirsOf(db, updates, registerOfForm(db, release.formId), viewerIn(db, person), sent?.entry ?? null);
+  return {
+    ...{ by: [...updates.by], adds: updates.none === 'add', beside: updates.beside ?? false },
+    ...{ waits: updates.waits ?? false, sent: (sent?.entry ?? null) !== null },
+    theirs: theirs.map((one) => changeable(db, design, one, personId, now)),
+  };
+}
+
+function changeable(
+  db: Reader,
+  design: FormDesign,
+  one: Theirs,
+  personId: string,
+  now: number,
+): Updates['theirs'][number] {
+  const { open, values, id } = one;
+  const { request, subject, fields } = open;
+  const asked = new Set(questionsOf(design.parts).map(({ field }) => field));
+  const waiting = openProposals(db, id).find((proposal) => proposal.personId === personId);
+  const told = waiting && changesProposed(db, request, waiting, now);
+  return {
+    ...{ id, number: request.number, subject, stood: stoodIn(design, values) },
+    values: open.valuesOf(fields.filter(({ key }) => asked.has(key))),
+    files: [...filesNamed(db, request.formId, design.fields, values, request.id)],
+    references: [...requestsNamed(db, design.fields, values)],
+    waiting: waiting && told ? { at: iso(waiting.at), changes: open.changes(told.changes) } : null,
+  };
+}

@@ -1,0 +1,103 @@
+import type { Choice, Updates } from '@tolvek/core/form';
+import { saidIn } from '@tolvek/core/form';
+import type { RawAnswers } from '@tolvek/core/register';
+import { refused, said } from '@tolvek/words';
+import type { DoorRow } from '../door/queries.ts';
+import { type ReleaseRow, registerOfForm } from '../form/queries.ts';
+import { type PersonRow, viewerIn } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import { notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
+import { by, type Work } from '../platform/work.ts';
+import { propose } from '../proposal/commands.ts';
+import { changingOf } from '../proposal/queries.ts';
+import { askedAt } from '../request/askedAt.ts';
+import { changeRequest } from '../request/change.ts';
+import { changeAnswers, readChanges } from '../request/changeAnswers.ts';
+import { factsFor } from '../request/facts.ts';
+import { requestById } from '../request/queries.ts';
+import { meantOf, type Theirs, theirsOf } from '../request/theirs.ts';
+import type { SentTo } from './sentTo.ts';
+
+/** What somebody sends by a form that changes what is there. */
+export interface Update {
+  readonly door: DoorRow;
+  readonly release: ReleaseRow;
+  readonly person: PersonRow;
+  readonly answers: RawAnswers;
+  /** What of theirs they mean, by its id; or `another`. */
+  readonly entry: string | undefined;
+  readonly sent: SentTo | null;
+}
+
+export type Updated = { readonly number: string; readonly id: string; readonly is: 'changed' | 'waits' | 'confirmed' };
+
+const choiceOf = (entry: string | undefined): Choice =>
+  entry === undefined || entry === 'another' ? (entry ?? null) : { id: entry };
+
+/** What the answers of somebody are about, of what is theirs. */
+export function meantAt(db: Reader, { door, release, person, answers, entry, sent }: Update, now: number) {
+  const { updates } = release.design;
+  if (!updates) return null;
+  const sentEntry = sent?.entry ?? null;
+  const asked = askedAt(db, release, { kind: door.kind, id: person.id, about: sent?.about, entry: sentEntry }, now);
+  const { design } = asked.release;
+  const facts = factsFor(db, { door, design, requester: person, now, named: answers });
+  const { values } = asked.complete(saidIn(answers), facts);
+  const theirs = theirsOf(db, updates, registerOfForm(db, release.formId), viewerIn(db, person), sentEntry);
+  const choice = choiceOf(entry);
+  return meantOf(updates, design, { values, theirs, choice, entry: sentEntry });
+}
+
+/**
+ * Changes what is theirs by what somebody sent, or has it wait until it is accepted; null where it is to be added.
+ *
+ * @throws Problem 409 where there is nothing to change, or what they mean is not there any more; 422 where they have to say which, or
+ *   an answer is wrong, or nothing was said.
+ */
+export function update(work: Work, input: Update): Updated | null {
+  const { release, person, sent, entry } = input;
+  const { updates } = release.design;
+  const meant = meantAt(work.tx, input, work.now);
+  if (!updates || !meant || meant.is === 'another') return null;
+  if (meant.is === 'one' && (entry === undefined || entry === meant.one.id || sent?.entry)) {
+    return changed(by(work, person.id), input, updates, meant.one);
+  }
+  if (meant.is !== 'several' && entry !== undefined) throw new Problem(409, 'entry-gone', refused('entryGone'));
+  if (meant.is === 'several')
+    throw wrongFields([{ field: 'form', message: said('answers:whichEntry'), fix: said('answers:chooseEntry') }]);
+  if (updates.none === 'add' && !sent?.entry) return null;
+  throw new Problem(409, 'entry-gone', refused('nothingToChange'));
+}
+
+function changed(work: Work, input: Update, updates: Updates, one: Theirs): Updated {
+  const { tx, now } = work;
+  const { door, release, person, answers, sent } = input;
+  const { title: form } = release.design;
+  const wasSent = sent?.entry === one.id;
+  const changing = changingOf(tx, one, { door, release, person, answers, wasSent, at: now }, now);
+  const { changes, problems } = readChanges(tx, one.open, changing, now);
+  if (problems.length > 0) throw wrongFields(problems);
+  const { request } = one.open;
+  const { number, id } = request;
+  const isSaid = changes.some(({ field }) => field !== updates.stamps);
+  if (isSaid && updates.waits) {
+    const { formId, id: releaseId } = release;
+    propose(
+      work,
+      request,
+      { ...{ formId, releaseId, doorId: door.id, personId: person.id }, wasSent, answers: saidIn(answers) },
+      form,
+    );
+    return { number, id, is: 'waits' };
+  }
+  changeAnswers(work, one.open.reading.situation.viewer, one.open, { ...changing, why: { why: 'updated', form } });
+  if (isSaid) return { number, id, is: 'changed' };
+  const now_ = requestById(tx, id);
+  if (now_) changeRequest(work, now_, { kind: 'confirmed', form });
+  return { number, id, is: 'confirmed' };
+}
+
+/** @throws Problem 401 for whoever is not known where what is theirs is to be changed */
+export function mustBeKnown({ updates }: ReleaseRow['design'], person: unknown): void {
+  if (updates && !person) throw notSignedIn();
+}

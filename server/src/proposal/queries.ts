@@ -1,0 +1,88 @@
+import { createHash } from 'node:crypto';
+import type { ValueChange } from '@tolvek/core/access';
+import type { RawAnswers, Values } from '@tolvek/core/register';
+import { and, asc, eq } from 'drizzle-orm';
+import type { DoorRow } from '../door/queries.ts';
+import { doorById } from '../door/queries.ts';
+import { type ReleaseRow, releaseById } from '../form/queries.ts';
+import { type PersonRow, personById, viewerIn } from '../people/queries.ts';
+import { todayAt } from '../people/settle.ts';
+import { canonicalJson } from '../platform/canonical.ts';
+import type { Reader } from '../platform/database.ts';
+import { askedAt } from '../request/askedAt.ts';
+import { type Changing, readChanges } from '../request/changeAnswers.ts';
+import { factsFor } from '../request/facts.ts';
+import type { RequestRow } from '../request/queries.ts';
+import { openTheirs, type Theirs } from '../request/theirs.ts';
+import { changingBy } from '../request/updating.ts';
+import { proposals } from './tables.ts';
+
+export type ProposalRow = typeof proposals.$inferSelect;
+
+/** The changes of a request that wait to be accepted, the oldest first. */
+export const openProposals = (db: Reader, requestId: string): readonly ProposalRow[] =>
+  db
+    .select()
+    .from(proposals)
+    .where(and(eq(proposals.requestId, requestId), eq(proposals.state, 'open')))
+    .orderBy(asc(proposals.at), asc(proposals.id))
+    .all();
+
+export const proposalById = (db: Reader, id: string): ProposalRow | undefined =>
+  db.select().from(proposals).where(eq(proposals.id, id)).get();
+
+/** Answers that somebody gives by a door to a form that changes what is there. */
+export interface Sending {
+  readonly door: Pick<DoorRow, 'kind'>;
+  readonly release: ReleaseRow;
+  readonly person: PersonRow;
+  readonly answers: RawAnswers;
+  /** Whether it was sent to them to look at just that. */
+  readonly wasSent: boolean;
+  /** When they were given, epoch ms: the day of it is stamped. */
+  readonly at: number;
+}
+
+/** What answers change of what is theirs, as somebody was asked. */
+export function changingOf(db: Reader, one: Theirs, sending: Sending, now: number): Changing {
+  const { door, release, person, answers, wasSent, at } = sending;
+  const entry = wasSent ? one.id : null;
+  const asked = askedAt(db, release, { kind: door.kind, id: person.id, entry }, now);
+  const named = { ...one.values, ...answers };
+  const facts = factsFor(db, { door, design: asked.release.design, requester: person, now, named });
+  return { ...changingBy(db, asked, one, answers, facts), along: stampOf(db, release, at) };
+}
+
+/** The day of an answer, where the form has it written down. */
+const stampOf = (db: Reader, { design }: Pick<ReleaseRow, 'design'>, at: number): Values =>
+  design.updates?.stamps === undefined ? {} : { [design.updates.stamps]: todayAt(db, at) };
+
+/** What a proposal would change now, by whoever sent it; null once they are gone. */
+export function proposed(db: Reader, request: RequestRow, proposal: ProposalRow, now: number) {
+  const person = personById(db, proposal.personId);
+  const door = doorById(db, proposal.doorId);
+  if (!person || !door) return null;
+  const one = openTheirs(db, request, viewerIn(db, person));
+  const { release } = releaseById(db, proposal.releaseId);
+  const { answers, wasSent, at } = proposal;
+  const changing = changingOf(db, one, { door, release, person, answers, wasSent, at }, now);
+  const form = release.design.title;
+  return { ...{ one, person, changing, form }, stamps: release.design.updates?.stamps };
+}
+
+/** Stands for what a change comes to: another one when anything of it is another. */
+export const seenIn = (changes: readonly ValueChange[]): string =>
+  createHash('sha256').update(canonicalJson(changes)).digest('base64url').slice(0, 22);
+
+/** What a proposal would change now, without the day that is stamped then. */
+export function changesProposed(
+  db: Reader,
+  request: RequestRow,
+  proposal: ProposalRow,
+  now: number,
+): { readonly form: string; readonly changes: readonly ValueChange[] } | null {
+  const found = proposed(db, request, proposal, now);
+  if (!found) return null;
+  const { changes } = readChanges(db, found.one.open, found.changing, now);
+  return { form: found.form, changes: changes.filter(({ field }) => field !== found.stamps) };
+}

@@ -1,0 +1,76 @@
+import {
+  type Changeable,
+  type Choice,
+  type FormDesign,
+  type Meant,
+  meantBy,
+  OWN_REQUESTS,
+  type Updates,
+} from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import type { Values } from '@tolvek/core/register';
+import { and, desc, eq, ne, sql } from 'drizzle-orm';
+import type { Reader } from '../platform/database.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { type OpenRequest, openRequest } from './open.ts';
+import { isOwnOf, type RequestRow, requestById } from './queries.ts';
+import { requests } from './tables.ts';
+
+/** Something of theirs that somebody’s answers may change, opened for them. */
+export interface Theirs extends Changeable {
+  readonly open: OpenRequest<RequestRow>;
+}
+
+/** So much of theirs is looked through, the newest first. */
+const MOST = 200;
+
+/** Opened for whose it is, or who stands in it: what they may read of it, by whichever way. */
+export function openTheirs(db: Reader, request: RequestRow, viewer: Viewer): Theirs {
+  const open = openRequest(db, request, viewer, isOwnOf(request, viewer.personId) ? 'following' : 'sheet');
+  return { id: request.id, values: open.reading.only(request.values), open };
+}
+
+/**
+ * What an update form finds of somebody: what they may read of the register that is not finished. `entry`: the one alone
+ * that was sent to them to look at, whether they may read it or not.
+ */
+export function theirsOf(
+  db: Reader,
+  { whose }: Updates,
+  register: RegisterRow,
+  viewer: Viewer,
+  entry: string | null,
+): readonly Theirs[] {
+  if (entry !== null) {
+    const request = requestById(db, entry);
+    return request && request.phase !== 'finished' ? [openTheirs(db, request, viewer)] : [];
+  }
+  const { personId } = viewer;
+  const own = sql`${requests.id} in (select id from requests where requester_id = ${personId} union select id from requests where on_behalf_id = ${personId})`;
+  const is = whose === OWN_REQUESTS ? own : sql`json_extract(${requests.values}, ${`$."${whose}"`}) = ${personId}`;
+  return db
+    .select()
+    .from(requests)
+    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false), ne(requests.phase, 'finished'), is))
+    .orderBy(desc(requests.createdAt), desc(requests.id))
+    .limit(MOST)
+    .all()
+    .map((request) => openTheirs(db, request, viewer))
+    .filter(({ open: { relation } }) => relation.isRequester || relation.isDesk);
+}
+
+/** What answers are about, of what is theirs. `entry`: what was sent to them to look at. */
+export const meantOf = (
+  updates: Updates,
+  design: Pick<FormDesign, 'fields'>,
+  {
+    values,
+    theirs,
+    choice,
+    entry,
+  }: { values: Values; theirs: readonly Theirs[]; choice: Choice; entry: string | null },
+): Meant<Theirs> => {
+  const [sent] = theirs;
+  if (entry !== null) return sent ? { is: 'one', one: sent } : { is: 'none' };
+  return meantBy(updates, design.fields, values, theirs, choice);
+};

@@ -1,0 +1,52 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
+import { whyNotAccept } from '../desk/proposals.ts';
+import { personNamed } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import { changesProposed, openProposals, type ProposalRow, seenIn } from '../proposal/queries.ts';
+import type { OpenRequest } from '../request/open.ts';
+import type { RequestRow } from '../request/queries.ts';
+
+type Told = AnswerOf<'follow'>['proposals'][number];
+
+function told(db: Reader, open: OpenRequest<RequestRow>, proposal: ProposalRow, now: number) {
+  const found = changesProposed(db, open.request, proposal, now);
+  if (!found) return null;
+  const readable = found.changes.filter(({ field }) => open.readable.has(field));
+  const shown: Told = {
+    ...{ id: proposal.id, at: iso(proposal.at), form: found.form },
+    changes: open.changes(readable),
+    hidden: found.changes.length - readable.length,
+  };
+  return { shown, changes: found.changes };
+}
+
+/** The changes of a request that wait to be accepted, as far as whoever works on it reads them. */
+export const proposalsOn = (
+  db: Reader,
+  viewer: Viewer,
+  open: OpenRequest<RequestRow>,
+  now: number,
+): AnswerOf<'sheet'>['proposals'] =>
+  openProposals(db, open.request.id).flatMap((proposal) => {
+    const found = told(db, open, proposal, now);
+    if (!found) return [];
+    const { shown, changes } = found;
+    const fields = changes.map(({ field }) => field);
+    const why = open.may('change') ? whyNotAccept(open, proposal, fields, viewer) : 'proposalRight';
+    const by = personNamed(db, proposal.personId);
+    return [{ ...shown, by, seen: seenIn(changes), whyNot: why && refused(why).happened }];
+  });
+
+/** The changes that somebody sent themselves. */
+export const ownProposals = (
+  db: Reader,
+  { personId }: Viewer,
+  open: OpenRequest<RequestRow>,
+  now: number,
+): readonly Told[] =>
+  openProposals(db, open.request.id)
+    .filter((proposal) => proposal.personId === personId)
+    .flatMap((proposal) => told(db, open, proposal, now)?.shown ?? []);
