@@ -79,6 +79,8 @@ export const doorView = z.object({
       /** What of theirs its answers change; null for a form that adds. */
       updates: z
         .object({
+          /** The question that says whose it is, where one does: it is theirs. */
+          whose: fieldKey.nullable(),
           /** The questions by whose answers it is found. */
           by: z.array(fieldKey),
           /** Whether they may add one where none is found, or beside what is found. */

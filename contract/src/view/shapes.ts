@@ -212,6 +212,7 @@ export const sheet = z.object({
   history: z.array(historyEntry),
 });
 export const trayKeys = [
-  ...(['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'followed', 'shared', 'all', 'things'] as const),
+  ...(['arrived', 'mine', 'team', 'deciding', 'proposed', 'paused', 'late', 'followed', 'shared'] as const),
+  ...(['all', 'things'] as const),
 ] as const;
 export type TrayKey = (typeof trayKeys)[number];

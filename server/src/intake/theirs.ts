@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type FormDesign, questionsOf, stoodIn } from '@tolvek/core/form';
+import { type FormDesign, OWN_REQUESTS, questionsOf, stoodIn } from '@tolvek/core/form';
 import type { DoorRow } from '../door/queries.ts';
 import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm } from '../form/queries.ts';
@@ -29,6 +29,7 @@ export function updatesAt(db: Reader, { release, design, sent, personId }: At, n
   if (!updates || !person) return null;
   const theirs = theirsOf(db, updates, registerOfForm(db, release.formId), viewerIn(db, person), sent?.entry ?? null);
   return {
+    whose: updates.whose === OWN_REQUESTS ? null : updates.whose,
     ...{ by: [...updates.by], adds: updates.none === 'add', beside: updates.beside ?? false },
     ...{ waits: updates.waits ?? false, sent: (sent?.entry ?? null) !== null },
     theirs: theirs.map((one) => changeable(db, design, one, personId, now)),

@@ -9,9 +9,9 @@ import {
 } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Values } from '@tolvek/core/register';
-import { and, desc, eq, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import type { RegisterRow } from '../register/queries.ts';
+import { holdsThings, type RegisterRow } from '../register/queries.ts';
 import { type OpenRequest, openRequest } from './open.ts';
 import { isOwnOf, type RequestRow, requestById } from './queries.ts';
 import { requests } from './tables.ts';
@@ -20,6 +20,14 @@ import { requests } from './tables.ts';
 export interface Theirs extends Changeable {
   readonly open: OpenRequest<RequestRow>;
 }
+
+/** The stages at which something can be changed so: a request that is not finished, a thing that is in use. */
+const here = (register: RegisterRow): string[] =>
+  register.stages.flatMap(({ key, phase, role }) =>
+    phase !== 'finished' || (holdsThings(register) && role === 'done') ? [key] : [],
+  );
+
+const isHere = (register: RegisterRow, { stage }: RequestRow): boolean => here(register).includes(stage);
 
 /** So much of theirs is looked through, the newest first. */
 const MOST = 200;
@@ -31,7 +39,7 @@ export function openTheirs(db: Reader, request: RequestRow, viewer: Viewer): The
 }
 
 /**
- * What an update form finds of somebody: what they may read of the register that is not finished. `entry`: the one alone
+ * What an update form finds of somebody: what they may read of the register and that has not come to its end. `entry`: the one alone
  * that was sent to them to look at, whether they may read it or not.
  */
 export function theirsOf(
@@ -43,7 +51,7 @@ export function theirsOf(
 ): readonly Theirs[] {
   if (entry !== null) {
     const request = requestById(db, entry);
-    return request && request.phase !== 'finished' ? [openTheirs(db, request, viewer)] : [];
+    return request && isHere(register, request) ? [openTheirs(db, request, viewer)] : [];
   }
   const { personId } = viewer;
   const own = sql`${requests.id} in (select id from requests where requester_id = ${personId} union select id from requests where on_behalf_id = ${personId})`;
@@ -51,7 +59,9 @@ export function theirsOf(
   return db
     .select()
     .from(requests)
-    .where(and(eq(requests.registerId, register.id), eq(requests.trial, false), ne(requests.phase, 'finished'), is))
+    .where(
+      and(eq(requests.registerId, register.id), eq(requests.trial, false), inArray(requests.stage, here(register)), is),
+    )
     .orderBy(desc(requests.createdAt), desc(requests.id))
     .limit(MOST)
     .all()

@@ -68,6 +68,8 @@ function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL
       );
     case 'shared':
       return sql`${requests.id} in ${sharedWith(db, viewer)}`;
+    case 'proposed':
+      return sql`${requests.id} in (select request_id from proposals where state = 'open' and person_id <> ${viewer.personId})`;
     case 'followed':
       return sql`${requests.id} in ${followedBy(viewer.personId)}`;
     case 'late':
@@ -77,14 +79,16 @@ function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL
   }
 }
 
-/** Trays of what is found by ids that are few, and not by what is tallied. */
-const isById = (tray: TrayKey): tray is 'deciding' | 'shared' | 'followed' =>
-  tray === 'deciding' || tray === 'shared' || tray === 'followed';
+type ById = 'deciding' | 'shared' | 'followed' | 'proposed';
+const BY_ID: ReadonlySet<string> = new Set<ById>(['deciding', 'shared', 'followed', 'proposed']);
 
-type Tallied = Exclude<TrayKey, 'deciding' | 'late' | 'shared' | 'followed'>;
+/** Trays of what is found by ids that are few, and not by what is tallied. */
+const isById = (tray: TrayKey): tray is ById => BY_ID.has(tray);
+
+type Tallied = Exclude<TrayKey, ById | 'late'>;
 
 /** Trays that hold things and requests alike. */
-const isMixed = (tray: TrayKey): boolean => tray === 'shared' || tray === 'followed';
+const isMixed = (tray: TrayKey): boolean => tray !== 'deciding' && isById(tray);
 
 /** Whose a tray is, for its conditions: a viewer, or by the names that a prepared query is given them under. */
 interface Whose {
@@ -137,6 +141,7 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
     ['late', late],
     ['shared', countOne(db, conditionOf(looking, 'shared', now))],
     ['followed', countOne(db, conditionOf(looking, 'followed', now))],
+    ['proposed', countOne(db, conditionOf(looking, 'proposed', now))],
   ]);
   const trays = trayKeys.map((key) => ({ key, count: counts.get(key) ?? 0 }));
   return {

@@ -15,7 +15,8 @@ import { Troubles } from './Troubles.tsx';
 import { useLive } from './useLive.ts';
 
 const TRAYS: readonly TrayKey[] = [
-  ...(['arrived', 'mine', 'team', 'deciding', 'paused', 'late', 'followed', 'shared', 'all', 'things'] as const),
+  ...(['arrived', 'mine', 'team', 'deciding', 'proposed', 'paused', 'late', 'followed', 'shared'] as const),
+  ...(['all', 'things'] as const),
 ];
 
 /** The Floor: trays at the left, the ledger in the middle, the request sheet at the right. */
@@ -82,7 +83,9 @@ export function Floor() {
               <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
             </div>
             <p className="text-soft">{say(`floor:says.${tray}`)}</p>
-            {trays && trays.horizon.length > 0 && !['all', 'things', 'shared', 'followed'].includes(tray) ? (
+            {trays &&
+            trays.horizon.length > 0 &&
+            !['all', 'things', 'shared', 'followed', 'proposed'].includes(tray) ? (
               <Horizon bars={trays.horizon} />
             ) : null}
           </div>

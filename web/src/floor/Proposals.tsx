@@ -28,6 +28,7 @@ function Waiting({ number, proposal }: { number: string; proposal: Proposal }) {
           <DecisionForm
             id={`proposal-${id}`}
             seen={seen}
+            isChange
             busy={accepting || refusing}
             error={notAccepted ?? notRefused}
             decide={async ({ verdict, comment }) => {

@@ -327,7 +327,9 @@ export function FillIn({
           <WhatChanges
             updating={updating}
             chosen={typed.entry}
-            choose={(entry) => step({ does: 'mean', entry, at: Date.now() })}
+            choose={(entry) =>
+              step({ does: 'mean', entry, finds: rules?.foundBy(updating, entry) ?? {}, at: Date.now() })
+            }
             confirm={() => void send(true)}
             isSending={isLoading}
           />
@@ -335,7 +337,12 @@ export function FillIn({
       ) : null}
       <AroundFieldsProvider value={around}>
         <FormParts
-          parts={current.parts}
+          // Whose it is stands above the form.
+          parts={
+            form.updates?.whose
+              ? current.parts.filter((part) => part.part !== 'question' || part.field !== form.updates?.whose)
+              : current.parts
+          }
           fields={form.fields}
           completion={completion}
           about={door.title}
@@ -344,11 +351,12 @@ export function FillIn({
           under={
             changes
               ? (field) =>
-                  updating?.updates.by.includes(field) ? null : (
+                  rules?.canRemove(updating, completion, field) === null ? null : (
                     <Suspense>
                       <StandsNow
                         one={changes}
                         field={field}
+                        mayRemove={rules?.canRemove(updating, completion, field) ?? false}
                         isGone={typed.cleared?.includes(field) ?? false}
                         takeAway={(is) => step({ does: 'take-away', field, is, at: Date.now() })}
                       />
@@ -406,7 +414,7 @@ export function FillIn({
           give={(isGiven) => step({ does: 'agree', version: isGiven ? consent.version : undefined, at: Date.now() })}
         />
       ) : null}
-      {door.kind === 'staff' && !door.unnamed && !door.sent && isLast ? (
+      {door.kind === 'staff' && !door.unnamed && !door.sent && !form.updates && isLast ? (
         <ForSomebody behalf={behalf} set={setBehalf} />
       ) : null}
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3 print:hidden">

@@ -41,7 +41,12 @@ export function Sent({
     return (
       <section className="mt-6">
         <Head>{say(`desk:updated.${sent.is}`)}</Head>
-        <p className="mt-2">{say(`desk:updatedNext.${sent.is}`, { number: sent.number })}</p>
+        <p className="mt-2">
+          <Rich
+            text={`desk:updatedNext.${sent.is}`}
+            filled={{ number: <b className="font-mono whitespace-nowrap">{sent.number}</b> }}
+          />
+        </p>
         <p className="mt-5 flex flex-wrap gap-6">
           <Link to="/">{say('common:toFrontDesk')}</Link>
         </p>

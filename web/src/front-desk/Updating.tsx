@@ -3,6 +3,9 @@ import { Button } from '../ui/Button.tsx';
 import { say, told } from '../wire/words.ts';
 import type { Theirs, Updating } from './updating.ts';
 
+/** So many of theirs are listed to choose from. */
+const AT_ONCE = 12;
+
 /** What of theirs a form changes: which one, that a blank leaves it, and that all of it can be still right. */
 export function WhatChanges({
   updating: { updates, about, says },
@@ -18,14 +21,25 @@ export function WhatChanges({
   isSending: boolean;
 }) {
   const { among } = about;
-  const isOpen = among.length > 1 || (updates.beside && among.length > 0);
+  // Where it is found by answers, they can as well be filled in by choosing what is there.
+  const byAnswers = updates.by.length > 0 && among.length < 2 && !updates.beside;
+  const offered = byAnswers ? updates.theirs.slice(0, AT_ONCE) : among;
+  const isOpen = offered.length > (byAnswers || updates.beside ? 0 : 1);
+  const found = about.is === 'one' ? about.one.id : about.is === 'none' && updates.adds ? 'another' : undefined;
   const saysNothing = Object.keys(says).every((field) => updates.by.includes(field));
   return (
     <section className="mt-6 border-l-2 border-green pl-3.5" aria-live="polite" aria-label={say('desk:whatChanges')}>
-      {isOpen && !updates.sent ? <Which among={among} beside={updates.beside} chosen={chosen} choose={choose} /> : null}
+      {isOpen && !updates.sent ? (
+        <Which
+          among={offered}
+          another={byAnswers ? updates.adds : updates.beside}
+          chosen={byAnswers ? found : chosen}
+          choose={choose}
+        />
+      ) : null}
       {about.is === 'one' ? (
         <>
-          {isOpen ? null : <p className="subject text-[17px]">{told(about.one.subject)}</p>}
+          {isOpen && !updates.sent ? null : <p className="subject text-[17px]">{told(about.one.subject)}</p>}
           <p className="mt-1 text-soft">{say(updates.waits ? 'desk:blankLeavesWaits' : 'desk:blankLeaves')}</p>
           <Waiting one={about.one} />
           {saysNothing ? (
@@ -39,19 +53,21 @@ export function WhatChanges({
       ) : null}
       {about.is === 'none' ? <p>{say(updates.adds ? 'desk:newToUs' : 'desk:nothingFits')}</p> : null}
       {about.is === 'another' ? <p className="mt-1 text-soft">{say('desk:addsAnother')}</p> : null}
-      {about.is === 'unknown' ? <p className="text-soft">{say('desk:findsYours')}</p> : null}
+      {about.is === 'unknown' && !isOpen ? (
+        <p className="text-soft">{say(updates.theirs.length > 0 ? 'desk:findsYours' : 'desk:nothingYet')}</p>
+      ) : null}
     </section>
   );
 }
 
 function Which({
   among,
-  beside,
+  another,
   chosen,
   choose,
 }: {
   among: readonly Theirs[];
-  beside: boolean;
+  another: boolean;
   chosen: string | undefined;
   choose: (entry: string) => void;
 }) {
@@ -60,7 +76,7 @@ function Which({
     <label key={value} className="flex min-h-11 items-center gap-3 py-1">
       <input
         type="radio"
-        className="size-5 shrink-0"
+        className="size-5 shrink-0 accent-green"
         name={name}
         value={value}
         checked={chosen === value}
@@ -75,7 +91,7 @@ function Which({
     <fieldset>
       <legend className="font-semibold">{say('desk:whichOne')}</legend>
       {among.map((one) => line(one.id, told(one.subject), one.number))}
-      {beside ? line('another', say('desk:anotherOne')) : null}
+      {another ? line('another', say('desk:anotherOne')) : null}
     </fieldset>
   );
 }
@@ -100,11 +116,13 @@ function Waiting({ one: { waiting } }: { one: Theirs }) {
 export function StandsNow({
   one,
   field,
+  mayRemove,
   isGone,
   takeAway,
 }: {
   one: Theirs;
   field: string;
+  mayRemove: boolean;
   isGone: boolean;
   takeAway: (is: boolean) => void;
 }) {
@@ -114,15 +132,17 @@ export function StandsNow({
   return (
     <p className="mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px]">
       <span className={isGone ? 'line-through' : ''}>{say('desk:now', { value: shown })}</span>
-      <label className="flex min-h-9 items-center gap-2 text-soft">
-        <input
-          type="checkbox"
-          className="size-4.5"
-          checked={isGone}
-          onChange={(event) => takeAway(event.target.checked)}
-        />
-        {say('desk:removeAnswer')}
-      </label>
+      {mayRemove ? (
+        <label className="flex min-h-9 items-center gap-2 text-soft">
+          <input
+            type="checkbox"
+            className="size-4.5 accent-green"
+            checked={isGone}
+            onChange={(event) => takeAway(event.target.checked)}
+          />
+          {say('desk:removeAnswer')}
+        </label>
+      ) : null}
     </p>
   );
 }

@@ -39,8 +39,8 @@ export type FillingStep =
   | { readonly does: 'bring'; readonly answers: RawAnswers }
   /** Agrees to a version of the text of the form, or not any more. */
   | { readonly does: 'agree'; readonly version: number | undefined; readonly at: number }
-  /** Says which of theirs is meant. */
-  | { readonly does: 'mean'; readonly entry: string; readonly at: number }
+  /** Says which of theirs is meant; `finds`: the answers by which it is found. */
+  | { readonly does: 'mean'; readonly entry: string; readonly finds: RawAnswers; readonly at: number }
   /** Takes away what stands there, or not after all. */
   | { readonly does: 'take-away'; readonly field: string; readonly is: boolean; readonly at: number }
   | { readonly does: 'leave'; readonly fields: readonly string[] }
@@ -74,7 +74,7 @@ export function filled(filling: Filling, step: FillingStep): Filling {
     case 'agree':
       return typing({ agreed: step.version, typedAt: step.at });
     case 'mean':
-      return typing({ entry: step.entry, typedAt: step.at });
+      return typing({ entry: step.entry, answers: { ...typed.answers, ...step.finds }, typedAt: step.at });
     case 'take-away': {
       const others = (typed.cleared ?? []).filter((field) => field !== step.field);
       const { [step.field]: _, ...answers } = typed.answers;

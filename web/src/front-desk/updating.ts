@@ -91,3 +91,16 @@ export function whichProblems(updating: Updating | null): readonly Problem[] {
     return [{ field: 'form', message: said('answers:nothingYours'), fix: said('answers:otherAnswers') }];
   return [];
 }
+
+/** The answers by which one of theirs is found; empty ones for another. */
+export const foundBy = ({ updates: { by, theirs } }: Updating, entry: string): RawAnswers => {
+  const stood = theirs.find(({ id }) => id === entry)?.stood ?? {};
+  return Object.fromEntries(by.map((field) => [field, stood[field] ?? null]));
+};
+
+/** Whether what stands in a question can be taken away; null where it is not asked what is to stand there. */
+export function canRemove(updating: Updating | null, { asked }: Completion, field: string): boolean | null {
+  const question = asked.find((each) => each.field === field);
+  if (!updating || !question || question.locked || updating.updates.by.includes(field)) return null;
+  return !question.required;
+}

@@ -12,6 +12,7 @@ export function DecisionForm({
   id = 'decision',
   seen,
   by = 'seat',
+  isChange = false,
   busy,
   error,
   decide,
@@ -22,6 +23,8 @@ export function DecisionForm({
   seen: string;
   /** For whoever is asked, by the right to: then it is said why. */
   by?: DecidesBy;
+  /** Whether it is about a change of something, and not about all of it. */
+  isChange?: boolean;
   busy: boolean;
   error: unknown;
   decide: (decision: Decision) => Promise<void>;
@@ -46,7 +49,7 @@ export function DecisionForm({
       <label htmlFor={`${id}-comment`} className="font-semibold">
         {say('common:comment')}{' '}
         <span className="font-normal text-soft">
-          {say(by === 'right' ? 'common:commentForHint' : 'common:commentHint')}
+          {say(isChange ? 'common:commentChangeHint' : by === 'right' ? 'common:commentForHint' : 'common:commentHint')}
         </span>
       </label>
       <textarea
@@ -79,7 +82,7 @@ export function DecisionForm({
           className="[.desk_&]:min-h-12 [.desk_&]:px-7"
           onClick={() => choose('approve')}
         >
-          {say('common:approve')}
+          {say(isChange ? 'common:acceptChange' : 'common:approve')}
         </Button>
         <Button
           look="refuse"
@@ -87,7 +90,7 @@ export function DecisionForm({
           className="[.desk_&]:min-h-12 [.desk_&]:px-7"
           onClick={() => choose('refuse')}
         >
-          {say('common:refuse')}
+          {say(isChange ? 'common:refuseChange' : 'common:refuse')}
         </Button>
       </div>
     </div>

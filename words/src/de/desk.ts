@@ -232,4 +232,5 @@ export const desk: Same<typeof english> = {
   'updatedNext.confirmed': 'Wir haben für heute notiert, dass {{number}} noch stimmt.',
   yourChange: 'Ihre Änderung',
   takeBackChange: 'Diese Änderung zurücknehmen',
+  nothingYet: 'Wir haben noch nichts von Ihnen.',
 };

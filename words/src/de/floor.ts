@@ -191,4 +191,8 @@ export const floor: Same<typeof english> = {
     '{{by}} hat sie mit dem Formular „{{form}}“ am {{at, moment}} gesendet. Bis sie angenommen ist, gelten die alten Werte.',
   proposalAccepted: 'Angenommen. Die neuen Werte gelten jetzt.',
   proposalRefused: 'Abgelehnt. Alles bleibt, wie es war.',
+  'tray.proposed': 'Änderungen zum Annehmen',
+  'says.proposed':
+    'Zu diesen haben Personen mit einem Formular Änderungen gesendet. Die alten Werte gelten, bis jemand die Änderung annimmt.',
+  'empty.proposed': 'Keine Änderung wartet darauf, angenommen zu werden.',
 };

@@ -62,4 +62,7 @@ export const common = {
   wouldBe: 'Would be',
   hiddenChanges_one: 'One more answer would change that you may not see.',
   hiddenChanges_other: '{{count, number}} more answers would change that you may not see.',
+  acceptChange: 'Accept the change',
+  refuseChange: 'Refuse the change',
+  commentChangeHint: '(whoever sent it reads this; required to refuse)',
 } as const;

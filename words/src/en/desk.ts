@@ -224,4 +224,5 @@ export const desk = {
   'updatedNext.confirmed': 'We wrote down today that {{number}} is still right.',
   yourChange: 'Your change',
   takeBackChange: 'Take back this change',
+  nothingYet: 'We have nothing of yours yet.',
 } as const;

@@ -186,4 +186,7 @@ export const floor = {
   proposalBy: '{{by}} sent it with the form “{{form}}” on {{at, moment}}. Until it is accepted, the old values count.',
   proposalAccepted: 'Accepted. The new values count now.',
   proposalRefused: 'Refused. Everything stays as it was.',
+  'tray.proposed': 'Changes to accept',
+  'says.proposed': 'People sent changes of these by a form. The old values count until somebody accepts the change.',
+  'empty.proposed': 'No change waits to be accepted.',
 } as const;
