@@ -46,7 +46,7 @@ export const skills: DemoForm = {
       [{ key: 'checked', label: 'Last checked', type: { kind: 'date' }, source: 'desk-only' }],
     ),
     intro: 'Boats plans the crews by this. Say what has changed, or that all of it is still right.',
-    unique: [{ id: 'unique-skill', fields: ['person', 'skill'], among: 'unfinished' }],
+    unique: [{ id: 'unique-skill', fields: ['person', 'skill'], among: 'all' }],
     rules: [
       rule('rule-skipper', 'Skippers hold a certificate', 'skill = "skipper"', [{ do: 'require', fields: ['paper'] }]),
     ],
