@@ -34,13 +34,14 @@ import { people, requests, seats, waitingSubmissions } from '@tolvek/server/sche
 import Sqlite from 'better-sqlite3';
 import { and, desc, eq, lte } from 'drizzle-orm';
 import { afterAll, expect, test } from 'vitest';
+import { often } from '../../core/laws/often.ts';
 import { Sender } from '../../server/src/notice/send.ts';
 import { Generator, ID, unlike } from './generator.ts';
 import { mailServer } from './mailServer.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-generator-'));
 /** What is asked, as often: `TOLVEK_RUNS` says how often else. */
-const ASKED = Number(process.env.TOLVEK_RUNS ?? 110);
+const ASKED = Number(process.env.TOLVEK_RUNS ?? often(110));
 const DAY = 86_400_000;
 /** A Monday; nothing that is promised from here on for half a year meets a holiday or another clock time. */
 const BEGIN = Date.parse('2026-04-06T07:00:00Z');

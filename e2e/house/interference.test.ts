@@ -8,6 +8,7 @@ import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { sendChanges } from './changing.ts';
 import { type Answer, type Caller, Desk, STORM, VISIT, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 import { makePermit, PDF, upload } from './permit.ts';
@@ -374,8 +375,18 @@ async function live(hidden: Hidden): Promise<Heard> {
   const each = <T>(values: readonly T[], input: (value: T) => object) => values.map(input);
   const conditions = ['why != null', 'copy = "x"', 'size > 12', 'free = null', 'what = "Ropes"', 'ends >= begins'];
   const mailed = await sendForms();
+  const open = ['what', 'needed_by'];
+  const changing = await sendChanges(desk, { maren, well, keyed: key }, 'tell-tale', [
+    { by: priya, number: second, answers: { what: 'Other rings' }, asks: open },
+    { by: hanne, number: first, answers: { what: 'Ropes again', why: ONE.note, many: 3 }, asks: [...open, ...hide] },
+    { by: as('Declan Oyelaran'), number: other, answers: { why: OTHER.note }, asks: [...open, ...hide] },
+  ]);
   const inputs: Partial<Record<RouteName, readonly object[]>> = {
-    door: each(['visit', 'come-on-site', 'tell-tale', 'pointing', 'concern-report'], (slug) => ({ params: { slug } })),
+    ...changing,
+    door: [
+      ...each(['visit', 'come-on-site', 'tell-tale', 'pointing', 'concern-report'], (slug) => ({ params: { slug } })),
+      ...(changing.door ?? []).flatMap((input) => input ?? []),
+    ],
     checkAnswers: [
       { params: { slug: 'tell-tale' }, body: { answers: { what: 'x', why: ONE.note } } },
       { params: { slug: 'tell-tale-from-outside' }, body: { answers: { what: 'x', why: OTHER.note } } },

@@ -6,10 +6,10 @@ import { english } from '@tolvek/words/english';
 import { and, asc, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { often } from '../../core/laws/often.ts';
 import { withChanges } from '../../server/src/request/changes.ts';
 import { factsOfRequest } from '../../server/src/request/facts.ts';
 import { fieldsOf } from '../../server/src/request/fields.ts';
-
 import { type Caller, Desk } from './desk.ts';
 
 /**
@@ -386,7 +386,7 @@ describe('one write', () => {
         expect(faults()).toEqual([]);
         await partTerms();
       }),
-      { numRuns: Number(process.env.TOLVEK_RUNS ?? 20), endOnFailure: true },
+      { numRuns: Number(process.env.TOLVEK_RUNS ?? often(20)), endOnFailure: true },
     );
     const names = [
       'ask',

@@ -4,6 +4,7 @@ import { addresses, groupEntries, groups as groupRows, memberships, people } fro
 import { and, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { often } from '../../core/laws/often.ts';
 import { type Answer, type Caller, Desk } from './desk.ts';
 
 let desk: Desk;
@@ -284,7 +285,7 @@ describe('groups', () => {
           }
         }
       }),
-      { numRuns: 12 },
+      { numRuns: often(12) },
     );
     console.log('groups settled for today:', counts);
     expect(Math.min(counts.in, counts.out, counts.entered, counts.refused, counts.ended, counts.days)).toBeGreaterThan(
@@ -468,7 +469,7 @@ describe('the list of people', () => {
           if (words.length > 0 && group) counts.both += 1;
         }
       }),
-      { numRuns: 300 },
+      { numRuns: often(300) },
     );
     console.log('people looked for:', counts);
     expect(Math.min(...Object.values(counts))).toBeGreaterThan(1);

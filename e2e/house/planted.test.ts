@@ -9,6 +9,7 @@ import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { sendChanges } from './changing.ts';
 import { type Caller, Desk, STORM, tripOf, VISIT, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 
@@ -450,10 +451,26 @@ describe('a value in the restricted field', () => {
     const unwanted = { ...WATER, visitor: 'Spare' };
     const spare = (await as('Priya Nakamura-Lind').submit('come-on-site', unwanted, { release: 2 })).body.number;
     const mailing = await sendForms(as('Maren Okafor'));
+    const asker = as('Priya Nakamura-Lind');
+    const closedFields = ['medical_note', ...CLOSED.map((_, index) => closedKey(index))];
+    const asked = async (visitor: string): Promise<string> =>
+      (await asker.submit('come-on-site', { ...WATER, ...PLANTS, visitor }, { release: 2 })).body.number;
+    const change = (number: string) => ({ by: asker, number, answers: { ...PLANTS, medical_note: `${PLANTED} more` } });
+    const changing = await sendChanges(
+      desk,
+      { maren: as('Maren Okafor'), well: async (calling) => (await calling).body, keyed: () => key() },
+      'site-access',
+      [
+        { by: asker, number: await asked('To accept'), answers: { visitor: 'Accepted' }, asks: ['visitor'] },
+        { ...change(await asked('To refuse')), asks: ['visitor', ...closedFields] },
+        { ...change(await asked('To take back')), asks: ['visitor', ...closedFields] },
+      ],
+    );
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
       ...(await groundCalls(desk)),
       ...mailing,
-      door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }],
+      ...changing,
+      door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }, ...(changing.door ?? [])],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],
@@ -623,6 +640,7 @@ describe('a value in the restricted field', () => {
       'Oskar Veldhuis: follow',
       'Oskar Veldhuis: sharedResult',
       'Oskar Veldhuis: sheet',
+      'Priya Nakamura-Lind: door',
       'Priya Nakamura-Lind: follow',
       'Priya Nakamura-Lind: myRequest',
       'Tomas Achterberg: follow',

@@ -2,6 +2,7 @@ import { directoryGroups, directoryUsers, groupEntries, people } from '@tolvek/s
 import { eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { often } from '../../core/laws/often.ts';
 import { Desk } from './desk.ts';
 import { Directory, GROUP, PATCH_OP, USER } from './directory.ts';
 
@@ -228,7 +229,7 @@ it('whatever a directory says, in whatever order, one by one or in a Bulk, the d
       expect([db.select().from(directoryGroups).all(), db.select().from(directoryUsers).all()]).toEqual([[], []]);
       expect(db.select().from(groupEntries).where(eq(groupEntries.source, 'directory')).all()).toEqual([]);
     }),
-    { numRuns: 30 },
+    { numRuns: often(30) },
   );
   console.log('what the directory said', seen);
   const all = ['add', 'turn', 'rename', 'remove', 'form', 'in', 'nest', 'disband'].flatMap((does) => [

@@ -55,8 +55,6 @@ export const toFill = z.object({
 });
 const proposal = z.object({
   ...{ id: z.string(), at: moment, form: z.string(), changes: visibleChanges },
-  /** How many changes more its reader may not see. */
-  hidden: z.int(),
 });
 export const requesterView = z.object({
   number: z.string(),

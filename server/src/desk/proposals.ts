@@ -62,14 +62,10 @@ export function acceptProposal(
     const found = proposed(tx, open.request, proposal, now);
     const told = changesProposed(tx, open.request, proposal, now);
     if (!found || !told) throw notFound('proposal');
-    const why = whyNotAccept(
-      open,
-      proposal,
-      told.changes.map(({ field }) => field),
-      viewer,
-    );
+    const why = whyNotAccept(open, proposal, told.questions, viewer);
     if (why) throw notAllowed(refused(why));
-    if (seenIn(told.changes) !== seen) throw new Problem(409, 'moved', refused('proposalMoved'));
+    if (seenIn(told.changes.filter(({ field }) => open.readable.has(field))) !== seen)
+      throw new Problem(409, 'moved', refused('proposalMoved'));
     const [wrong] = readChanges(tx, found.one.open, found.changing, now).problems;
     if (wrong)
       throw new Problem(

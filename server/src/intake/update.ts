@@ -6,7 +6,7 @@ import type { DoorRow } from '../door/queries.ts';
 import { type ReleaseRow, registerOfForm } from '../form/queries.ts';
 import { type PersonRow, viewerIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import { notSignedIn, Problem, wrongFields } from '../platform/problem.ts';
+import { Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
 import { propose } from '../proposal/commands.ts';
 import { changingOf } from '../proposal/queries.ts';
@@ -79,25 +79,19 @@ function changed(work: Work, input: Update, updates: Updates, one: Theirs): Upda
   if (problems.length > 0) throw wrongFields(problems);
   const { request } = one.open;
   const { number, id } = request;
-  const isSaid = changes.some(({ field }) => field !== updates.stamps);
+  const given = saidIn(answers);
+  // By what they say, not by what comes of it: that something hidden changed is not told by what happens then.
+  const isSaid = Object.keys(given).some((key) => !updates.by.includes(key));
   if (isSaid && updates.waits) {
     const { formId, id: releaseId } = release;
-    propose(
-      work,
-      request,
-      { ...{ formId, releaseId, doorId: door.id, personId: person.id }, wasSent, answers: saidIn(answers) },
-      form,
-    );
+    const sender = { formId, releaseId, doorId: door.id, personId: person.id };
+    propose(work, request, { ...sender, wasSent, answers: given }, form);
     return { number, id, is: 'waits' };
   }
   changeAnswers(work, one.open.reading.situation.viewer, one.open, { ...changing, why: { why: 'updated', form } });
-  if (isSaid) return { number, id, is: 'changed' };
-  const now_ = requestById(tx, id);
-  if (now_) changeRequest(work, now_, { kind: 'confirmed', form });
+  if (isSaid)
+    return { number, id, is: changes.some(({ field }) => field !== updates.stamps) ? 'changed' : 'confirmed' };
+  const stamped = requestById(tx, id);
+  if (stamped) changeRequest(work, stamped, { kind: 'confirmed', form });
   return { number, id, is: 'confirmed' };
-}
-
-/** @throws Problem 401 for whoever is not known where what is theirs is to be changed */
-export function mustBeKnown({ updates }: ReleaseRow['design'], person: unknown): void {
-  if (updates && !person) throw notSignedIn();
 }

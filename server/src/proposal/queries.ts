@@ -44,7 +44,12 @@ export interface Sending {
 }
 
 /** What answers change of what is theirs, as somebody was asked. */
-export function changingOf(db: Reader, one: Theirs, sending: Sending, now: number): Changing {
+export function changingOf(
+  db: Reader,
+  one: Theirs,
+  sending: Sending,
+  now: number,
+): Changing & { readonly questions: readonly string[] } {
   const { door, release, person, answers, wasSent, at } = sending;
   const entry = wasSent ? one.id : null;
   const asked = askedAt(db, release, { kind: door.kind, id: person.id, entry }, now);
@@ -70,19 +75,23 @@ export function proposed(db: Reader, request: RequestRow, proposal: ProposalRow,
   return { ...{ one, person, changing, form }, stamps: release.design.updates?.stamps };
 }
 
-/** Stands for what a change comes to: another one when anything of it is another. */
+/** Stands for what somebody sees of a change: another one when anything of that is another. */
 export const seenIn = (changes: readonly ValueChange[]): string =>
   createHash('sha256').update(canonicalJson(changes)).digest('base64url').slice(0, 22);
 
-/** What a proposal would change now, without the day that is stamped then. */
+/**
+ * What a proposal would change now, without the day that is stamped then. `questions`: the fields that its form asks for:
+ * whoever accepts it reads all of them, whatever stands there.
+ */
 export function changesProposed(
   db: Reader,
   request: RequestRow,
   proposal: ProposalRow,
   now: number,
-): { readonly form: string; readonly changes: readonly ValueChange[] } | null {
+): { readonly form: string; readonly questions: readonly string[]; readonly changes: readonly ValueChange[] } | null {
   const found = proposed(db, request, proposal, now);
   if (!found) return null;
   const { changes } = readChanges(db, found.one.open, found.changing, now);
-  return { form: found.form, changes: changes.filter(({ field }) => field !== found.stamps) };
+  const { form, stamps } = found;
+  return { form, questions: found.changing.questions, changes: changes.filter(({ field }) => field !== stamps) };
 }

@@ -417,7 +417,7 @@ describe('a condition as SQL', () => {
       { numRuns: often(2_500) },
     );
     console.log(`decided by SQLite: ${whole} conditions, over`, Object.fromEntries(asked));
-    expect(whole).toBeGreaterThan(1_000);
+    expect(whole).toBeGreaterThan(often(1_000));
     expect(Math.min(...asked.values())).toBeGreaterThan(5);
   });
 

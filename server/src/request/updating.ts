@@ -8,7 +8,8 @@ import type { Theirs } from './theirs.ts';
 
 /**
  * What answers to an update form change of what is theirs, ready to be read or stored; `facts`: what the form may know of
- * who asks, with what these answers and what stands there name.
+ * who asks, with what these answers and what stands there name. `questions`: the fields that it asks for, whatever
+ * stands there.
  */
 export function changingBy(
   db: Reader,
@@ -16,7 +17,7 @@ export function changingBy(
   { open }: Theirs,
   said: RawAnswers,
   facts: RequestFacts,
-): Changing {
+): Changing & { readonly questions: readonly string[] } {
   const { design, formId } = asked.release;
   const { request } = open;
   const answers = saidIn(said);
@@ -27,12 +28,13 @@ export function changingBy(
   ];
   const over = completedOver(asked.complete, stood, answers, { ...facts, files });
   const changes = changedOver(design.fields, design.updates?.by ?? [], over, answers);
-  const keys = new Set([...questionsOf(design.parts).map(({ field }) => field), ...Object.keys(changes)]);
+  const questions = questionsOf(design.parts).map(({ field }) => field);
+  const keys = new Set([...questions, ...Object.keys(changes)]);
   const asksFor = design.fields.flatMap(({ key, type }) => {
     if (!keys.has(key)) return [];
     if (type.kind !== 'line-items') return [{ key, writable: true }];
     const columns = type.columns.map((column) => ({ key: column.key, writable: column.formula === undefined }));
     return [{ key, writable: true, lines: { columns, mayAdd: true, mayRemove: true } }];
   });
-  return { changes, asker: request.requesterId, asked: asksFor, formId, asks: () => over.problems };
+  return { changes, asker: request.requesterId, asked: asksFor, formId, asks: () => over.problems, questions };
 }

@@ -18,9 +18,8 @@ function told(db: Reader, open: OpenRequest<RequestRow>, proposal: ProposalRow, 
   const shown: Told = {
     ...{ id: proposal.id, at: iso(proposal.at), form: found.form },
     changes: open.changes(readable),
-    hidden: found.changes.length - readable.length,
   };
-  return { shown, changes: found.changes };
+  return { shown, seen: seenIn(readable), questions: found.questions };
 }
 
 /** The changes of a request that wait to be accepted, as far as whoever works on it reads them. */
@@ -33,11 +32,10 @@ export const proposalsOn = (
   openProposals(db, open.request.id).flatMap((proposal) => {
     const found = told(db, open, proposal, now);
     if (!found) return [];
-    const { shown, changes } = found;
-    const fields = changes.map(({ field }) => field);
-    const why = open.may('change') ? whyNotAccept(open, proposal, fields, viewer) : 'proposalRight';
+    const { shown, seen, questions } = found;
+    const why = open.may('change') ? whyNotAccept(open, proposal, questions, viewer) : 'proposalRight';
     const by = personNamed(db, proposal.personId);
-    return [{ ...shown, by, seen: seenIn(changes), whyNot: why && refused(why).happened }];
+    return [{ ...shown, by, seen, whyNot: why && refused(why).happened }];
   });
 
 /** The changes that somebody sent themselves. */

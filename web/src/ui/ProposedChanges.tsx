@@ -3,9 +3,9 @@ import { say, told } from '../wire/words.ts';
 
 /** What a change that waits would change: what stands there and what it would be, beside each other. */
 export const ProposedChanges = ({
-  proposal: { changes, hidden },
+  proposal: { changes },
 }: {
-  proposal: Pick<AnswerOf<'follow'>['proposals'][number], 'changes' | 'hidden'>;
+  proposal: Pick<AnswerOf<'follow'>['proposals'][number], 'changes'>;
 }) => (
   <>
     <table className="mt-2 w-full table-fixed text-left">
@@ -26,6 +26,5 @@ export const ProposedChanges = ({
         ))}
       </tbody>
     </table>
-    {hidden > 0 ? <p className="mt-1 text-soft">{say('common:hiddenChanges', { count: hidden })}</p> : null}
   </>
 );

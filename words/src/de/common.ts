@@ -64,8 +64,6 @@ export const common: Same<typeof english> = {
   answer: 'Antwort',
   counts: 'Gilt jetzt',
   wouldBe: 'Wäre dann',
-  hiddenChanges_one: 'Eine weitere Antwort würde sich ändern, die Sie nicht sehen dürfen.',
-  hiddenChanges_other: '{{count, number}} weitere Antworten würden sich ändern, die Sie nicht sehen dürfen.',
   acceptChange: 'Änderung annehmen',
   refuseChange: 'Änderung ablehnen',
   commentChangeHint: '(liest, wer sie gesendet hat; für eine Ablehnung nötig)',

@@ -188,7 +188,8 @@ export const findings: Same<typeof english> = {
     'Was dieses Formular hinzufügt, würde niemandem gehören, weil es nicht nach „{{label}}“ fragt. Fügen Sie die Frage hinzu.',
   updatesBy:
     'Dieses Formular sucht einen Eintrag nach „{{label}}“, fragt aber nicht danach. Fügen Sie die Frage hinzu oder suchen Sie nicht danach.',
-  updatesByWhose: '„{{label}}“ sagt, wessen Eintrag es ist. Nach ihm kann nicht auch gesucht werden.',
+  updatesByWhose:
+    '„{{label}}“ sagt schon, wessen Eintrag es ist. Nehmen Sie es aus den Antworten heraus, nach denen der Eintrag gefunden wird.',
   updatesNothing:
     'Dieses Formular ändert, was da ist, fragt aber nach nichts, das sich ändern könnte. Fügen Sie eine Frage hinzu.',
   updatesStamp:

@@ -60,8 +60,6 @@ export const common = {
   answer: 'Answer',
   counts: 'Counts now',
   wouldBe: 'Would be',
-  hiddenChanges_one: 'One more answer would change that you may not see.',
-  hiddenChanges_other: '{{count, number}} more answers would change that you may not see.',
   acceptChange: 'Accept the change',
   refuseChange: 'Refuse the change',
   commentChangeHint: '(whoever sent it reads this; required to refuse)',

@@ -164,7 +164,8 @@ export const findings = {
   updatesNobody: 'What this form adds would belong to nobody, because it does not ask “{{label}}”. Add the question.',
   updatesBy:
     'This form looks for an entry by “{{label}}”, but does not ask for it. Add the question, or do not look by it.',
-  updatesByWhose: '“{{label}}” says whose the entry is. It cannot be looked for by it as well.',
+  updatesByWhose:
+    '“{{label}}” says whose the entry is already. Remove it from the answers by which the entry is found.',
   updatesNothing: 'This form changes what is there, but asks nothing that could change. Add a question.',
   updatesStamp: 'The day of the last answer needs a date that only the desk fills in. Choose another field.',
 } as const;
