@@ -21,7 +21,7 @@ interface Calls {
   readonly keyed: (name: string) => Readonly<Record<string, string>>;
 }
 
-type Inputs = Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>>;
+type Inputs = Partial<Record<RouteName, readonly NonNullable<Parameters<Caller['call']>[1]>[]>>;
 
 /** Another form of a register, by which whoever asked changes what they sent. Its key, and the slug of its door. */
 async function formThatChanges(

@@ -345,6 +345,10 @@ async function live(hidden: Hidden): Promise<Heard> {
   await sent(stranger, 'visit', { ...VISIT, visitor: 'Quits as well' }, { contact: jonas });
   const quitting = await desk.tokenFor(jonas.email, 'confirm');
   const quitted = (await well(stranger.call('confirm', { params: { token: quitting } }))).follow;
+  const nele = { ...OUTSIDE, email: 'nele.brook@haldane.example' };
+  await sent(stranger, 'visit', { ...VISIT, visitor: 'Has a link' }, { contact: nele });
+  const nelesLetter = await desk.tokenFor(nele.email, 'confirm');
+  const byLink = (await well(stranger.call('confirm', { params: { token: nelesLetter } }))).number;
   const job = desk.hadDone('Maren Okafor');
   const decision = await desk.tokenFor('tomas.achterberg', 'decide');
   const keeping = { answers: VISIT, contact: OUTSIDE, typedAt: 1 };
@@ -375,17 +379,24 @@ async function live(hidden: Hidden): Promise<Heard> {
   const each = <T>(values: readonly T[], input: (value: T) => object) => values.map(input);
   const conditions = ['why != null', 'copy = "x"', 'size > 12', 'free = null', 'what = "Ropes"', 'ends >= begins'];
   const mailed = await sendForms();
-  const open = ['what', 'needed_by'];
-  const changing = await sendChanges(desk, { maren, well, keyed: key }, 'tell-tale', [
-    { by: priya, number: second, answers: { what: 'Other rings' }, asks: open },
-    { by: hanne, number: first, answers: { what: 'Ropes again', why: ONE.note, many: 3 }, asks: [...open, ...hide] },
-    { by: as('Declan Oyelaran'), number: other, answers: { why: OTHER.note }, asks: [...open, ...hide] },
+  const declan = as('Declan Oyelaran');
+  const comes = (by: Caller, visitor: string, medical_note = note): Promise<string> =>
+    sent(by, 'come-on-site', { ...VISIT, visitor, medical_note });
+  const fits = { answers: { medical_note: ONE.note }, asks: ['visitor', 'medical_note'] };
+  const changing = await sendChanges(desk, { maren, well, keyed: key }, 'site-access', [
+    { by: priya, number: await comes(priya, 'To accept'), answers: { visitor: 'Accepted' }, asks: ['visitor'] },
+    { ...fits, by: hanne, number: await comes(hanne, 'To refuse') },
+    { ...fits, by: declan, number: await comes(declan, 'To take back', 'His own') },
   ]);
   const inputs: Partial<Record<RouteName, readonly object[]>> = {
     ...changing,
+    endLinks: [{ params: { number: byLink }, body: { only: [] } }],
+    sendLink: [{ params: { number: byLink } }],
+    endMyLinks: [{ params: { number: own } }],
+    endOtherLinks: [{ params: { token: followed } }],
     door: [
       ...each(['visit', 'come-on-site', 'tell-tale', 'pointing', 'concern-report'], (slug) => ({ params: { slug } })),
-      ...(changing.door ?? []).flatMap((input) => input ?? []),
+      ...(changing.door ?? []).slice(0, 1),
     ],
     checkAnswers: [
       { params: { slug: 'tell-tale' }, body: { answers: { what: 'x', why: ONE.note } } },
@@ -706,7 +717,7 @@ async function live(hidden: Hidden): Promise<Heard> {
       const own = await caller.call(route.endsWith('Mine') ? 'myRequest' : 'follow', params ? { params } : {});
       return { ...input, headers: onVersion(own.body?.version ?? 1) };
     }
-    if (body?.seen === undefined || !params) return input;
+    if (body?.seen === undefined || !params || route === 'acceptProposal') return input;
     const seen =
       body.seen === 'link'
         ? (await caller.call('decisionLink', { params })).body?.seen

@@ -18,7 +18,7 @@ const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
   ...({ received: true, 'new-request': true, 'approval-asked': true, approved: true, refused: true } as const),
   ...({ assigned: true, message: true, stage: true, reminder: true, escalation: true, news: true } as const),
   ...({ confirm: true, 'go-on': true, invitation: true, test: true, reset: true, 'sign-in': true } as const),
-  ...({ 'to-fill-in': true, 'passed-on': true, proposal: true } as const),
+  ...({ 'to-fill-in': true, 'passed-on': true, proposal: true, 'new-link': true } as const),
 };
 
 /**
@@ -452,6 +452,11 @@ describe('a value in the restricted field', () => {
     const spare = (await as('Priya Nakamura-Lind').submit('come-on-site', unwanted, { release: 2 })).body.number;
     const mailing = await sendForms(as('Maren Okafor'));
     const asker = as('Priya Nakamura-Lind');
+    const contact = { ...CONTACT, email: 'nele.brook@haldane.example' };
+    const stranger = as('outside');
+    await stranger.submit('visit', { ...WATER, ...PLANTS, visitor: 'Has a link' }, { contact, release: 2 });
+    const confirming = { params: { token: await desk.tokenFor(contact.email, 'confirm') } };
+    const { number: linked } = (await stranger.call('confirm', confirming)).body;
     const closedFields = ['medical_note', ...CLOSED.map((_, index) => closedKey(index))];
     const asked = async (visitor: string): Promise<string> =>
       (await asker.submit('come-on-site', { ...WATER, ...PLANTS, visitor }, { release: 2 })).body.number;
@@ -470,6 +475,10 @@ describe('a value in the restricted field', () => {
       ...(await groundCalls(desk)),
       ...mailing,
       ...changing,
+      endLinks: [{ params: { number: outside }, body: { only: [] } }],
+      sendLink: [{ params: { number: linked } }],
+      endMyLinks: [{ params: { number: inside } }],
+      endOtherLinks: [{ params: { token: follow } }],
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }, ...(changing.door ?? [])],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],

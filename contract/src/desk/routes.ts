@@ -49,6 +49,28 @@ export const deskRoutes = routesOf(deskHeads, {
     body: changed,
     answer: keptChange,
   },
+  endLinks: {
+    says: 'Ends links by which a request is followed without signing in: they open nothing any more.',
+    params: numbered,
+    /** Their ids; null for all that work. */
+    body: z.strictObject({ only: z.array(z.string().max(64)).max(500).nullable() }),
+    answer: z.object({ ended: z.int() }),
+  },
+  sendLink: {
+    says: 'Sends whoever asked from outside a new link to their request; those they had end.',
+    params: numbered,
+    answer: done,
+  },
+  endMyLinks: {
+    says: 'Ends the links to one’s own request.',
+    params: numbered,
+    answer: z.object({ ended: z.int() }),
+  },
+  endOtherLinks: {
+    says: 'Ends the links to one’s own request, but for the one that is shown.',
+    params: withToken,
+    answer: z.object({ ended: z.int() }),
+  },
   acceptProposal: {
     says: 'Accepts a change of a request that somebody sent by a form: it counts from now on.',
     params: ofRequest,

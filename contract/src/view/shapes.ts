@@ -84,6 +84,8 @@ export const requesterView = z.object({
   again: z.string().nullable(),
   /** What its reader is asked about it, and has not answered. */
   toFill: z.array(toFill),
+  /** How many links to it work, and until when the last of them does. */
+  links: z.object({ working: z.int(), until: moment.nullable(), needsCode: z.boolean() }),
   /** Changes that its reader sent and that wait to be accepted. */
   proposals: z.array(proposal),
   /** Whether its reader can withdraw it. */
@@ -174,6 +176,15 @@ export const sheet = z.object({
         }),
       ),
       means: z.array(z.object({ label: z.string(), count: z.int(), shown: words })),
+    }),
+  ),
+  /** The links by which it is followed without signing in, for whoever may change it. */
+  links: z.array(
+    z.object({
+      ...{ id: z.string(), person: z.string(), made: moment.nullable(), until: moment },
+      state: z.enum(['works', 'ended', 'expired']),
+      /** Whether a code by email is asked for besides. */
+      needsCode: z.boolean(),
     }),
   ),
   /** Changes that somebody sent by a form and that wait to be accepted. */

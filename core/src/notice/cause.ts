@@ -13,6 +13,8 @@ export type News = Extract<
  */
 export type NoticeCause =
   | { readonly kind: 'received' }
+  /** A new link to their request, in the place of those they had. */
+  | { readonly kind: 'new-link' }
   | { readonly kind: 'new-request'; readonly team: string }
   /** `seat`: what the link in it decides at. */
   | { readonly kind: 'approval-asked'; readonly seat: string }

@@ -20,13 +20,16 @@ export interface NoticeContext {
   readonly reader: string;
   /** Whose request it is, where a name is known. */
   readonly requester: string;
-  /** Whether its button opens the request for whoever has the link. */
-  readonly hasLink: boolean;
+  /** Until when its button opens the request for whoever has the link, epoch ms; null where they sign in. */
+  readonly linkUntil: number | null;
+  /** Whether a code by email is asked for besides. */
+  readonly needsCode: boolean;
 }
 
 /** Moments are epoch ms; `due` is null where nothing is due. An empty name is the desk’s own doing. */
 export type NoticeEvent =
   | { readonly kind: 'received'; readonly due: number | null }
+  | { readonly kind: 'new-link' }
   | { readonly kind: 'new-request'; readonly team: string; readonly due: number | null }
   | { readonly kind: 'approval-asked'; readonly due: number | null; readonly expires: number }
   | { readonly kind: 'approved'; readonly by: string; readonly comment: string; readonly due: number | null }
@@ -61,7 +64,14 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter<
     facts: facts
       ? context.visible.fields.filter((field) => field.shown !== '').map(({ label, shown }) => ({ label, shown }))
       : [],
-    action: { label: action, note: note ?? (context.hasLink ? said('emails:followNote') : '') },
+    action: {
+      label: action,
+      note:
+        note ??
+        (context.linkUntil === null
+          ? ''
+          : said(context.needsCode ? 'emails:followNoteCode' : 'emails:followNote', { until: context.linkUntil })),
+    },
   };
 }
 
@@ -69,6 +79,8 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
   switch (event.kind) {
     case 'received':
       return received(event, context);
+    case 'new-link':
+      return newLink(context);
     case 'new-request':
       return newRequest(event, context);
     case 'approval-asked':
@@ -106,6 +118,12 @@ const received = ({ due }: Of<'received'>, { number, formTitle: form }: NoticeCo
   ],
   action: followIt,
   facts: true,
+});
+
+const newLink = ({ number, formTitle: form }: NoticeContext): Gist => ({
+  subject: said('emails:newLink.subject', { form, number }),
+  paragraphs: [said('emails:newLink.body')],
+  action: followIt,
 });
 
 const newRequest = ({ team, due }: Of<'new-request'>, { number, subject, requester }: NoticeContext): Gist => ({
@@ -157,13 +175,16 @@ const assigned = ({ by, due }: Of<'assigned'>, { number, subject }: NoticeContex
   facts: true,
 });
 
-const message = ({ from, text }: Of<'message'>, { number, formTitle: form }: NoticeContext): Gist => ({
+const message = (
+  { from, text }: Of<'message'>,
+  { number, formTitle: form, linkUntil: until }: NoticeContext,
+): Gist => ({
   subject: from
     ? said('emails:message.subject', { from, form, number })
     : said('emails:message.subjectUs', { form, number }),
   paragraphs: [from ? said('emails:message.from', { from, number }) : said('emails:message.us', { number }), text],
   action: said('emails:message.action'),
-  note: said('emails:message.note'),
+  note: until === null ? said('emails:message.note') : said('emails:message.noteLink', { until }),
 });
 
 function stage({ stage: at, is }: Of<'stage'>, { number, formTitle: form }: NoticeContext): Gist {

@@ -70,6 +70,8 @@ export type RequestChange =
   | { readonly kind: 'proposal-refused'; readonly form: string; readonly reason: string }
   /** Whoever did it hears of it from now on, or no longer. */
   | { readonly kind: 'followed' | 'unfollowed' }
+  /** The links by which somebody follows it were ended, or ended and sent anew; people by id. */
+  | { readonly kind: 'links-ended' | 'link-sent'; readonly of: string }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
   | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
   | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' }
@@ -154,6 +156,10 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
     }
     case 'unshared':
       return said('history:unshared', { who: holderInWords(change.with, names) });
+    case 'links-ended':
+      return said('history:linksEnded', { name: names.person(change.of) });
+    case 'link-sent':
+      return said('history:linkSent', { name: names.person(change.of) });
     case 'confirmed':
       return said('history:confirmed', { form: change.form });
     case 'proposed':

@@ -1,5 +1,6 @@
 import type { deskRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
+import { openLink } from '../platform/links.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
 import {
@@ -15,6 +16,7 @@ import {
 import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
+import { endLinks, endOwnLinks, sendLink } from './links.ts';
 import { askAbout, passOn } from './mailings.ts';
 import { acceptProposal, endProposal, refuseProposal } from './proposals.ts';
 import { share, shareTargets, unshare } from './share.ts';
@@ -42,6 +44,14 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     deleteRequest: ({ viewer, params, body, version }) =>
       deleteRequest(house, viewer, { number: params.number, version, reason: body.reason }),
     deletedIn: ({ params }) => deletedIn(house.db, params.key),
+    endLinks: ({ viewer, params, body }) => endLinks(house, viewer, params.number, body.only),
+    sendLink: ({ viewer, params }) => sendLink(house, viewer, params.number),
+    endMyLinks: ({ viewer, params }) => endOwnLinks(house, viewer, params.number),
+    endOtherLinks: (call) => {
+      const { viewer, request } = followed(house, call);
+      const { id } = openLink(house.db, call.params.token, 'follow', house.clock.now());
+      return endOwnLinks(house, viewer, request.number, id);
+    },
     acceptProposal: ({ viewer, params, body }) => acceptProposal(house, viewer, { ...params, ...body }),
     refuseProposal: ({ viewer, params, body }) => refuseProposal(house, viewer, { ...params, ...body }),
     endProposal: ({ viewer, params }) => endProposal(house, viewer, params.id),

@@ -50,6 +50,9 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'withdrawn':
       tellWithdrawn(work, request, change);
       break;
+    case 'link-sent':
+      notify(work, request, [change.of], { kind: 'new-link' });
+      break;
     case 'proposed':
       tellProposed(work, request, change);
       break;
@@ -62,6 +65,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'followed':
     case 'unfollowed':
     case 'same-person':
+    case 'links-ended':
     case 'confirmed':
     case 'proposal-refused':
     case 'proposal-ended':

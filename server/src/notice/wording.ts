@@ -37,6 +37,7 @@ import { speechFor } from '../platform/words.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
+import { proofWanted } from '../request/followed.ts';
 import { type OpenRequest, openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
@@ -88,7 +89,8 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     visible: open.values,
     reader: person.name,
     requester: personNamed(tx, request.requesterId),
-    hasLink: way.link !== null,
+    linkUntil: way.link === null ? null : linkEnds(tx, 'follow', now),
+    needsCode: proofWanted(tx, request) !== undefined,
   });
   const { zone } = calendarOf(tx, release.design.deadline.calendar);
   const said = { ...inLanguage(letter, person.language ?? deskOf(tx).language, zone), ...way };
@@ -115,6 +117,8 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
   switch (cause.kind) {
     case 'received':
       return { kind: 'received', due };
+    case 'new-link':
+      return { kind: 'new-link' };
     case 'new-request':
       return { kind: 'new-request', team: groupNames(tx).get(cause.team) ?? cause.team, due };
     case 'approval-asked': {

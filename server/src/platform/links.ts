@@ -1,6 +1,6 @@
 import { createHash, createHmac } from 'node:crypto';
 import { type RefusalName, refused } from '@tolvek/words';
-import { and, eq, inArray, ne } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import { adding } from './adding.ts';
 import type { Reader, Transaction } from './database.ts';
 import { newId } from './newId.ts';
@@ -25,18 +25,18 @@ export const tokenOf = (secret: string, linkId: string): string =>
 export function issueLink(
   tx: Transaction,
   secret: string,
-  link: Pick<Link, 'purpose' | 'personId' | 'targetId' | 'expiresAt'>,
+  link: Pick<Link, 'purpose' | 'personId' | 'targetId' | 'expiresAt'> & { readonly createdAt?: number | null },
 ): { readonly id: string; readonly token: string } {
   const id = newId();
   const token = tokenOf(secret, id);
-  addLink(tx, { id, tokenHash: hashOf(token), usedAt: null, ...link });
+  addLink(tx, { id, tokenHash: hashOf(token), usedAt: null, createdAt: null, ...link });
   return { id, token };
 }
 
 const USED = {
   confirm: 'confirmUsed',
   decide: 'decideUsed',
-  follow: 'linkUsed',
+  follow: 'followEnded',
   resume: 'linkUsed',
   sent: 'linkUsed',
   shared: 'linkUsed',
@@ -96,6 +96,19 @@ export function lengthenLink(tx: Transaction, id: string, expiresAt: number): vo
 export function spendLink(tx: Transaction, link: Link, now: number): void {
   tx.update(links).set({ usedAt: now }).where(eq(links.id, link.id)).run();
 }
+
+/** The links of one purpose that lead to something, the newest first. */
+export const linksTo = (db: Reader, targetId: string, purpose: Link['purpose']): readonly Link[] =>
+  db
+    .select()
+    .from(links)
+    .where(and(eq(links.targetId, targetId), eq(links.purpose, purpose)))
+    .orderBy(desc(links.expiresAt), desc(links.id))
+    .all();
+
+/** Whether a link still opens what it leads to. */
+export const isWorking = ({ usedAt, expiresAt }: Pick<Link, 'usedAt' | 'expiresAt'>, now: number): boolean =>
+  usedAt === null && now < expiresAt;
 
 /** Takes away the links that open some things: what they opened is gone. */
 export const dropLinks = (tx: Transaction, targetIds: readonly string[]): void =>

@@ -170,7 +170,10 @@ export const links = sqliteTable(
     /** The waiting submission, the request, or the approval it opens. */
     targetId: text().notNull(),
     expiresAt: integer().notNull(),
+    /** When it was used, or ended: it opens nothing any more. */
     usedAt: integer(),
+    /** When it was made; null where it was made before that was kept. */
+    createdAt: integer(),
   },
   (table) => [index('links_target').on(table.targetId), index('links_expires').on(table.expiresAt)],
 );

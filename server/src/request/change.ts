@@ -262,6 +262,8 @@ function outcomeOf(
     case 'unshared':
     case 'followed':
     case 'unfollowed':
+    case 'links-ended':
+    case 'link-sent':
     case 'confirmed':
     case 'proposed':
     case 'proposal-refused':

@@ -11,6 +11,10 @@ import type { Session } from '../platform/signIn/session.ts';
 import { session as sessions } from '../platform/tables.ts';
 import { type RequestRow, requestById } from './queries.ts';
 
+/** What whoever follows a request by a link has to prove besides; undefined where the link is enough. */
+export const proofWanted = (db: Reader, { doorId }: Pick<RequestRow, 'doorId'>): DoorDesign['follows'] =>
+  doorId === null ? undefined : doorById(db, doorId)?.design.follows;
+
 /** How long a proof that is asked for each time counts, in ms: as long as somebody reads and answers. */
 const LATELY = 15 * 60_000;
 
@@ -27,9 +31,7 @@ export function followed(
   const { viewer, requestId } = follower(db, params.token, clock.now());
   const request = requestById(db, requestId);
   if (!request) throw notFound('request');
-  const { doorId } = request;
-  const wants = doorId === null ? undefined : doorById(db, doorId)?.design.follows;
-  if (hasProved(db, wants, session, viewer.personId)) return { viewer, request };
+  if (hasProved(db, proofWanted(db, request), session, viewer.personId)) return { viewer, request };
   throw new Problem(401, 'prove', refused('proveAgain'));
 }
 

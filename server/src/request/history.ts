@@ -31,6 +31,8 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   followed: 'handler',
   unfollowed: 'handler',
   confirmed: 'fields',
+  'links-ended': 'handler',
+  'link-sent': 'handler',
   proposed: 'decision',
   'proposal-refused': 'decision',
   'proposal-ended': 'decision',

@@ -32,4 +32,4 @@ export const linkFor = (
   secret: string,
   { now, ...link }: Pick<Link, 'purpose' | 'personId' | 'targetId'> & { readonly now: number },
 ): { readonly id: string; readonly token: string } =>
-  issueLink(tx, secret, { ...link, expiresAt: linkEnds(tx, link.purpose, now) });
+  issueLink(tx, secret, { ...link, createdAt: now, expiresAt: linkEnds(tx, link.purpose, now) });

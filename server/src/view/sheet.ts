@@ -10,6 +10,7 @@ import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
+import { linksView, ownLinks } from '../desk/links.ts';
 import { movesOf } from '../desk/moves.ts';
 import { withdrawsTo } from '../desk/withdraw.ts';
 import { agreedText, doorsOf } from '../door/queries.ts';
@@ -157,6 +158,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     references: [...references],
     opens: [...openTo(db, viewer, references)],
     pointing: pointingAt(db, viewer, request.id),
+    links: may.change ? linksView(db, request, now) : [],
     proposals: proposalsOn(db, viewer, open, now),
     asks: canAsk(db, open, may.change),
     asked: askedAbout(db, viewer, open, now),
@@ -350,6 +352,7 @@ export function requesterViewOf(
     dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
     toFill: toFillIn(db, viewer, now, request.id),
+    links: ownLinks(db, request, viewer, now),
     proposals: [...ownProposals(db, viewer, open, now)],
     mayWithdraw: withdrawsTo(db, request) !== null,
     changing: {

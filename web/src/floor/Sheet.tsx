@@ -23,6 +23,7 @@ import { AskedAbout } from './Asked.tsx';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Following } from './Following.tsx';
+import { Links } from './Links.tsx';
 import { Proposals } from './Proposals.tsx';
 import { Freeing, Rerouting } from './Rerouting.tsx';
 import { Sharing } from './Sharing.tsx';
@@ -143,6 +144,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       <AskedAbout sheet={sheet} />
       <Pointing sheet={sheet} />
       <Sharing sheet={sheet} />
+      <Links sheet={sheet} />
       <SheetHistory sheet={sheet} />
       <Deleting sheet={sheet} />
       <MayNot sheet={sheet} />

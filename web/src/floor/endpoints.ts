@@ -49,6 +49,14 @@ export const floorApi = api.injectEndpoints({
       query: call('unshareRequest'),
       invalidatesTags: ['sheet'],
     }),
+    endLinks: build.mutation<AnswerOf<'endLinks'>, Asked<'endLinks'>>({
+      query: call('endLinks'),
+      invalidatesTags: ['sheet'],
+    }),
+    sendLink: build.mutation<AnswerOf<'sendLink'>, Asked<'sendLink'>>({
+      query: call('sendLink'),
+      invalidatesTags: ['sheet'],
+    }),
     acceptProposal: build.mutation<AnswerOf<'acceptProposal'>, Asked<'acceptProposal'>>({
       query: call('acceptProposal'),
       invalidatesTags: ['sheet', 'ledger'],

@@ -18,6 +18,7 @@ import { TakeAway } from './TakeAway.tsx';
 import { ToFill } from './ToFill.tsx';
 import { Withdraw } from './Withdraw.tsx';
 
+const OwnLinks = lazy(() => import('./OwnLinks.tsx'));
 const OwnProposals = lazy(() => import('./OwnProposals.tsx'));
 
 /** An outside requester's own request, by the link in their letters. */
@@ -30,6 +31,7 @@ export function Follow() {
   const [send, state] = frontDeskApi.useFollowMessageMutation();
   const [change] = frontDeskApi.useChangeFollowedMutation();
   const [withdraw] = frontDeskApi.useWithdrawFollowedMutation();
+  const [endLinks] = frontDeskApi.useEndOtherLinksMutation();
   return (
     <OwnRequest
       request={data}
@@ -38,6 +40,7 @@ export function Follow() {
       again={refetch}
       change={(changes, version) => change({ token, version, body: { changes } }).unwrap()}
       withdraw={(reason, version) => withdraw({ token, version, body: { reason } }).unwrap()}
+      endLinks={() => endLinks({ token }).unwrap()}
       send={(text) => send({ token, body: { text } }).unwrap()}
       sendError={state.error}
     />
@@ -54,6 +57,7 @@ export function MyRequest() {
   const [send, state] = frontDeskApi.useMyMessageMutation();
   const [change] = frontDeskApi.useChangeMineMutation();
   const [withdraw] = frontDeskApi.useWithdrawMineMutation();
+  const [endLinks] = frontDeskApi.useEndMyLinksMutation();
   return (
     <OwnRequest
       request={data}
@@ -62,6 +66,7 @@ export function MyRequest() {
       again={refetch}
       change={(changes, version) => change({ number, version, body: { changes } }).unwrap()}
       withdraw={(reason, version) => withdraw({ number, version, body: { reason } }).unwrap()}
+      endLinks={() => endLinks({ number }).unwrap()}
       send={(text) => send({ number, body: { text } }).unwrap()}
       sendError={state.error}
       isSignedIn
@@ -78,6 +83,7 @@ interface OwnRequestProps {
   readonly withdraw: (reason: string, version: number) => Promise<unknown>;
   readonly send: (text: string) => Promise<unknown>;
   readonly sendError: unknown;
+  readonly endLinks: () => Promise<unknown>;
   readonly isSignedIn?: boolean;
 }
 
@@ -90,6 +96,7 @@ function OwnRequest({
   withdraw,
   send,
   sendError,
+  endLinks,
   isSignedIn = false,
 }: OwnRequestProps) {
   useTitle(request ? `${request.number} ${told(request.subject)}` : '');
@@ -161,6 +168,11 @@ function OwnRequest({
             {say('desk:askAgain')}
           </Link>
         </p>
+      ) : null}
+      {request.links.working > 0 ? (
+        <Suspense>
+          <OwnLinks links={request.links} isOneOfThem={!isSignedIn} end={endLinks} />
+        </Suspense>
       ) : null}
       {request.mayWithdraw ? <Withdraw withdraw={(reason) => withdraw(reason, request.version)} /> : null}
     </Column>

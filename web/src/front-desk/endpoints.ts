@@ -36,6 +36,14 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('myRequest'),
       providesTags: ['mine'],
     }),
+    endMyLinks: build.mutation<AnswerOf<'endMyLinks'>, Asked<'endMyLinks'>>({
+      query: call('endMyLinks'),
+      invalidatesTags: ['mine'],
+    }),
+    endOtherLinks: build.mutation<AnswerOf<'endOtherLinks'>, Asked<'endOtherLinks'>>({
+      query: call('endOtherLinks'),
+      invalidatesTags: ['mine'],
+    }),
     endProposal: build.mutation<AnswerOf<'endProposal'>, Asked<'endProposal'>>({
       query: call('endProposal'),
       invalidatesTags: ['mine', 'desk'],

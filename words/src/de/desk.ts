@@ -233,4 +233,11 @@ export const desk: Same<typeof english> = {
   yourChange: 'Ihre Änderung',
   takeBackChange: 'Diese Änderung zurücknehmen',
   nothingYet: 'Wir haben noch nichts von Ihnen.',
+  yourLinks_one: 'Ein Link zu dieser Seite gilt, bis {{until, date}}.',
+  yourLinks_other: '{{count, number}} Links zu dieser Seite gelten, der letzte bis {{until, date}}.',
+  endMyLinks: 'Alle Links beenden',
+  endOtherLinks: 'Alle anderen Links beenden',
+  linksEnded: 'Die Links sind beendet. Sie können sich immer mit einem Code anmelden, den wir Ihnen per E-Mail senden.',
+  linksRead: 'Wer einen hat, liest Ihre Anfrage.',
+  linksNeedCode: 'Wer einen hat, braucht auch einen Code, den wir Ihnen per E-Mail senden.',
 };

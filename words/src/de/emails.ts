@@ -10,7 +10,7 @@ export const emails: Same<typeof english> = {
   'received.sent': 'Das haben Sie gesendet:',
   follow: 'Anfrage verfolgen',
   followNote:
-    'Wer diesen Link hat, kann Ihre Anfrage lesen und uns in Ihrem Namen schreiben. Bitte leiten Sie ihn nicht weiter.',
+    'Wer diesen Link hat, kann bis {{until, date}} Ihre Anfrage lesen und uns in Ihrem Namen schreiben. Bitte leiten Sie ihn nicht weiter.',
   'new.subject': 'Neue Anfrage für {{team}}: {{subject}} ({{number}})',
   'new.from': '{{requester}} hat eine Anfrage an {{team}} gesendet.',
   'new.nobody': 'Für {{team}} ist eine neue Anfrage gekommen.',
@@ -107,4 +107,9 @@ export const emails: Same<typeof english> = {
   'proposal.refused': 'Ihre Änderung wurde nicht angenommen: {{subject}} ({{number}})',
   'proposal.acceptedBy': '{{by}} hat die Änderung angenommen, die Sie gesendet haben. Sie gilt ab jetzt.',
   'proposal.refusedBy': '{{by}} hat die Änderung nicht angenommen, die Sie gesendet haben. Alles bleibt, wie es war.',
+  'newLink.subject': 'Ihr neuer Link: {{form}} ({{number}})',
+  'newLink.body': 'Hier ist ein neuer Link zu Ihrer Anfrage. Die Links in unseren früheren E-Mails gelten nicht mehr.',
+  'message.noteLink': 'Bitte antworten Sie über diesen Link, nicht per E-Mail. Er gilt bis {{until, date}}.',
+  followNoteCode:
+    'Dieser Link gilt bis {{until, date}}. Wir fragen nach einem Code, den wir Ihnen per E-Mail senden. Bitte leiten Sie ihn nicht weiter.',
 };

@@ -195,4 +195,18 @@ export const floor: Same<typeof english> = {
   'says.proposed':
     'Zu diesen haben Personen mit einem Formular Änderungen gesendet. Die alten Werte gelten, bis jemand die Änderung annimmt.',
   'empty.proposed': 'Keine Änderung wartet darauf, angenommen zu werden.',
+  links: 'Links',
+  linksHint: 'Wer einen hat, liest die Anfrage ohne Anmeldung als die genannte Person.',
+  'link.works': 'gilt bis {{until, date}}',
+  'link.ended': 'beendet',
+  'link.expired': 'abgelaufen am {{until, date}}',
+  linkMade: 'gesendet am {{made, date}}',
+  endLink: 'Diesen Link beenden',
+  endLinks: 'Alle Links beenden',
+  sendLink: 'Alle Links beenden und einen neuen per E-Mail senden',
+  linksEnded_one: 'Der Link ist beendet.',
+  linksEnded_other: '{{count, number}} Links sind beendet.',
+  linkSent: 'Ein neuer Link wurde gesendet.',
+  olderLinks: 'Links, die nichts mehr öffnen: {{count, number}}',
+  linksHintCode: 'Wer einen hat, liest die Anfrage mit einem Code, den wir der genannten Person per E-Mail senden.',
 };

@@ -47,4 +47,6 @@ export const history: Same<typeof english> = {
   proposed: 'Änderung mit dem Formular „{{form}}“ gesendet. Sie wartet darauf, angenommen zu werden',
   proposalRefused: 'Änderung abgelehnt, die mit dem Formular „{{form}}“ gesendet wurde',
   proposalEnded: 'Änderung zurückgenommen, die mit dem Formular „{{form}}“ gesendet wurde',
+  linksEnded: 'Links von {{name}} zu dieser Anfrage beendet',
+  linkSent: '{{name}} einen neuen Link gesendet; die früheren sind beendet',
 };

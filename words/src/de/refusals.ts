@@ -385,4 +385,11 @@ export const refusals: Same<typeof english> = {
   'proposalRight.happened': 'Sie dürfen diese Anfrage nicht ändern und können daher keine Änderung annehmen.',
   'proposalRight.saved': 'Es wurde nichts geändert.',
   'proposalRight.now': 'Bitten Sie jemanden, der daran arbeitet.',
+  'noLink.happened': 'Niemand verfolgt diese Anfrage über einen Link: Wer sie gesendet hat, meldet sich an.',
+  'noLink.saved': 'Es wurde nichts geändert.',
+  'noLink.now': 'Schreiben Sie der Person stattdessen eine Nachricht.',
+  'followEnded.happened': 'Dieser Link gilt nicht mehr.',
+  'followEnded.saved': 'Was Sie gesendet haben, ist gespeichert.',
+  'followEnded.now':
+    'Nutzen Sie den Link in unserer neuesten E-Mail oder melden Sie sich mit einem Code an, den wir Ihnen per E-Mail senden.',
 };

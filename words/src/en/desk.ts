@@ -225,4 +225,11 @@ export const desk = {
   yourChange: 'Your change',
   takeBackChange: 'Take back this change',
   nothingYet: 'We have nothing of yours yet.',
+  yourLinks_one: 'One link to this page works, until {{until, date}}.',
+  yourLinks_other: '{{count, number}} links to this page work, the last until {{until, date}}.',
+  endMyLinks: 'End all links',
+  endOtherLinks: 'End all other links',
+  linksEnded: 'The links were ended. You can always sign in with a code that we email you.',
+  linksRead: 'Whoever has one reads your request.',
+  linksNeedCode: 'Whoever has one also needs a code that we email you.',
 } as const;

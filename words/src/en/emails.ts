@@ -6,7 +6,8 @@ export const emails = {
   'received.plan': 'Thank you. We received your request. We plan to finish it by {{due, moment}}.',
   'received.sent': 'This is what you sent:',
   follow: 'Follow your request',
-  followNote: 'Anyone with this link can read your request and write to us in your name. Please do not forward it.',
+  followNote:
+    'Anyone with this link can read your request and write to us in your name, until {{until, date}}. Please do not forward it.',
   'new.subject': 'New request for {{team}}: {{subject}} ({{number}})',
   'new.from': '{{requester}} sent a request to {{team}}.',
   'new.nobody': 'A new request came for {{team}}.',
@@ -99,4 +100,9 @@ export const emails = {
   'proposal.refused': 'Your change was not accepted: {{subject}} ({{number}})',
   'proposal.acceptedBy': '{{by}} accepted the change that you sent. It counts from now on.',
   'proposal.refusedBy': '{{by}} did not accept the change that you sent. Everything stays as it was.',
+  'newLink.subject': 'Your new link: {{form}} ({{number}})',
+  'newLink.body': 'Here is a new link to your request. The links in our earlier emails no longer work.',
+  'message.noteLink': 'Please answer with this link, not by email. It works until {{until, date}}.',
+  followNoteCode:
+    'This link works until {{until, date}}. We ask for a code that we email you. Please do not forward it.',
 } as const;

@@ -44,4 +44,6 @@ export const history = {
   proposed: 'Sent a change with the form “{{form}}”. It waits to be accepted',
   proposalRefused: 'Refused a change that was sent with the form “{{form}}”',
   proposalEnded: 'Took back a change that was sent with the form “{{form}}”',
+  linksEnded: 'Ended the links of {{name}} to this request',
+  linkSent: 'Sent {{name}} a new link; the earlier ones ended',
 } as const;
