@@ -1,17 +1,14 @@
 import assert from 'node:assert/strict';
-import { type ChildProcess, fork } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { addressOf, seeded } from '@tolvek/demo';
-import { DEMO_PASSWORD } from '@tolvek/server';
+import { seeded } from '@tolvek/demo';
 import Sqlite from 'better-sqlite3';
 import { VISIT } from '../house/desk.ts';
+import { freePort, signedInAt, startDesk } from './desk.ts';
 import { MOODS, MoodyMail } from './mail.ts';
 
 /**
@@ -46,13 +43,13 @@ const mail = new MoodyMail();
 const smtp = await mail.open();
 const port = await freePort();
 const url = `http://127.0.0.1:${port}`;
-let desk = await startDesk();
+let desk = await startDesk(folder, String(port), smtp);
 const did: Record<string, number> = {};
 const count = (what: string): void => void (did[what] = (did[what] ?? 0) + 1);
 
 /** Letters of the days before, which the demo’s ground holds as sent. */
 const before = new Set(letterIds('sent'));
-const [priya, maren] = [await signedIn('Priya Nakamura-Lind'), await signedIn('Maren Okafor')];
+const [priya, maren] = [await signedInAt(url, 'Priya Nakamura-Lind'), await signedInAt(url, 'Maren Okafor')];
 /** What was acknowledged, by the key it was sent under. */
 const numbers = new Map<string, string>();
 const changed = new Map<string, string>();
@@ -224,7 +221,7 @@ async function faults(): Promise<void> {
     if (fault === 'kill' || fault === 'stop') {
       await stopDesk(fault === 'kill' ? 'SIGKILL' : 'SIGTERM');
       count(fault === 'kill' ? 'killed' : 'stopped');
-      desk = await startDesk();
+      desk = await startDesk(folder, String(port), smtp);
     } else if (fault === 'lock') {
       const other = new Sqlite(file, { timeout: 5_000 });
       try {
@@ -283,44 +280,10 @@ async function call(
   }
 }
 
-async function signedIn(name: string): Promise<string> {
-  const response = await fetch(`${url}/api/auth/sign-in/email`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ email: addressOf(name), password: DEMO_PASSWORD }),
-  });
-  assert.equal(response.status, 200);
-  return response.headers
-    .getSetCookie()
-    .map((each) => each.split(';')[0])
-    .join('; ');
-}
-
-async function startDesk(): Promise<ChildProcess> {
-  const child = fork(fileURLToPath(new URL('./desk.process.ts', import.meta.url)), [folder, String(port), smtp], {
-    execArgv: ['--import', 'tsx'],
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
-  await Promise.race([
-    once(child, 'message'),
-    once(child, 'exit').then(([code]) => Promise.reject(new Error(`It ended with ${code} before it was ready.`))),
-  ]);
-  return child;
-}
-
 async function stopDesk(signal: 'SIGKILL' | 'SIGTERM'): Promise<void> {
   const ended = once(desk, 'exit');
   const began = Date.now();
   desk.kill(signal);
   await ended;
   assert.ok(Date.now() - began < 10_500, 'stopping takes at most ten seconds');
-}
-
-function freePort(): Promise<number> {
-  return new Promise((done) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port: free } = probe.address() as { port: number };
-      probe.close(() => done(free));
-    });
-  });
 }
