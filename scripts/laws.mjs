@@ -1,6 +1,6 @@
 import { install, run, stopWith } from './steps.mjs';
 
-// npm run laws: the property tests again and again with other cases and four times as many, `-- 20` for so many seeds;
+// npm run laws: the property tests again and again with other cases and ten times as many, `-- 20` for so many seeds;
 // `--runs 200` for so many sequences of each model-based law.
 if (!install()) stopWith('The packages could not be installed; npm said why above.');
 const args = process.argv.slice(2);

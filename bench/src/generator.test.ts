@@ -41,7 +41,7 @@ import { mailServer } from './mailServer.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-generator-'));
 /** What is asked, as often: `TOLVEK_RUNS` says how often else. */
-const ASKED = Number(process.env.TOLVEK_RUNS ?? often(110));
+const ASKED = Number(process.env.TOLVEK_RUNS ?? often(275));
 const DAY = 86_400_000;
 /** A Monday; nothing that is promised from here on for half a year meets a holiday or another clock time. */
 const BEGIN = Date.parse('2026-04-06T07:00:00Z');

@@ -27,9 +27,9 @@ describe.each(RELEASES)('the data of release %s', (release) => {
     upgrade(whole, { onStep: (name) => steps.push(name) });
     const wanted = dump(whole);
     const program = resolve(import.meta.dirname, '../../server/src/platform/upgrade/killProcess.ts');
-    // All migrations stand in one transaction: `npm run laws` is killed at each, this at every fourth.
+    // All migrations stand in one transaction: `npm run laws` is killed at each, this at every tenth.
     const isMigration = (step: string): boolean => /^\d{4}_/.test(step);
-    const killedAt = steps.filter((step, at) => IS_LONG || !isMigration(step) || at % 4 === 1);
+    const killedAt = steps.filter((step, at) => IS_LONG || !isMigration(step) || at % 10 === 1);
     for (const step of killedAt) {
       const folder = laidOut(release);
       expect(spawnSync(process.execPath, ['--import', 'tsx', program, folder, step]).signal).toBe('SIGKILL');

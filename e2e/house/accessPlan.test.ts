@@ -576,7 +576,7 @@ describe('an access plan', () => {
           ]).toEqual([name, [...sums].sort()]);
         }
       }),
-      { numRuns: often(10) },
+      { numRuns: often(25) },
     );
     console.log('what a plan would change:', counts);
     expect(Math.min(...Object.values(counts))).toBeGreaterThan(5);

@@ -285,7 +285,7 @@ describe('groups', () => {
           }
         }
       }),
-      { numRuns: often(12) },
+      { numRuns: often(30) },
     );
     console.log('groups settled for today:', counts);
     expect(Math.min(counts.in, counts.out, counts.entered, counts.refused, counts.ended, counts.days)).toBeGreaterThan(
@@ -469,7 +469,7 @@ describe('the list of people', () => {
           if (words.length > 0 && group) counts.both += 1;
         }
       }),
-      { numRuns: often(300) },
+      { numRuns: often(750) },
     );
     console.log('people looked for:', counts);
     expect(Math.min(...Object.values(counts))).toBeGreaterThan(1);

@@ -229,7 +229,7 @@ it('whatever a directory says, in whatever order, one by one or in a Bulk, the d
       expect([db.select().from(directoryGroups).all(), db.select().from(directoryUsers).all()]).toEqual([[], []]);
       expect(db.select().from(groupEntries).where(eq(groupEntries.source, 'directory')).all()).toEqual([]);
     }),
-    { numRuns: often(30) },
+    { numRuns: often(75) },
   );
   console.log('what the directory said', seen);
   const all = ['add', 'turn', 'rename', 'remove', 'form', 'in', 'nest', 'disband'].flatMap((does) => [

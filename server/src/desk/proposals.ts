@@ -11,8 +11,7 @@ import { changesProposed, type ProposalRow, proposalById, proposed, seenIn } fro
 import { changeRequest } from '../request/change.ts';
 import { changeAnswers, readChanges } from '../request/changeAnswers.ts';
 import type { OpenRequest } from '../request/open.ts';
-import type { RequestRow } from '../request/queries.ts';
-import { requestById } from '../request/queries.ts';
+import { type RequestRow, requestById } from '../request/queries.ts';
 import { openTo } from './openTo.ts';
 
 interface Which {

@@ -1,5 +1,4 @@
-import type { Choice, Updates } from '@tolvek/core/form';
-import { saidIn } from '@tolvek/core/form';
+import { type Choice, saidIn, type Updates } from '@tolvek/core/form';
 import type { RawAnswers } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
 import type { DoorRow } from '../door/queries.ts';
@@ -51,8 +50,8 @@ export function meantAt(db: Reader, { door, release, person, answers, entry, sen
 /**
  * Changes what is theirs by what somebody sent, or has it wait until it is accepted; null where it is to be added.
  *
- * @throws Problem 409 where there is nothing to change, or what they mean is not there any more; 422 where they have to say which, or
- *   an answer is wrong, or nothing was said.
+ * @throws Problem 409 where there is nothing to change, or what they mean is not there any more; 422 where they have to
+ *   say which, or an answer is wrong.
  */
 export function update(work: Work, input: Update): Updated | null {
   const { release, person, sent, entry } = input;

@@ -39,8 +39,8 @@ export function openTheirs(db: Reader, request: RequestRow, viewer: Viewer): The
 }
 
 /**
- * What an update form finds of somebody: what they may read of the register and that has not come to its end. `entry`: the one alone
- * that was sent to them to look at, whether they may read it or not.
+ * What an update form finds of somebody: what they may read of the register and that has not come to its end. `entry`:
+ * the one alone that was sent to them to look at, whether they may read it or not.
  */
 export function theirsOf(
   db: Reader,
