@@ -194,4 +194,8 @@ export const findings: Same<typeof english> = {
     'Dieses Formular ändert, was da ist, fragt aber nach nichts, das sich ändern könnte. Fügen Sie eine Frage hinzu.',
   updatesStamp:
     'Der Tag der letzten Antwort braucht ein Datum, das nur die Stelle ausfüllt. Wählen Sie ein anderes Feld.',
+  knownFromProfile:
+    '„{{label}}“ fragt, was in den Profilen schon steht. Nutzen Sie das Profil als Vorgabe oder nehmen Sie die Frage heraus.',
+  knownFromDoor:
+    '„{{label}}“ fragt Personen von außen nach einer E-Mail-Adresse, und ihre eigene geben sie vor dem Senden ohnehin an. Nehmen Sie die Frage heraus oder machen Sie sie freiwillig.',
 };

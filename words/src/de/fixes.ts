@@ -22,4 +22,5 @@ export const fixes: Same<typeof english> = {
   removeDifference: 'Diese Abweichung entfernen',
   removeShown: 'Sie aus der Liste entfernen',
   removeStage: 'Den Stand entfernen',
+  presetProfile: 'Profil als Vorgabe nutzen',
 };

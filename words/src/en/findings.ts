@@ -168,4 +168,8 @@ export const findings = {
     '“{{label}}” says whose the entry is already. Remove it from the answers by which the entry is found.',
   updatesNothing: 'This form changes what is there, but asks nothing that could change. Add a question.',
   updatesStamp: 'The day of the last answer needs a date that only the desk fills in. Choose another field.',
+  knownFromProfile:
+    '“{{label}}” asks what stands in people’s profiles already. Use the profile as the default, or remove the question.',
+  knownFromDoor:
+    '“{{label}}” asks people from outside for an email address, and they give theirs before they send anyway. Remove the question, or make it optional.',
 } as const;

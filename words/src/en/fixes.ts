@@ -19,4 +19,5 @@ export const fixes = {
   removeDifference: 'Remove this difference',
   removeShown: 'Remove them from the list',
   removeStage: 'Remove the stage',
+  presetProfile: 'Use the profile as the default',
 } as const;

@@ -11,6 +11,7 @@ import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
 import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
+import { knownFindings } from './known.ts';
 import { type Named, namedFindings } from './named.ts';
 import { retiredFindings } from './retired.ts';
 import { ruleFindings } from './rules.ts';
@@ -68,6 +69,7 @@ export function findingsOf(
   ruleFindings(design, scope, add);
   retiredFindings(design, vocabularies, add);
   updatesFindings(design, add);
+  knownFindings(design, { profile, outside, scope }, add);
   if (editions) editionFindings(design, scope, { ...editions, groups }, add);
   for (const unique of design.unique) {
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))

@@ -15,6 +15,7 @@ export type Fix =
   /** One thing a rule does, about one field or part. */
   | { readonly fix: 'drop-action'; readonly rule: string; readonly does: ActionName; readonly about: string }
   | { readonly fix: 'drop-preset' | 'drop-limit' | 'drop-order'; readonly field: string }
+  | { readonly fix: 'preset-profile'; readonly field: string; readonly profile: string }
   | { readonly fix: 'drop-unique'; readonly unique: string }
   | { readonly fix: 'drop-column'; readonly column: string }
   | { readonly fix: 'drop-word'; readonly part: string; readonly field: string }
@@ -60,6 +61,8 @@ export function fixInWords(step: Fix): Said {
       return said('fixes:removeLimit');
     case 'drop-order':
       return said('fixes:removeOrder');
+    case 'preset-profile':
+      return said('fixes:presetProfile');
     case 'drop-unique':
       return said('fixes:removeUnique');
     case 'drop-column':
@@ -74,6 +77,16 @@ export function fixInWords(step: Fix): Said {
       return said('fixes:removeStage');
   }
 }
+
+/** A field that is filled in beforehand from the profile of whoever fills the form in. */
+export const presetFromProfile = (design: FormDesign, key: string, profile: string): FormDesign => ({
+  ...design,
+  fields: design.fields.map((field) =>
+    field.key === key && isFilled(field)
+      ? { ...field, preset: { from: 'formula' as const, formula: `requester.${profile}` } }
+      : field,
+  ),
+});
 
 /** The draft with one finding mended. A step that no longer fits changes nothing. */
 export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => string): FormDesign {
@@ -94,6 +107,8 @@ export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => 
             ...design,
             parts: [...design.parts, { part: 'question', field: step.field, asks: '', help: '', required: false }],
           };
+    case 'preset-profile':
+      return presetFromProfile(design, step.field, step.profile);
     case 'take-off':
       return withoutTarget(
         { ...design, parts: design.parts.filter((part) => part.part !== 'question' || part.field !== step.field) },
