@@ -17,7 +17,6 @@ export default defineConfig({
   test: {
     // One more than the processors that there are at least: some tests mostly wait.
     maxWorkers: 3,
-    globalSetup: ['./scripts/seededOnce.ts'],
     projects: [
       {
         test: {

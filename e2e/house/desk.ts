@@ -10,7 +10,6 @@ import { designs, jobs, letters, people, requests } from '@tolvek/server/schema'
 import { english } from '@tolvek/words/english';
 import { and, asc, eq } from 'drizzle-orm';
 import { faults } from './readable.ts';
-import { layOutSeeded } from './seeded.ts';
 
 export interface Answer {
   readonly route: string;
@@ -54,9 +53,12 @@ export class Desk {
     readonly folder: string,
   ) {}
 
-  static async open(size = 0, given?: string, other: Partial<Config> = {}, smtp?: string): Promise<Desk> {
-    const folder = given ?? mkdtempSync(join(tmpdir(), 'tolvek-'));
-    if (given === undefined && smtp === undefined) await layOutSeeded(folder, size);
+  static async open(
+    size = 0,
+    folder = mkdtempSync(join(tmpdir(), 'tolvek-')),
+    other: Partial<Config> = {},
+    smtp?: string,
+  ): Promise<Desk> {
     const config = { ...demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), ...other };
     return new Desk(
       await start(config, { demoNow: DEMO_NOW, seed: (house) => seed(house, size), ...(smtp ? { smtp } : {}) }),

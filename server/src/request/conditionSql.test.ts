@@ -414,11 +414,11 @@ describe('a condition as SQL', () => {
         }
         expect([printExpression(node), answer.ids]).toEqual([printExpression(node), wanted]);
       }),
-      { numRuns: often(2_500) },
+      { numRuns: often(6_250) },
     );
     console.log(`decided by SQLite: ${whole} conditions, over`, Object.fromEntries(asked));
-    expect(whole).toBeGreaterThan(often(1_000));
-    expect(Math.min(...asked.values())).toBeGreaterThan(often(5));
+    expect(whole).toBeGreaterThan(1_000);
+    expect(Math.min(...asked.values())).toBeGreaterThan(5);
   });
 
   it('leaves to memory only what SQLite can’t decide, part by part of an “and”', () => {
