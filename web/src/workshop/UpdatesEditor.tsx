@@ -17,11 +17,11 @@ export function UpdatesEditor({ editing: { draft, change } }: { editing: Editing
       <fieldset className="py-2">
         <legend className="sr-only">{say('workshop:updates')}</legend>
         {[false, true].map((is) => (
-          <label key={String(is)} className="mt-1 flex items-start gap-2">
+          <label key={String(is)} className="mt-1 flex min-h-7 items-center gap-2">
             <input
               type="radio"
               name="updates"
-              className="mt-1 accent-green"
+              className="accent-green"
               checked={(updates !== undefined) === is}
               onChange={() => put(is ? NEW : undefined)}
             />
