@@ -11,7 +11,7 @@ const APART = [
   'server/src/platform/upgrade/*.test.ts',
 ];
 const NOWHERE = ['**/node_modules/**', '**/dist/**'];
-const common = { testTimeout: 240_000, hookTimeout: 240_000, setupFiles: ['./scripts/propertySeed.ts'] };
+const common = { testTimeout: 480_000, hookTimeout: 480_000, setupFiles: ['./scripts/propertySeed.ts'] };
 
 export default defineConfig({
   test: {

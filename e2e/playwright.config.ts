@@ -14,8 +14,8 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   outputDir: '../.reports/journeys',
   reporter: [['list'], ['json']],
-  timeout: 180_000,
-  expect: { timeout: 20_000 },
+  timeout: 400_000,
+  expect: { timeout: 40_000 },
   workers: DESKS,
   fullyParallel: false,
   use: {
