@@ -191,7 +191,7 @@ test('a form can be typed into before its rules are here, and says so when they 
   const held = new Promise<void>((done) => {
     letThrough = done;
   });
-  await ada.route('**/assets/complete-*.js', async (route) => {
+  await ada.route('**/assets/rules-*.js', async (route) => {
     await held;
     await route.continue();
   });
@@ -203,7 +203,7 @@ test('a form can be typed into before its rules are here, and says so when they 
   await expect(ada.getByLabel('Who is coming?')).toHaveValue('Jonas Eide');
 
   const cutOff = await phone(browser);
-  await cutOff.route('**/assets/complete-*.js', (route) => route.abort());
+  await cutOff.route('**/assets/rules-*.js', (route) => route.abort());
   await cutOff.goto('/ask/visit');
   await expect(cutOff.getByText('A part of this page did not load.')).toBeVisible();
 });
