@@ -34,6 +34,7 @@ function readPlainly(
   all: readonly Changeable[],
   choice: string | null,
 ): string {
+  if (choice === 'sent') return all[0]?.id ?? 'none';
   if (choice === 'another' && mayAdd) return 'another';
   const fits = all.filter((one) =>
     by.every((key) => {
@@ -57,10 +58,10 @@ describe('what answers to an update form are about', () => {
         fc.boolean(),
         holding,
         theirs,
-        fc.constantFrom(null, 'another', 'e0', 'e1', 'e4', 'gone'),
+        fc.constantFrom(null, 'another', 'sent', 'e0', 'e1', 'e4', 'gone'),
         (by, mayAdd, values, all, choice) => {
           const updates = { by, ...(mayAdd ? { beside: true as const } : {}) };
-          const given = choice === null || choice === 'another' ? choice : { id: choice };
+          const given = choice === null || choice === 'another' || choice === 'sent' ? choice : { id: choice };
           const meant = meantBy(updates, FIELDS, values, all, given);
           const said =
             meant.is === 'one'

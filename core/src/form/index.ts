@@ -118,6 +118,7 @@ export {
   type Changeable,
   type Choice,
   changedOver,
+  choiceOf,
   completedOver,
   type Meant,
   meantBy,

@@ -34,12 +34,17 @@ export type Meant<One extends Changeable = Changeable> =
   /** They want another one beside what is there. */
   | { readonly is: 'another' };
 
-/** What somebody chose where that has to be said: one of theirs by its id, or another one. */
-export type Choice = { readonly id: string } | 'another' | null;
+/** What is said of which one is meant: one of theirs by its id, another one, or the very one that was sent to them. */
+export type Choice = { readonly id: string } | 'another' | 'sent' | null;
+
+/** What somebody chose where that has to be said, as it is sent: an id, or `another`. */
+export const choiceOf = (entry: string | undefined): Choice =>
+  entry === undefined || entry === 'another' ? (entry ?? null) : { id: entry };
 
 /**
  * What answers are about, of what is theirs: what has the same answers to the questions to find it by, compared as
- * answers that no two may have; a blank is the same as nothing. `values`: what the answers come to.
+ * answers that no two may have; a blank is the same as nothing. What was sent to them is looked for by nothing.
+ * `values`: what the answers come to.
  */
 export function meantBy<One extends Changeable>(
   { by, beside }: Pick<Updates, 'by' | 'beside'>,
@@ -48,6 +53,7 @@ export function meantBy<One extends Changeable>(
   theirs: readonly One[],
   choice: Choice,
 ): Meant<One> {
+  if (choice === 'sent') return theirs[0] ? { is: 'one', one: theirs[0] } : { is: 'none' };
   const rule = { id: '', fields: by, among: 'all' } as const;
   const wanted = claimOf(rule, fields, values);
   const among = wanted === null ? [] : theirs.filter((one) => claimOf(rule, fields, one.values) === wanted);

@@ -13,17 +13,20 @@ import { proofWanted } from '../request/followed.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
 import { openTo } from './openTo.ts';
 
-const working = (db: Reader, requestId: string, now: number): readonly Link[] =>
-  linksTo(db, requestId, 'follow').filter((link) => isWorking(link, now));
+/** The links to a request that work: all of them, or those of one person. */
+const working = (db: Reader, requestId: string, now: number, of?: string): readonly Link[] =>
+  linksTo(db, requestId, 'follow').filter((link) => isWorking(link, now) && (of === undefined || link.personId === of));
 
 /** The links by which people follow a request without signing in, the one that works longest first. */
-export const linksView = (db: Reader, request: RequestRow, now: number): AnswerOf<'sheet'>['links'] =>
-  linksTo(db, request.id, 'follow').map((link) => ({
-    needsCode: proofWanted(db, request) !== undefined,
+export function linksView(db: Reader, request: RequestRow, now: number): AnswerOf<'sheet'>['links'] {
+  const needsCode = proofWanted(db, request) !== undefined;
+  return linksTo(db, request.id, 'follow').map((link) => ({
+    needsCode,
     ...{ id: link.id, person: personNamed(db, link.personId), until: iso(link.expiresAt) },
     made: link.createdAt === null ? null : iso(link.createdAt),
     state: link.usedAt !== null ? 'ended' : isWorking(link, now) ? 'works' : 'expired',
   }));
+}
 
 /** How many links to a request of theirs work, and until when the last of them does. */
 export function ownLinks(
@@ -32,7 +35,7 @@ export function ownLinks(
   { personId }: Viewer,
   now: number,
 ): AnswerOf<'follow'>['links'] {
-  const own = working(db, request.id, now).filter((link) => link.personId === personId);
+  const own = working(db, request.id, now, personId);
   const last = own[0];
   return {
     working: own.length,
@@ -50,8 +53,7 @@ function end(work: Work, request: RequestRow, links: readonly Link[]): void {
 
 /** Ends the links of somebody, and has another one sent to their address. */
 function sendAnew(work: Work, request: RequestRow, of: string): void {
-  for (const link of working(work.tx, request.id, work.now))
-    if (link.personId === of) spendLink(work.tx, link, work.now);
+  for (const link of working(work.tx, request.id, work.now, of)) spendLink(work.tx, link, work.now);
   changeRequest(work, request, { kind: 'link-sent', of });
 }
 
@@ -101,9 +103,7 @@ export function endOwnLinks(
 ): AnswerOf<'endMyLinks'> {
   return write(house, (work) => {
     const request = ownRequest(work.tx, viewer, number);
-    const own = working(work.tx, request.id, work.now).filter(
-      ({ id, personId }) => personId === viewer.personId && id !== but,
-    );
+    const own = working(work.tx, request.id, work.now, viewer.personId).filter(({ id }) => id !== but);
     end(by(work, viewer.personId), request, own);
     return { ended: own.length };
   });

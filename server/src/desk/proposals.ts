@@ -7,9 +7,9 @@ import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { closeProposal } from '../proposal/commands.ts';
-import { changesProposed, type ProposalRow, proposalById, proposed, seenIn } from '../proposal/queries.ts';
+import { type ProposalRow, proposalById, proposed, seenIn } from '../proposal/queries.ts';
 import { changeRequest } from '../request/change.ts';
-import { changeAnswers, readChanges } from '../request/changeAnswers.ts';
+import { changeAnswers } from '../request/changeAnswers.ts';
 import type { OpenRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { openTo } from './openTo.ts';
@@ -59,13 +59,12 @@ export function acceptProposal(
     const open = openTo(tx, viewer, number, 'change');
     const proposal = openProposal(tx, open.request, id);
     const found = proposed(tx, open.request, proposal, now);
-    const told = changesProposed(tx, open.request, proposal, now);
-    if (!found || !told) throw notFound('proposal');
-    const why = whyNotAccept(open, proposal, told.questions, viewer);
+    if (!found) throw notFound('proposal');
+    const why = whyNotAccept(open, proposal, found.questions, viewer);
     if (why) throw notAllowed(refused(why));
-    if (seenIn(told.changes.filter(({ field }) => open.readable.has(field))) !== seen)
+    if (seenIn(found.changes.filter(({ field }) => open.readable.has(field))) !== seen)
       throw new Problem(409, 'moved', refused('proposalMoved'));
-    const [wrong] = readChanges(tx, found.one.open, found.changing, now).problems;
+    const [wrong] = found.problems;
     if (wrong)
       throw new Problem(
         409,
@@ -74,7 +73,7 @@ export function acceptProposal(
       );
     closeProposal(by(work, viewer.personId), proposal, 'accepted');
     const stands = { why: 'updated', form: found.form, by: proposal.personId } as const;
-    changeAnswers(work, viewer, found.one.open, { ...found.changing, why: stands });
+    changeAnswers(work, viewer, found.open, { ...found.changing, why: stands });
     tell(work, viewer, proposal, { accepted: true, reason: comment.trim() });
     return { done: true };
   });

@@ -106,12 +106,14 @@ export function admissionOf(
   return admit(door.design, comer, { now, zone, since, shutAt: since === null ? null : shutAt(db, door) }, used);
 }
 
-/** What counts where nothing is added: nothing. */
-export const NOT_COUNTED = { zone: 'UTC', used: () => 0 } as const;
-
-/** What counts against the limits of a door now, each counted once however often it is asked. */
+/**
+ * What counts against the limits of a door now, each counted once however often it is asked. A form that changes what is
+ * there takes nobody’s place: what it adds is counted as it arrives.
+ */
 export function countedAt(db: Reader, door: DoorRow, personId: string | null, now: number) {
-  const zone = door.design.limits.length > 0 ? zoneOfDoor(db, door) : 'UTC';
+  const design = door.design.limits.length > 0 ? releaseInForce(db, door.formId)?.design : undefined;
+  const zone = design ? calendarOf(db, design.deadline.calendar).zone : 'UTC';
+  if (design?.updates) return { zone, used: () => 0 };
   const count = usedOf(db, door, { personId, now, zone });
   const known = new Map<string, number>();
   const used = (limit: DoorLimit): number => {
@@ -120,10 +122,4 @@ export function countedAt(db: Reader, door: DoorRow, personId: string | null, no
     return n;
   };
   return { zone, used };
-}
-
-/** Where the days of a door begin at midnight: the zone of its form’s calendar. */
-function zoneOfDoor(db: Reader, { formId }: Pick<DoorRow, 'formId'>): string {
-  const release = releaseInForce(db, formId);
-  return release ? calendarOf(db, release.design.deadline.calendar).zone : 'UTC';
 }

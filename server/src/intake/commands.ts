@@ -28,7 +28,7 @@ import { factsFor } from '../request/facts.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { offersOf } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
-import { admissionOf, comerOf, NOT_COUNTED, namedAt, UNKNOWN } from './admission.ts';
+import { admissionOf, comerOf, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { confirmationOf } from './confirmation.ts';
 import { forgetKept, keptBy } from './kept.ts';
@@ -245,8 +245,7 @@ function openDoor(house: House, caller: Viewer | null, { slug, opened, ...shown 
   const viewer = sent?.viewer ?? caller;
   if (at.door.kind === 'staff' && !viewer) throw notSignedIn();
   const since = openedSince(house.config.secret, at.door, opened);
-  const counted = at.release.design.updates ? NOT_COUNTED : undefined;
-  const admission = admissionOf(db, at.door, viewer, now, since, counted, sent ? true : undefined);
+  const admission = admissionOf(db, at.door, viewer, now, since, undefined, sent ? true : undefined);
   if (!admission.admitted) throw refusal(admission);
   const kept = keptByOthers(db, at.door.formId, viewer);
   if (kept !== null) throw notAllowed(kept);
@@ -394,7 +393,7 @@ function updateBy(
   const { tx, now } = work;
   if (!release.design.updates) return null;
   const viewer = viewerIn(tx, person);
-  const admission = admissionOf(tx, door, viewer, now, since, NOT_COUNTED, sent ? true : undefined);
+  const admission = admissionOf(tx, door, viewer, now, since, undefined, sent ? true : undefined);
   if (!admission.admitted) throw refusal(admission);
   return update(work, { door, release, person, answers, entry, sent });
 }

@@ -17,7 +17,7 @@ import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { factsFor } from '../request/facts.ts';
-import { admissionOf, countedAt, NOT_COUNTED, namedAt } from './admission.ts';
+import { admissionOf, countedAt, namedAt } from './admission.ts';
 import { besideDoor, besideSent } from './besideDoor.ts';
 import {
   backToAnswers,
@@ -89,8 +89,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       // What was typed is given back to whoever signed in.
       const kept = known?.personId === caller?.personId ? keptBy(db, door.id, known, sent?.owed.id) : null;
       const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
-      // What changes what is there takes nobody’s place.
-      const counted = release.design.updates ? NOT_COUNTED : countedAt(db, door, viewer?.personId ?? null, now);
+      const counted = countedAt(db, door, viewer?.personId ?? null, now);
       const mustSignIn = release.design.updates !== undefined && !known;
       const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
       const requester = known && { id: known.personId, kind: known.kind };
@@ -129,7 +128,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
                       ...namedIn(db, door, requester, kept.answers, clock.now(), sent),
                     }
                   : null,
-                updates: known && updatesAt(db, { door, release, design, sent, personId: known.personId }, now),
+                updates: known && updatesAt(db, { release, design, sent, personId: known.personId }, now),
                 together: lookedAtTogether(design).map((fields) => [...fields]),
                 // What is known of somebody goes to their device as far as this form reads it.
                 facts: {
@@ -157,8 +156,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const sent = sentTo(db, door, { owed: call.query.owed, session: call.session }, clock.now());
       const viewer = sent?.viewer ?? call.viewer;
       const isSent = sent ? true : undefined;
-      const counted = release.design.updates ? NOT_COUNTED : undefined;
-      const admission = admissionOf(db, door, viewer, clock.now(), since, counted, isSent);
+      const admission = admissionOf(db, door, viewer, clock.now(), since, undefined, isSent);
       if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
       const known = namedAt(door, viewer);

@@ -1,12 +1,11 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type FormDesign, OWN_REQUESTS, questionsOf, stoodIn } from '@tolvek/core/form';
-import type { DoorRow } from '../door/queries.ts';
 import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm } from '../form/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { changesProposed, openProposals } from '../proposal/queries.ts';
+import { openProposals, proposed } from '../proposal/queries.ts';
 import { requestsNamed } from '../request/references.ts';
 import { type Theirs, theirsOf } from '../request/theirs.ts';
 import type { SentTo } from './sentTo.ts';
@@ -14,7 +13,6 @@ import type { SentTo } from './sentTo.ts';
 type Updates = NonNullable<NonNullable<AnswerOf<'door'>['form']>['updates']>;
 
 interface At {
-  readonly door: DoorRow;
   readonly release: ReleaseRow;
   /** The form as it is asked of them. */
   readonly design: FormDesign;
@@ -47,7 +45,7 @@ function changeable(
   const { request, subject, fields } = open;
   const asked = new Set(questionsOf(design.parts).map(({ field }) => field));
   const waiting = openProposals(db, id).find((proposal) => proposal.personId === personId);
-  const told = waiting && changesProposed(db, request, waiting, now);
+  const told = waiting && proposed(db, request, waiting, now);
   return {
     ...{ id, number: request.number, subject, stood: stoodIn(design, values) },
     values: open.valuesOf(fields.filter(({ key }) => asked.has(key))),

@@ -1,4 +1,4 @@
-import { type Choice, saidIn, type Updates } from '@tolvek/core/form';
+import { choiceOf, meantBy, saidIn, type Updates } from '@tolvek/core/form';
 import type { RawAnswers } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
 import type { DoorRow } from '../door/queries.ts';
@@ -14,7 +14,7 @@ import { changeRequest } from '../request/change.ts';
 import { changeAnswers, readChanges } from '../request/changeAnswers.ts';
 import { factsFor } from '../request/facts.ts';
 import { requestById } from '../request/queries.ts';
-import { meantOf, type Theirs, theirsOf } from '../request/theirs.ts';
+import { type Theirs, theirsOf } from '../request/theirs.ts';
 import type { SentTo } from './sentTo.ts';
 
 /** What somebody sends by a form that changes what is there. */
@@ -30,9 +30,6 @@ export interface Update {
 
 export type Updated = { readonly number: string; readonly id: string; readonly is: 'changed' | 'waits' | 'confirmed' };
 
-const choiceOf = (entry: string | undefined): Choice =>
-  entry === undefined || entry === 'another' ? (entry ?? null) : { id: entry };
-
 /** What the answers of somebody are about, of what is theirs. */
 export function meantAt(db: Reader, { door, release, person, answers, entry, sent }: Update, now: number) {
   const { updates } = release.design;
@@ -43,8 +40,7 @@ export function meantAt(db: Reader, { door, release, person, answers, entry, sen
   const facts = factsFor(db, { door, design, requester: person, now, named: answers });
   const { values } = asked.complete(saidIn(answers), facts);
   const theirs = theirsOf(db, updates, registerOfForm(db, release.formId), viewerIn(db, person), sentEntry);
-  const choice = choiceOf(entry);
-  return meantOf(updates, design, { values, theirs, choice, entry: sentEntry });
+  return meantBy(updates, design.fields, values, theirs, sentEntry === null ? choiceOf(entry) : 'sent');
 }
 
 /**

@@ -12,12 +12,12 @@ import { and, asc, desc, eq, isNull, lte, sql } from 'drizzle-orm';
 import { type DesignRow, designByKey } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
 import { doorAtAddress } from '../door/queries.ts';
-import { formById, releaseInForce } from '../form/queries.ts';
+import { formById, registerOfForm, releaseInForce } from '../form/queries.ts';
 import { groupNames, personNamed } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
-import { type RegisterRow, registerById, registerByKey } from '../register/queries.ts';
+import { type RegisterRow, registerByKey } from '../register/queries.ts';
 import { askable, asksHidden } from '../request/sharedResults.ts';
 import { knownStanding } from '../request/standing.ts';
 import { goings, mailings, owedForms } from './tables.ts';
@@ -112,15 +112,10 @@ export function aroundMailing(db: Reader, formId: string, { door: slug, about, t
   const register = about.is === 'requests' ? registerByKey(db, about.register) : undefined;
   return {
     form: releaseInForce(db, formId)?.design ?? null,
-    fills: registerKeyOf(db, formId),
+    fills: registerOfForm(db, formId).key,
     door: door?.formId === formId ? door.design : null,
     register: register ? aroundRegister(db, register, { about, to }) : null,
   };
-}
-
-function registerKeyOf(db: Reader, formId: string): string | null {
-  const id = formById(db, formId)?.registerId;
-  return id === undefined || id === null ? null : registerById(db, id).key;
 }
 
 /** What a mailing asks of the register it is about. */

@@ -184,10 +184,12 @@ function tellWithdrawn(work: Telling, request: ShownRow, change: Of<'withdrawn'>
 
 /** Whoever works on it hears of a change that waits to be accepted; of a thing, whoever works in its register. */
 function tellProposed(work: Telling, request: ShownRow, change: Of<'proposed'>): void {
-  const { deskGroups } = registerById(work.tx, request.registerId);
   const working = workingOn(work, request);
-  const desk = deskGroups.flatMap((group) => membersOf(work.tx, group).map(({ id }) => id));
-  const others = (working.length > 0 ? working : desk).filter((id) => id !== work.actor);
+  const desk = (): readonly string[] =>
+    registerById(work.tx, request.registerId).deskGroups.flatMap((group) =>
+      membersOf(work.tx, group).map(({ id }) => id),
+    );
+  const others = (working.length > 0 ? working : desk()).filter((id) => id !== work.actor);
   notify(work, request, others, { kind: 'news', by: work.actor, change: dataOf(change) as News, text: '' });
 }
 

@@ -2,8 +2,7 @@ import { createHash } from 'node:crypto';
 import type { ValueChange } from '@tolvek/core/access';
 import type { RawAnswers, Values } from '@tolvek/core/register';
 import { and, asc, eq } from 'drizzle-orm';
-import type { DoorRow } from '../door/queries.ts';
-import { doorById } from '../door/queries.ts';
+import { type DoorRow, doorById } from '../door/queries.ts';
 import { type ReleaseRow, releaseById } from '../form/queries.ts';
 import { type PersonRow, personById, viewerIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
@@ -62,36 +61,30 @@ export function changingOf(
 const stampOf = (db: Reader, { design }: Pick<ReleaseRow, 'design'>, at: number): Values =>
   design.updates?.stamps === undefined ? {} : { [design.updates.stamps]: todayAt(db, at) };
 
-/** What a proposal would change now, by whoever sent it; null once they are gone. */
+/**
+ * What a proposal would change now, by whoever sent it, and what is wrong with that; null once they are gone. `changes`:
+ * without the day that is stamped then. `questions`: the fields that its form asks for: whoever accepts it reads all of
+ * them, whatever stands there.
+ */
 export function proposed(db: Reader, request: RequestRow, proposal: ProposalRow, now: number) {
   const person = personById(db, proposal.personId);
   const door = doorById(db, proposal.doorId);
   if (!person || !door) return null;
-  const one = openTheirs(db, request, viewerIn(db, person));
+  const { open, ...one } = openTheirs(db, request, viewerIn(db, person));
   const { release } = releaseById(db, proposal.releaseId);
   const { answers, wasSent, at } = proposal;
-  const changing = changingOf(db, one, { door, release, person, answers, wasSent, at }, now);
-  const form = release.design.title;
-  return { ...{ one, person, changing, form }, stamps: release.design.updates?.stamps };
+  const { questions, ...changing } = changingOf(
+    db,
+    { ...one, open },
+    { door, release, person, answers, wasSent, at },
+    now,
+  );
+  const { changes: all, problems } = readChanges(db, open, changing, now);
+  const { title: form, updates } = release.design;
+  const changes = all.filter(({ field }) => field !== updates?.stamps);
+  return { open, changing, form, questions, changes, problems };
 }
 
 /** Stands for what somebody sees of a change: another one when anything of that is another. */
 export const seenIn = (changes: readonly ValueChange[]): string =>
   createHash('sha256').update(canonicalJson(changes)).digest('base64url').slice(0, 22);
-
-/**
- * What a proposal would change now, without the day that is stamped then. `questions`: the fields that its form asks for:
- * whoever accepts it reads all of them, whatever stands there.
- */
-export function changesProposed(
-  db: Reader,
-  request: RequestRow,
-  proposal: ProposalRow,
-  now: number,
-): { readonly form: string; readonly questions: readonly string[]; readonly changes: readonly ValueChange[] } | null {
-  const found = proposed(db, request, proposal, now);
-  if (!found) return null;
-  const { changes } = readChanges(db, found.one.open, found.changing, now);
-  const { form, stamps } = found;
-  return { form, questions: found.changing.questions, changes: changes.filter(({ field }) => field !== stamps) };
-}

@@ -1,14 +1,5 @@
-import {
-  type Changeable,
-  type Choice,
-  type FormDesign,
-  type Meant,
-  meantBy,
-  OWN_REQUESTS,
-  type Updates,
-} from '@tolvek/core/form';
+import { type Changeable, OWN_REQUESTS, type Updates } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import type { Values } from '@tolvek/core/register';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { holdsThings, type RegisterRow } from '../register/queries.ts';
@@ -68,19 +59,3 @@ export function theirsOf(
     .map((request) => openTheirs(db, request, viewer))
     .filter(({ open: { relation } }) => relation.isRequester || relation.isDesk);
 }
-
-/** What answers are about, of what is theirs. `entry`: what was sent to them to look at. */
-export const meantOf = (
-  updates: Updates,
-  design: Pick<FormDesign, 'fields'>,
-  {
-    values,
-    theirs,
-    choice,
-    entry,
-  }: { values: Values; theirs: readonly Theirs[]; choice: Choice; entry: string | null },
-): Meant<Theirs> => {
-  const [sent] = theirs;
-  if (entry !== null) return sent ? { is: 'one', one: sent } : { is: 'none' };
-  return meantBy(updates, design.fields, values, theirs, choice);
-};

@@ -5,14 +5,14 @@ import { whyNotAccept } from '../desk/proposals.ts';
 import { personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { changesProposed, openProposals, type ProposalRow, seenIn } from '../proposal/queries.ts';
+import { openProposals, type ProposalRow, proposed, seenIn } from '../proposal/queries.ts';
 import type { OpenRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
 
 type Told = AnswerOf<'follow'>['proposals'][number];
 
 function told(db: Reader, open: OpenRequest<RequestRow>, proposal: ProposalRow, now: number) {
-  const found = changesProposed(db, open.request, proposal, now);
+  const found = proposed(db, open.request, proposal, now);
   if (!found) return null;
   const readable = found.changes.filter(({ field }) => open.readable.has(field));
   const shown: Told = {

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type Changeable, type Completion, completedOver, meantBy, saidIn } from '@tolvek/core/form';
+import { type Changeable, type Completion, choiceOf, completedOver, meantBy, saidIn } from '@tolvek/core/form';
 import type { Problem, RawAnswers, RequestFacts } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { factsWith } from './filling.ts';
@@ -50,16 +50,12 @@ export function updatingWith(
   const { entry, cleared = [] } = typed;
   const said = saidIn(Object.fromEntries(Object.entries(answers).filter(([, answer]) => answer !== null)));
   const says = { ...said, ...Object.fromEntries(cleared.map((field) => [field, null])) };
-  const [sent] = updates.theirs;
-  if (updates.sent)
-    return { updates, says, about: sent ? { is: 'one', one: sent, among: [sent] } : { is: 'none', among: [] } };
   const whole = new Map(updates.theirs.map((one) => [one.id, one]));
   const { values } = complete(said, facts);
   const by = { by: updates.by, ...(updates.beside ? { beside: true as const } : {}) };
   const fits = meantBy({ by: by.by, beside: true }, fields, values, theirs, null);
   const among = (fits.is === 'several' ? fits.among : []).flatMap(({ id }) => whole.get(id) ?? []);
-  const choice = entry === undefined || entry === 'another' ? (entry ?? null) : { id: entry };
-  const meant = meantBy(by, fields, values, theirs, choice);
+  const meant = meantBy(by, fields, values, theirs, updates.sent ? 'sent' : choiceOf(entry));
   if (meant.is === 'one') {
     const one = whole.get(meant.one.id);
     return { updates, says, about: one ? { is: 'one', one, among } : { is: 'none', among } };
