@@ -350,18 +350,17 @@ export function FillIn({
           typedAt={(key) => (changes ? (typed.answers[key] ?? null) : typed.answers[key])}
           under={
             changes
-              ? (field) =>
-                  rules?.canRemove(updating, completion, field) === null ? null : (
-                    <Suspense>
-                      <StandsNow
-                        one={changes}
-                        field={field}
-                        mayRemove={rules?.canRemove(updating, completion, field) ?? false}
-                        isGone={typed.cleared?.includes(field) ?? false}
-                        takeAway={(is) => step({ does: 'take-away', field, is, at: Date.now() })}
-                      />
-                    </Suspense>
-                  )
+              ? (field) => (
+                  <Suspense>
+                    <StandsNow
+                      one={changes}
+                      field={field}
+                      mayRemove={rules?.canRemove(updating, completion, field) ?? null}
+                      isGone={typed.cleared?.includes(field) ?? false}
+                      takeAway={(is) => step({ does: 'take-away', field, is, at: Date.now() })}
+                    />
+                  </Suspense>
+                )
               : undefined
           }
           problemsAt={shownProblems}

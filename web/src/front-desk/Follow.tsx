@@ -169,11 +169,9 @@ function OwnRequest({
           </Link>
         </p>
       ) : null}
-      {request.links.working > 0 ? (
-        <Suspense>
-          <OwnLinks links={request.links} isOneOfThem={!isSignedIn} end={endLinks} />
-        </Suspense>
-      ) : null}
+      <Suspense>
+        <OwnLinks links={request.links} isOneOfThem={!isSignedIn} end={endLinks} />
+      </Suspense>
       {request.mayWithdraw ? <Withdraw withdraw={(reason) => withdraw(reason, request.version)} /> : null}
     </Column>
   );

@@ -21,6 +21,7 @@ export default function OwnLinks({
       () => setDone(true),
       (failed: unknown) => setError(failed),
     );
+  if (working === 0 && !isDone && !error) return null;
   return (
     <section className="mt-8 text-[15px]">
       {isDone ? <p role="status">{say('desk:linksEnded')}</p> : null}

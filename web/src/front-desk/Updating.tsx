@@ -122,13 +122,14 @@ export function StandsNow({
 }: {
   one: Theirs;
   field: string;
-  mayRemove: boolean;
+  /** Null where it is not asked what is to stand there. */
+  mayRemove: boolean | null;
   isGone: boolean;
   takeAway: (is: boolean) => void;
 }) {
   const now = one.values.fields.find(({ key }) => key === field);
   const shown = now ? told(now.shown) : '';
-  if (shown === '') return null;
+  if (shown === '' || mayRemove === null) return null;
   return (
     <p className="mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px]">
       <span className={isGone ? 'line-through' : ''}>{say('desk:now', { value: shown })}</span>
