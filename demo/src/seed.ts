@@ -85,6 +85,7 @@ import {
   vessel,
   vessels,
 } from './forms/index.ts';
+import { inGermanToo, stagesInGermanToo } from './german.ts';
 import { KIT_CHECKS, kitFound, SKILL_CHECKS, TRIP_REPORTS, tripTold } from './mailings.ts';
 import { MORE_CONTACTS, NESTED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
@@ -173,14 +174,14 @@ class Story {
         name: 'Site access',
         prefix: 'AC',
         fields: siteAccess.fields,
-        stages,
+        stages: stagesInGermanToo(stages),
         access: placing(accessPlan, siteAccess.fields),
       },
       ...{ deskGroups: ['site-safety'], staysIn: false, holds: 'requests' as const, left: [] },
       ...{ subject: siteAccess.subject, unique: [], usual: { routing, approval, deadline } },
     };
     const registerId = db.transaction((tx) => makeRegister(tx, 'site-access', register, done));
-    const content = { ...siteAccess, editions: siteEditions(this.addContractors()) };
+    const content = inGermanToo({ ...siteAccess, editions: siteEditions(this.addContractors()) });
     db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content }));
     db.insert(forms).values({ id: formId, registerId }).run();
     db.transaction((tx) => {

@@ -1,6 +1,7 @@
 import type { Consent, DoorDesign } from '@tolvek/core/door';
 import { z } from 'zod';
 import { audience } from '../people/shapes.ts';
+import { translations } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, key } from '../wire/shapes.ts';
 
@@ -54,5 +55,6 @@ export const door = exactly<DoorDesign>()(
     withdraws: z.enum(['worked-on', 'finished']).optional(),
     slowsRobots: z.literal(true).optional(),
     onlySent: z.literal(true).optional(),
+    translations: translations.optional(),
   }),
 );

@@ -18,7 +18,7 @@ import { isMailAddress, priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { door } from '../door/shapes.ts';
 import { planAudience } from '../people/shapes.ts';
-import { accessRules, field, preset, unique, vocabulary } from '../register/shapes.ts';
+import { accessRules, field, preset, translations, unique, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, formula, key, long, moment, short } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
@@ -161,6 +161,7 @@ export const formDesign = exactly<FormDesign>()(
     own: z.array(z.enum(OWN_PARTS)).max(3).optional(),
     editions: z.array(edition).max(60).readonly().optional(),
     updates: updates.optional(),
+    translations: translations.optional(),
   }),
 );
 const named = z
@@ -228,7 +229,7 @@ export const allowance = z.strictObject({
 export const finding = exactly<Finding>()(
   z.object({
     severity: z.enum(['error', 'caution']),
-    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval']),
+    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval', 'languages']),
     at: z.string(),
     message: words,
     of: z.literal('condition').optional(),
@@ -241,7 +242,7 @@ export const finding = exactly<Finding>()(
 );
 export const designChange = exactly<DesignChange>()(
   z.object({
-    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval']),
+    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval', 'languages']),
     at: z.string(),
     words,
     before: words,

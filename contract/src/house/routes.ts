@@ -46,6 +46,8 @@ export const houseRoutes = routesOf(houseHeads, {
       desk: z.object({
         name: z.string(),
         organisation: z.string(),
+        /** The language that it writes in. */
+        language,
         zone: z.string(),
         /** Where people can write to. */
         email: z.string(),

@@ -1,4 +1,5 @@
 import type { RevealedFacts } from '@tolvek/core/access';
+import { LANGUAGES } from '@tolvek/words/speech';
 import { z } from 'zod';
 import { consent } from '../door/shapes.ts';
 import { parts, rule } from '../form/shapes.ts';
@@ -60,6 +61,8 @@ export const doorView = z.object({
   slug: z.string(),
   kind: z.enum(['staff', 'outside']),
   title: z.string(),
+  /** The language that the form is in. */
+  spoken: z.enum(LANGUAGES),
   /** Null when the viewer isn't admitted; the refusal says why. */
   form: z
     .object({

@@ -1,4 +1,5 @@
 import type { AccessPlan, Activity, RequestReader } from '@tolvek/core/access';
+import type { Translations } from '@tolvek/core/design';
 import type { UniqueRule } from '@tolvek/core/form';
 import {
   DIRECTORY_ATTRIBUTES,
@@ -16,6 +17,7 @@ import {
   type Term,
   type Vocabulary,
 } from '@tolvek/core/register';
+import { LANGUAGES } from '@tolvek/words/speech';
 import { z } from 'zod';
 import { planAudience } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
@@ -34,6 +36,14 @@ import {
   short,
 } from '../wire/shapes.ts';
 
+/** Texts in other languages, by language and place. */
+export const translations = exactly<Translations>()(
+  z.partialRecord(
+    z.enum(LANGUAGES),
+    z.record(z.string().min(1).max(300), z.strictObject({ of: z.string().max(10_000), says: z.string().max(10_000) })),
+  ),
+);
+const translatedToo = { translations: translations.optional() };
 const option = z.strictObject({
   key: fieldKey,
   label: short,
@@ -187,13 +197,18 @@ export const field = exactly<Field>()(
       type: kind,
       source: z.enum(['asked', 'desk-only']),
       preset: preset.optional(),
+      ...translatedToo,
     }),
-    z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('computed'), formula }),
-    z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('given') }),
+    z.strictObject({
+      ...{ key: fieldKey, label: short, type: kind, source: z.literal('computed'), formula },
+      ...translatedToo,
+    }),
+    z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('given'), ...translatedToo }),
     z.strictObject({
       key: fieldKey,
       label: short,
       type: kind,
+      ...translatedToo,
       source: z.literal('carried'),
       reference: fieldKey,
       field: fieldKey,
@@ -275,6 +290,7 @@ export const stageDesign = z.strictObject({
   key: z.string().max(64),
   label: name,
   publicLabel: name,
+  translations: translations.optional(),
   phase: z.enum(['arrived', 'working', 'paused', 'finished']),
   role: z.enum(['deciding', 'refused', 'done', 'withdrawn']).optional(),
   retired: z.literal(true).optional(),

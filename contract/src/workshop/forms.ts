@@ -2,7 +2,7 @@ import { ASKING, type KnownRegister, type Verdict } from '@tolvek/core/form';
 import { z } from 'zod';
 import { designChange, doorSettings, finding, formDesign, release } from '../form/shapes.ts';
 import { group } from '../people/shapes.ts';
-import { accessRules, field, profileField, stage, vocabulary } from '../register/shapes.ts';
+import { accessRules, field, profileField, stage, translations, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
 import { done, fieldValue, keyed, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
@@ -169,6 +169,8 @@ export const formRoutes = routesOf(formHeads, {
       /** The fields of the register: they hold answers, and keep their kinds. */
       released: z.array(z.string()),
       stages: z.array(stage),
+      /** What requesters read of the stages, in all languages. */
+      publicStages: z.array(z.object({ publicLabel: z.string(), translations: translations.optional() })),
       /** What it asks into, and the other forms that do. */
       register: z.object({ key: z.string(), name: z.string(), holds: z.enum(['requests', 'things']) }),
       others: z.array(z.object({ key: z.string(), title: z.string() })),

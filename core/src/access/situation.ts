@@ -332,10 +332,15 @@ export class Reading {
   }
 
   /** Texts with the values they name that may be read here; the others are told by dots. */
-  texts(texts: readonly string[], values: Values, nameOf: NameOf): Revealed<readonly Words[]> {
+  texts(
+    texts: readonly string[],
+    values: Values,
+    nameOf: NameOf,
+    fields: readonly Field[] = this.protection.fields,
+  ): Revealed<readonly Words[]> {
     const told = texts.map((text) =>
       mergedText(text, (key) => {
-        const field = this.protection.fields.find((each) => each.key === key);
+        const field = fields.find((each) => each.key === key);
         const value = field && this.levelOf(key).level !== 'hidden' ? own(values, key) : undefined;
         if (!field || value === undefined) return null;
         this.note(key);
@@ -353,8 +358,9 @@ export class Reading {
     design: { readonly subject: string; readonly title: string },
     values: Values,
     nameOf: NameOf,
+    fields?: readonly Field[],
   ): Revealed<Words> {
-    const named = namedIn(this.protection, design.subject);
+    const named = fields ?? namedIn(this.protection, design.subject);
     const told: Words[] = [];
     // A value keeps its own commas: a sign of nobody’s use stands for it meanwhile.
     const filled = design.subject.replace(/\{(\w+)\}/g, (_, key: string) => {
@@ -394,9 +400,13 @@ export class Reading {
   }
 
   /** The changes of a history entry that may be read here. */
-  changes(changes: readonly ValueChange[], nameOf: NameOf): Revealed<readonly VisibleChange[]> {
+  changes(
+    changes: readonly ValueChange[],
+    nameOf: NameOf,
+    fields: readonly Field[] = this.protection.fields,
+  ): Revealed<readonly VisibleChange[]> {
     const visible = changes.flatMap((change) => {
-      const field = this.protection.fields.find((each) => each.key === change.field);
+      const field = fields.find((each) => each.key === change.field);
       if (!field || this.levelOf(change.field).level === 'hidden') return [];
       const [before, after] = [change.before, change.after].map((value) =>
         value === null ? null : this.toldOf(field, value),

@@ -11,3 +11,15 @@ export {
 export { type DesignFile, designFile, fromDesignFile } from './file.ts';
 export type { Change, DesignFinding, DesignKind, Merged, Reference } from './kind.ts';
 export { type Json, type MergeRules, mergeContents } from './merge.ts';
+export {
+  type PlacedText,
+  type Say,
+  sayIn,
+  stateOf,
+  type TextKind,
+  type Translation,
+  type TranslationState,
+  type Translations,
+  textsIn,
+  translated,
+} from './translations.ts';

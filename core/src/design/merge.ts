@@ -37,6 +37,10 @@ export function mergeContents<Content extends object>(
   return { content: content as Content, clashes: [...new Set(clashes)] };
 }
 
+/** Whether a place holds translations, or those of one language. */
+const isOfTranslations = (way: readonly string[]): boolean =>
+  way.at(-1) === 'translations' || way.at(-2) === 'translations';
+
 function mergedValue(base: unknown, mine: unknown, theirs: unknown, way: readonly string[], merging: Merging): unknown {
   if (isSame(mine, theirs) || isSame(base, theirs)) return mine;
   if (isSame(base, mine)) return theirs;
@@ -45,14 +49,10 @@ function mergedValue(base: unknown, mine: unknown, theirs: unknown, way: readonl
   const was = base === undefined ? [] : base;
   if (keyOf && Array.isArray(was) && Array.isArray(mine) && Array.isArray(theirs))
     return mergedList(was as Json[], mine as Json[], theirs as Json[], keyOf, way, merging);
-  if (
-    isPlain(base) &&
-    isPlain(mine) &&
-    isPlain(theirs) &&
-    isSame(base.kind, mine.kind) &&
-    isSame(base.kind, theirs.kind)
-  )
-    return mergedObject(base, mine, theirs, way, merging);
+  // Of what was not translated, each translated texts of their own.
+  const old = base === undefined && isOfTranslations(way) ? {} : base;
+  if (isPlain(old) && isPlain(mine) && isPlain(theirs) && isSame(old.kind, mine.kind) && isSame(old.kind, theirs.kind))
+    return mergedObject(old, mine, theirs, way, merging);
   merging.clash(way);
   return mine;
 }

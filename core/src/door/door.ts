@@ -1,4 +1,5 @@
 import { dateAt, dayBegins, type Period, periodAt } from '../deadline/index.ts';
+import type { Translations } from '../design/index.ts';
 import type { Audience } from '../people/index.ts';
 import type { Phase } from '../register/index.ts';
 
@@ -71,6 +72,8 @@ export interface DoorDesign {
   readonly slowsRobots?: true | undefined;
   /** Only whom its form was sent to comes in; everybody its audience means when nothing is said. */
   readonly onlySent?: true | undefined;
+  /** What people read at it in other languages. */
+  readonly translations?: Translations | undefined;
 }
 
 /** Until when whoever asked may do something with what they sent: until somebody works on it, until it is finished. */

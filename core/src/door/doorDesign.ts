@@ -31,6 +31,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   withdraws: said('doors:theWithdrawing'),
   slowsRobots: said('doors:theRobots'),
   onlySent: said('doors:isOnlySent'),
+  translations: said('designs:theTranslations'),
 };
 
 const RULES: MergeRules = {

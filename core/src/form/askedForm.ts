@@ -44,7 +44,13 @@ export function askedForm(form: AskedForm): AskedForm {
     const [then, otherwise] = [kept(rule.then), kept(rule.otherwise)];
     return then.length + otherwise.length > 0 ? [{ ...rule, name: '', says: '', then, otherwise }] : [];
   });
-  return { fields: form.fields.filter((field) => needed.has(field.key)), parts: form.parts, rules };
+  const asked = form.fields.flatMap((field): Field[] => {
+    if (!needed.has(field.key)) return [];
+    // They read one language; the others stay in the house.
+    const { translations: _, ...rest } = field;
+    return [rest as Field];
+  });
+  return { fields: asked, parts: form.parts, rules };
 }
 
 function readBy(field: Field): readonly string[] {

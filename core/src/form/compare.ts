@@ -1,16 +1,18 @@
 import { type Said, said, type Words } from '@tolvek/words';
+import { LANGUAGE_NAMES, LANGUAGES } from '@tolvek/words/speech';
 import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
 import { differenceInWords, differenceKey, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
+import { textsToTranslate, translationOf } from './translating.ts';
 import { OWN_REQUESTS } from './updates.ts';
 import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
 
 /** One thing that differs between two states of a form: in a sentence, and on either side. */
 export interface DesignChange {
-  readonly page: 'questions' | 'rules' | 'editions' | 'routing' | 'approval';
+  readonly page: 'questions' | 'rules' | 'editions' | 'routing' | 'approval' | 'languages';
   readonly at: string;
   readonly words: Words;
   /** Empty when there was nothing. */
@@ -53,6 +55,7 @@ export function compareDesigns(before: FormDesign | null, after: FormDesign): re
     ...ruleChanges(before, after, scopes.before, scopes.after),
     ...editionChanges(before, after, scopes.before, scopes.after),
     ...tableChanges(before, after),
+    ...languageChanges(before, after),
   ];
 }
 
@@ -76,6 +79,43 @@ function wordingChanges(before: FormDesign, after: FormDesign): readonly DesignC
           },
         ],
   );
+}
+
+/** How many texts are listed where several are said in another language. */
+const LISTED = 3;
+
+/** In which other languages it is read, and what is said otherwise in them. */
+function languageChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
+  return LANGUAGES.flatMap((code): readonly DesignChange[] => {
+    const language = LANGUAGE_NAMES[code];
+    const [was, is] = [before, after].map(({ translations }) => translations?.[code] !== undefined);
+    const page = { page: 'languages' as const, at: code };
+    const offered: DesignChange = {
+      ...{ ...page, words: said(is ? 'changes:language.offered' : 'changes:language.withdrawn', { language }) },
+      ...{ before: was ? language : '', after: is ? language : '', reaches: 'form' },
+    };
+    const texts = textsToTranslate(after).map((text) => {
+      const [old, fresh] = [before, after].map((design) => translationOf(design, text, code).says);
+      return { old: old ?? '', fresh: fresh ?? '', isOwn: text.field === null };
+    });
+    const listed = (all: readonly string[]): string =>
+      [...all.filter((each) => each !== '').slice(0, LISTED), ...(all.length > LISTED ? ['…'] : [])].join(' · ');
+    const told = ([true, false] as const).flatMap((isOwn): readonly DesignChange[] => {
+      const changed = texts.filter((each) => each.isOwn === isOwn && each.old !== each.fresh);
+      if (changed.length === 0) return [];
+      const count = changed.length;
+      return [
+        {
+          ...page,
+          words: said(isOwn ? 'changes:language.texts' : 'changes:language.fields', { language, count }),
+          before: listed(changed.map(({ old }) => old)),
+          after: listed(changed.map(({ fresh }) => fresh)),
+          reaches: isOwn ? 'form' : 'register',
+        },
+      ];
+    });
+    return [...(was === is ? [] : [offered]), ...told];
+  });
 }
 
 /** Whether its answers add or change, in a sentence. */

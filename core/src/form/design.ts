@@ -1,5 +1,6 @@
 import type { ApprovalPath } from '../approval/index.ts';
 import type { DeadlinePlan } from '../deadline/index.ts';
+import type { Translations } from '../design/index.ts';
 import type { Audience } from '../people/index.ts';
 import type { Field, Preset } from '../register/index.ts';
 import type { RoutingTable } from '../routing/index.ts';
@@ -193,6 +194,8 @@ export interface FormDesign {
   readonly editions?: readonly Edition[] | undefined;
   /** Whether its answers change what is there; they add to it when nothing is said. */
   readonly updates?: Updates | undefined;
+  /** Its own words in other languages; what its register owns has its own. It is read in those that are there. */
+  readonly translations?: Translations | undefined;
 }
 
 /** A form whose answers change what is there, in place of adding to it. */

@@ -113,6 +113,14 @@ export {
   protectedHere,
   settledHere,
 } from './takeAlong.ts';
+export { inLanguage, readIn } from './translated.ts';
+export {
+  type FormText,
+  spokenAlso,
+  textsToTranslate,
+  translationOf,
+  withTranslation,
+} from './translating.ts';
 export { claimOf } from './unique.ts';
 export {
   type Changeable,

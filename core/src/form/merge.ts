@@ -32,6 +32,7 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): W
     deadline: said('designs:theDeadline'),
     routing: said('designs:theRouting'),
     updates: said('designs:theUpdates'),
+    translations: said('designs:theTranslations'),
   };
   const label = (): string => {
     const design =
@@ -57,6 +58,7 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): W
 
 const SETTINGS: Readonly<Record<string, Said>> = {
   label: said('designs:itsName'),
+  translations: said('designs:theTranslations'),
   type: said('designs:itsOptions'),
   asks: said('designs:itsQuestion'),
   help: said('designs:itsHelp'),

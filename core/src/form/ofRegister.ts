@@ -128,7 +128,13 @@ export function fieldsBy(register: readonly Field[], release: Release): readonly
 function worded(then: Field, now: Field): Field {
   if (isSame(then, now)) return now;
   if (then.type.kind !== now.type.kind) return then;
-  const said = { ...then, label: now.label, type: wordedType(then.type, now.type) };
+  const { translations } = now;
+  const said = {
+    ...then,
+    label: now.label,
+    type: wordedType(then.type, now.type),
+    ...(translations ? { translations } : {}),
+  };
   // Who fills it in is a matter of the register; so is what anybody may read of it.
   return isFilled(then) && isFilled(now) ? ({ ...said, source: now.source } as Field) : (said as Field);
 }

@@ -1,4 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
 import type { Right } from './rights.ts';
 
 /** Who somebody is to the desk. Groups are named by their keys. */
@@ -14,6 +15,8 @@ export interface Viewer {
   readonly standsIn?: readonly string[];
   /** The conditions on profiles that hold of them, of those that access plans name. */
   readonly meets?: readonly string[];
+  /** The language that what is written for them is read in, where it is there in it. */
+  readonly reads?: Language | undefined;
 }
 
 /**

@@ -1,3 +1,5 @@
+import type { Translations } from '../design/index.ts';
+
 /** An amount in whole minor units (cents) of an ISO 4217 currency. */
 export interface Money {
   readonly minor: number;
@@ -162,7 +164,13 @@ export type Source =
  * A named, typed value of a register. The key is its lasting identity; the label may change at any
  * time.
  */
-export type Field = { readonly key: string; readonly label: string; readonly type: Kind } & Source;
+export type Field = {
+  readonly key: string;
+  readonly label: string;
+  readonly type: Kind;
+  /** Its label, options and columns in other languages. */
+  readonly translations?: Translations | undefined;
+} & Source;
 
 /** A field that somebody fills in. */
 export type FilledField = Extract<Field, { source: 'asked' | 'desk-only' }>;

@@ -1,3 +1,5 @@
+import type { Translations } from '../design/index.ts';
+
 export type Phase = 'arrived' | 'working' | 'paused' | 'finished';
 
 /** How somebody stands to a request who may move it. */
@@ -25,6 +27,8 @@ export interface Stage {
   readonly key: string;
   readonly label: string;
   readonly publicLabel: string;
+  /** The public label in other languages. */
+  readonly translations?: Translations | undefined;
   readonly phase: Phase;
   /**
    * Set by the application when a decision is waited for or has refused; people can't move a

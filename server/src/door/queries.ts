@@ -1,4 +1,6 @@
-import { type Consent, DOOR, type DoorDesign } from '@tolvek/core/door';
+import { type Consent, DOOR, type DoorDesign, doorIn } from '@tolvek/core/door';
+import { readIn } from '@tolvek/core/form';
+import type { Language } from '@tolvek/words/speech';
 import { and, asc, desc, eq, isNull, type SQL, sql } from 'drizzle-orm';
 import { type DesignRow, statesOf } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
@@ -95,13 +97,24 @@ const inUse = (which: 'slug' | 'kind') => {
 const usedAtPath = inUse('slug');
 const usedBy = inUse('kind');
 
-export function doorBySlug(db: Reader, slug: string): { door: DoorRow; release: ReleaseRow } {
+/**
+ * A door, and the release of its form that is in force. `reads`: the language in which what is said at it is read, where its
+ * form is there in it.
+ *
+ * @throws Problem 404 where there is none
+ */
+export function doorBySlug(
+  db: Reader,
+  slug: string,
+  reads?: Language | undefined,
+): { door: DoorRow; release: ReleaseRow } {
   const [found] = usedAtPath(db, slug);
   const release = found && releaseInForce(db, found.door.formId);
   if (!found || !release) throw notFound('form');
   const { door, stoppedAt } = found;
   // A form that was stopped takes nothing in, whatever its doors say.
-  return { door: { ...door, design: { ...door.design, open: door.design.open && stoppedAt === null } }, release };
+  const design = doorIn(door.design, readIn(release.design.translations, reads));
+  return { door: { ...door, design: { ...design, open: design.open && stoppedAt === null } }, release };
 }
 
 /** All doors of forms that are in use. */
@@ -131,9 +144,10 @@ export function shutAt(db: Reader, { id, design }: Pick<DoorRow, 'id' | 'design'
 export function agreedText(
   db: Reader,
   { doorId, consent }: { readonly doorId: string | null; readonly consent: number | null },
+  spoken: Language | null = null,
 ): Consent | null {
   if (doorId === null || consent === null) return null;
   const states = statesOf<DoorDesign>(db, { id: doorId });
-  const found = states.find(({ content }) => content.consent?.version === consent)?.content.consent;
-  return found ?? { text: '', version: consent };
+  const found = states.find(({ content }) => content.consent?.version === consent)?.content;
+  return (found && doorIn(found, spoken).consent) ?? { text: '', version: consent };
 }

@@ -111,9 +111,10 @@ function worksFloor(db: Reader, viewer: Viewer): boolean {
 }
 
 function deskView({ db }: House, now: number) {
-  const { name, organisation, zone, sender, accent, firstDay, calendar } = deskOf(db);
+  const { name, organisation, language, zone, sender, accent, firstDay, calendar } = deskOf(db);
   const logo = pictureVersion(db, LOGO);
-  const about = { name, organisation, email: sender.address, accent: ACCENTS[accent], logo, firstDay, now: iso(now) };
+  const said = { name, organisation, language, email: sender.address };
+  const about = { ...said, accent: ACCENTS[accent], logo, firstDay, now: iso(now) };
   const calendars = calendarNames(db);
   const hours = calendars.find(({ key }) => key === calendar) ?? calendars[0];
   if (!hours) return { ...about, zone, open: false, until: null };

@@ -45,6 +45,8 @@ export interface Arriving {
   /** What it is about where the form was sent to them. */
   readonly about?: Asking['about'];
   readonly entry?: Asking['entry'];
+  /** The language they read it in; that of whom they are when nothing is said. */
+  readonly reads?: Asking['reads'];
   /** The edition that is tried whoever asks; null: the form as it is. */
   readonly edition?: string | null | undefined;
   /** What fields pick from, where it was read before. */
@@ -108,7 +110,7 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
   // What the desk takes in itself is asked as it stands.
   const asked =
     through.by === 'sheet of rows'
-      ? { ...releaseById(db, arriving.release.id), edition: null }
+      ? { ...releaseById(db, arriving.release.id), edition: null, spoken: null }
       : askedAt(
           db,
           arriving.release,
@@ -117,6 +119,7 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
             id: arriving.isKnown === false ? null : (asks?.id ?? null),
             about: arriving.about,
             entry: arriving.entry,
+            reads: arriving.reads,
           },
           now,
           arriving.edition,

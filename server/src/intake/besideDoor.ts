@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type DoorLimit, doorAt, placesLeft } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
+import type { Language } from '@tolvek/words/speech';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
 import { mailingById } from '../mailing/queries.ts';
@@ -8,7 +9,6 @@ import { personById, viewerIn } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
-import { stageOf } from '../register/queries.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestById } from '../request/queries.ts';
@@ -21,6 +21,8 @@ interface At {
   readonly finishBy: number | null;
   /** What counts against its limits. */
   readonly counted: ReturnType<typeof countedAt>;
+  /** The language they read. */
+  readonly reads: Language;
 }
 
 type Beside = Pick<AnswerOf<'door'>, 'now' | 'closes' | 'finishing' | 'finishBy' | 'places' | 'earlier' | 'instead'>;
@@ -38,7 +40,7 @@ export function besideDoor(db: Reader, door: DoorRow, viewer: Viewer | null, at:
     // Not to whom it would tell of others: whoever may not come in.
     places: isIn && design.showsPlaces ? placesLeft(design, counted.used) : null,
     earlier: refused?.own && viewer ? earlierOf(db, door, viewer, refused.own, { now, zone: counted.zone }) : null,
-    instead: isIn ? null : otherDoor(db, door, viewer, now),
+    instead: isIn ? null : otherDoor(db, door, viewer, at),
   };
 }
 
@@ -71,16 +73,21 @@ function earlierOf(db: Reader, door: DoorRow, viewer: Viewer, limit: DoorLimit, 
 
 function shortly(db: Reader, request: RequestRow, viewer: Viewer): NonNullable<Beside['earlier']> {
   const open = openRequest(db, request, viewer, 'following');
-  return { number: request.number, subject: open.subject, stage: stageOf(open.register, request.stage).publicLabel };
+  return { number: request.number, subject: open.subject, stage: open.publicStage };
 }
 
 /** The door to go to instead: only one that lets them in, as far as it is known who they are. */
-function otherDoor(db: Reader, { design, slug }: DoorRow, viewer: Viewer | null, now: number): Beside['instead'] {
+function otherDoor(
+  db: Reader,
+  { design, slug }: DoorRow,
+  viewer: Viewer | null,
+  { now, reads }: Pick<At, 'now' | 'reads'>,
+): Beside['instead'] {
   if (design.instead === undefined || design.instead === slug) return null;
   const found = leadingTo(db, design.instead);
   if (!found || !admissionOf(db, found.door, viewer, now).admitted) return null;
   const { door, release } = found;
-  const asking = { kind: door.kind, id: door.design.unnamed ? null : (viewer?.personId ?? null) };
+  const asking = { kind: door.kind, id: door.design.unnamed ? null : (viewer?.personId ?? null), reads };
   return { slug: door.slug, title: askedAt(db, release, asking, now).release.design.title };
 }
 

@@ -1,5 +1,6 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { consentProblems, contactProblems } from '@tolvek/core/door';
+import { inLanguage } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
@@ -69,7 +70,7 @@ export type Submitted =
 export function submit(house: House, caller_: Viewer | null, input: Submission): Submitted {
   return write(house, (work) => {
     const { tx, now } = work;
-    const { door, release } = doorBySlug(tx, input.slug);
+    const { door, release } = doorBySlug(tx, input.slug, input.language);
     const sent = sentTo(tx, door, { owed: input.owed, session: input.session ?? null }, now);
     const viewer = sent?.viewer ?? caller_;
     if (door.kind === 'staff' && !viewer) throw notSignedIn();
@@ -145,7 +146,8 @@ function keepForConfirmation(house: House, work: Work, { door, release, input, s
   const { tx, now } = work;
   const name = input.contact?.name.trim() ?? '';
   const email = input.contact?.email.trim().toLowerCase() ?? '';
-  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers: input.answers, since };
+  const { answers, language: reads } = input;
+  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers, since, reads };
   const considered = consider(tx, arriving, now);
   if (considered.is === 'refused') throw refusal(considered.refusal);
   const wrong = considered.is === 'wrong' ? considered.problems : [];
@@ -190,15 +192,15 @@ function sentBy(db: Reader, token: string, now: number) {
 }
 
 /** What became of what was sent from outside, for whoever sent it. Nothing of the request itself is told. */
-export function sentState(db: Reader, token: string, now: number): AnswerOf<'sentState'> {
+export function sentState(db: Reader, token: string, now: number, reads: Language): AnswerOf<'sentState'> {
   const { waiting, request } = sentBy(db, token, now);
   if (waiting) {
-    const { design } = releaseById(db, waiting.releaseId).release;
+    const design = inLanguage(releaseById(db, waiting.releaseId).release.design, reads);
     const slug = doorById(db, waiting.doorId)?.slug ?? '';
     return { state: 'to-confirm', form: design.title, slug, email: waiting.email, until: iso(waiting.expiresAt) };
   }
   if (!request) throw new Problem(410, 'link-expired', refused('confirmExpired'));
-  const { design } = releaseById(db, request.releaseId).release;
+  const design = inLanguage(releaseById(db, request.releaseId).release.design, reads);
   const due = request.due === null ? null : iso(request.due);
   return { state: 'arrived', form: design.title, number: request.number, due };
 }
@@ -234,12 +236,14 @@ export function sendAgain(house: House, token: string, typed: string): AnswerOf<
 interface Through extends Shown {
   readonly slug: string;
   readonly opened?: string | undefined;
+  /** The language they read. */
+  readonly reads: Language;
 }
 
 /** A door that admits whoever calls: a closed one answers nothing about its form. */
-function openDoor(house: House, caller: Viewer | null, { slug, opened, ...shown }: Through, now: number) {
+function openDoor(house: House, caller: Viewer | null, { slug, opened, reads, ...shown }: Through, now: number) {
   const { db } = house;
-  const at = doorBySlug(db, slug);
+  const at = doorBySlug(db, slug, reads);
   const sent = sentTo(db, at.door, shown, now);
   if (sent) stillOwed(sent);
   const viewer = sent?.viewer ?? caller;
@@ -249,13 +253,13 @@ function openDoor(house: House, caller: Viewer | null, { slug, opened, ...shown 
   if (!admission.admitted) throw refusal(admission);
   const kept = keptByOthers(db, at.door.formId, viewer);
   if (kept !== null) throw notAllowed(kept);
-  return { ...at, viewer, sent };
+  return { ...at, viewer, sent, reads };
 }
 
 /** What answers at a door come to so far, for whoever is typing them. */
 function completedAt(
   db: Reader,
-  { door, release: inForce, viewer, sent }: ReturnType<typeof openDoor>,
+  { door, release: inForce, viewer, sent, reads }: ReturnType<typeof openDoor>,
   answers: RawAnswers,
   now: number,
 ) {
@@ -264,7 +268,7 @@ function completedAt(
   const { release, complete } = askedAt(
     db,
     inForce,
-    { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry },
+    { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry, reads },
     now,
   );
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
@@ -401,13 +405,13 @@ function updateBy(
 /** Takes in what came by a door that stores nothing about who comes: whoever it was, nobody asked. */
 function arriveUnnamed(
   work: Work,
-  { door, release, input: { answers }, since, consent }: Sending,
+  { door, release, input: { answers, language: reads }, since, consent }: Sending,
   viewer: Viewer | null,
 ): Submitted {
   // Whether they may come in is looked at, and forgotten.
   const person = viewer ? personById(work.tx, viewer.personId) : undefined;
   const admits = person ? comerOf(work.tx, person) : UNKNOWN;
-  const arriving = { ...through(door, release), asks: null, admits, answers, since };
+  const arriving = { ...through(door, release), asks: null, admits, answers, since, reads };
   const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, consent });
   return { state: 'arrived', ...arrivedFrom(work.tx, door, request) };
 }

@@ -1,3 +1,4 @@
+import { doorIn } from '@tolvek/core/door';
 import type { Words } from '@tolvek/words';
 import type { DoorRow } from '../door/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
@@ -14,5 +15,6 @@ export function confirmationOf(db: Reader, { design }: DoorRow, request: Request
   if (!text) return null;
   const asked = request.requesterId === null ? undefined : personById(db, request.requesterId);
   if (!asked) return text;
-  return openRequest(db, request, viewerIn(db, asked), 'following').textsOf([text])[0] ?? null;
+  const open = openRequest(db, request, viewerIn(db, asked), 'following');
+  return open.textsOf([doorIn(design, open.spoken).confirmation ?? text])[0] ?? null;
 }

@@ -1,6 +1,13 @@
 import type { intakeRoutes } from '@tolvek/contract';
 import type { DoorLimit, NotAdmitted } from '@tolvek/core/door';
-import { type AskedForm, askedForm, askedInWordsOf, lookedAtTogether, requesterReadBy } from '@tolvek/core/form';
+import {
+  type AskedForm,
+  askedForm,
+  askedInWordsOf,
+  inLanguage,
+  lookedAtTogether,
+  requesterReadBy,
+} from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { profileWith } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
@@ -17,6 +24,7 @@ import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { factsFor } from '../request/facts.ts';
+import { deskOf } from '../settings/queries.ts';
 import { admissionOf, countedAt, namedAt } from './admission.ts';
 import { besideDoor, besideSent } from './besideDoor.ts';
 import {
@@ -80,8 +88,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   const { secret } = house.config;
 
   return {
-    door: ({ params, query, viewer: caller, session }) => {
-      const { door, release } = doorBySlug(db, params.slug);
+    door: ({ params, query, viewer: caller, session, language: reads }) => {
+      const { door, release } = doorBySlug(db, params.slug, reads);
       const now = clock.now();
       const sent = sentTo(db, door, { owed: query.owed, session }, now);
       const viewer = sent?.viewer ?? caller;
@@ -93,20 +101,23 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const mustSignIn = release.design.updates !== undefined && !known;
       const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
       const requester = known && { id: known.personId, kind: known.kind };
-      const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry };
-      const { design } = askedAt(db, release, asking, clock.now()).release;
+      const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry, reads };
+      const { release: given, spoken } = askedAt(db, release, asking, clock.now());
+      const { design } = given;
       // The labels and options are called what their register calls them now.
-      const fields = askedInWordsOf(design.fields, registerOfForm(db, door.formId).fields);
+      const { fields: owned } = registerOfForm(db, door.formId);
+      const fields = spoken === null ? askedInWordsOf(design.fields, owned) : design.fields;
       const asked = askedForm({ ...design, fields });
       const facts = factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields });
       return {
         slug: door.slug,
         kind: door.kind,
         title: design.title,
+        spoken: spoken ?? deskOf(db).language,
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
         unnamed: door.design.unnamed ?? false,
-        ...besideDoor(db, door, known, { now, refused, finishBy, counted }),
+        ...besideDoor(db, door, known, { now, refused, finishBy, counted, reads }),
         ...(sent ? besideSent(db, sent) : { sent: null }),
         asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
         form:
@@ -141,11 +152,11 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       };
     },
 
-    checkAnswers: ({ params, body, viewer, session }) => ({
-      problems: [...checkAnswers(house, viewer, { ...params, ...body, session }, clock.now())],
+    checkAnswers: ({ params, body, viewer, session, language: reads }) => ({
+      problems: [...checkAnswers(house, viewer, { ...params, ...body, session, reads }, clock.now())],
     }),
-    offers: ({ params, body, viewer, session }) =>
-      offersAt(house, viewer, { ...params, ...body, session }, clock.now()),
+    offers: ({ params, body, viewer, session, language: reads }) =>
+      offersAt(house, viewer, { ...params, ...body, session, reads }, clock.now()),
     keepAnswers: ({ params, body, session }) => keepForStaff(house, session, params.slug, body),
     sendKept: ({ params, body, language }) => keepByLink(house, params.slug, { ...body, language }),
     kept: ({ params }) => keptBehind(house, params.token, clock.now()),
@@ -174,12 +185,12 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
           : await doneWork(secret, doorBySlug(db, params.slug).door, body.work, clock.now());
       return submit(house, viewer, { slug: params.slug, ...body, work, session, key, language });
     },
-    sentState: ({ params }) => sentState(db, params.token, clock.now()),
+    sentState: ({ params, language }) => sentState(db, params.token, clock.now(), language),
     sendAgain: ({ params, body }) => sendAgain(house, params.token, body.email),
 
-    confirmation: ({ params }) => {
+    confirmation: ({ params, language }) => {
       const { submission, release } = waitingFor(db, params.token, clock.now());
-      return { form: release.design.title, name: submission.name, email: submission.email };
+      return { form: inLanguage(release.design, language).title, name: submission.name, email: submission.email };
     },
     backToAnswers: ({ params }) => backToAnswers(house, params.token),
     confirm: ({ params }) => confirm(house, params.token),

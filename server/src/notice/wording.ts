@@ -1,4 +1,5 @@
 import { lengthOf, workingTimeBetween } from '@tolvek/core/deadline';
+import { inLanguage as formIn } from '@tolvek/core/form';
 import {
   type DressedLetter,
   draftConfirmation,
@@ -15,6 +16,7 @@ import {
   type NoticeEvent,
   spokenLetter,
 } from '@tolvek/core/notice';
+import { publicLabelIn } from '@tolvek/core/register';
 import { changeInWords } from '@tolvek/core/request';
 import { ACCENTS, signatureOf } from '@tolvek/core/settings';
 import { said, type Words } from '@tolvek/words';
@@ -72,11 +74,11 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const person = notice.personId === null ? undefined : personById(tx, notice.personId);
   if (!request || !person || !(person.active || person.id === request.requesterId)) return null;
   const about = { post, tx, now, request, person };
-  const told = eventOf(about, cause);
-  if (!told) return null;
   const { release } = releaseById(tx, request.releaseId);
   const viewer = viewerIn(tx, person);
   const open = openRequest(tx, request, viewer, 'letter', { register: registerById(tx, request.registerId) });
+  const told = eventOf(about, cause, open);
+  if (!told) return null;
   // Whoever may not read it hears of it only where they are asked to act on it.
   const isTheirs = person.id === request.requesterId && cause.kind !== 'news';
   if (FOR_READERS.has(cause.kind) && !open.relation.isDesk && !isTheirs) return null;
@@ -84,7 +86,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const way = wayOf(about, cause);
   const letter = draftNotice(event, {
     number: request.number,
-    formTitle: open.layout?.edition.title || release.design.title,
+    formTitle: open.layout?.edition.title || open.design.title,
     subject: open.subject,
     visible: open.values,
     reader: person.name,
@@ -112,7 +114,11 @@ type ToFill = 'to-fill-in' | 'passed-on';
 type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in';
 
 /** What happened, with the names and moments that are told of it; null when it is past telling. */
-function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent | null {
+function eventOf(
+  { tx, now, request }: About,
+  cause: AboutRequest,
+  { spoken }: Pick<OpenRequest, 'spoken'>,
+): NoticeEvent | null {
   const { due } = request;
   switch (cause.kind) {
     case 'received':
@@ -134,9 +140,10 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest): NoticeEvent 
     case 'message':
       return { kind: 'message', from: personNamed(tx, cause.by), text: cause.text };
     case 'stage': {
-      const { publicLabel, phase } = stageOf(registerById(tx, request.registerId), cause.stage);
+      const stage = stageOf(registerById(tx, request.registerId), cause.stage);
+      const { phase } = stage;
       const is = cause.finished ? 'finished' : phase === 'paused' ? 'paused' : 'resumed';
-      return { kind: 'stage', stage: publicLabel, is };
+      return { kind: 'stage', stage: publicLabelIn(stage, spoken), is };
     }
     case 'news': {
       const { change, text } = cause;
@@ -274,7 +281,8 @@ function toAddressOf(
     const { design } = releaseById(tx, waiting.releaseId).release;
     const { zone } = calendarOf(tx, design.deadline.calendar);
     const link = linkFor(tx, secret, { purpose: 'confirm', personId: '', targetId: waiting.id, now });
-    const letter = draftConfirmation({ form: design.title, expires: linkEnds(tx, 'confirm', now) });
+    const { title: form } = formIn(design, waiting.language ?? deskOf(tx).language);
+    const letter = draftConfirmation({ form, expires: linkEnds(tx, 'confirm', now) });
     return { ...inLanguage(letter, waiting.language ?? deskOf(tx).language, zone), path: '/confirm/', link: link.id };
   }
   const kept = tx
@@ -287,7 +295,8 @@ function toAddressOf(
   if (!kept || !release) return null;
   const { zone } = calendarOf(tx, release.design.deadline.calendar);
   const link = linkFor(tx, secret, { purpose: 'resume', personId: '', targetId: kept.id, now });
-  const letter = draftGoingOn({ form: release.design.title, expires: linkEnds(tx, 'resume', now) });
+  const { title: form } = formIn(release.design, kept.language ?? deskOf(tx).language);
+  const letter = draftGoingOn({ form, expires: linkEnds(tx, 'resume', now) });
   return {
     ...inLanguage(letter, kept.language ?? deskOf(tx).language, zone),
     path: `/ask/${kept.door.slug}?kept=`,

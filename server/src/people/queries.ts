@@ -115,12 +115,16 @@ const placesOf = prepared((db) =>
 );
 
 /** Somebody as what decides about them knows them, active or not. */
-export function viewerIn(db: Reader, { id, kind }: Pick<PersonRow, 'id' | 'kind'>): Viewer {
+export function viewerIn(
+  db: Reader,
+  { id, kind, language }: Pick<PersonRow, 'id' | 'kind'> & Partial<Pick<PersonRow, 'language'>>,
+): Viewer {
   const groups = groupsOf(db, id);
   const conditions = conditionsNamed(db);
   const meets = conditions.length > 0 ? { meets: metBy(db, personById(db, id), conditions) } : {};
-  if (kind !== 'staff') return { personId: id, kind, groups, rights: [], ...meets };
-  const viewer = { personId: id, kind, groups, ...rightsOf(db, id, groups), ...meets };
+  const reads = language ? { reads: language } : {};
+  if (kind !== 'staff') return { personId: id, kind, groups, rights: [], ...meets, ...reads };
+  const viewer = { personId: id, kind, groups, ...rightsOf(db, id, groups), ...meets, ...reads };
   const standsIn = placesOf(db)
     .all({ id })
     .map(({ holder }) => holder);

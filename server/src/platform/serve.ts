@@ -70,7 +70,8 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
     route.path,
     ...(route.takes === 'bytes' ? [] : JSON_BODY),
     async (request: Request, response: Response) => {
-      const session = await callerFor(route, limits, house, request, response);
+      const language = wishedBy(request);
+      const session = spokenTo(await callerFor(route, limits, house, request, response), language);
       const call: Call = {
         params: route.params.parse(request.params),
         query: route.query.parse({ ...request.query }),
@@ -79,7 +80,7 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
         session,
         key: route.guard === 'Idempotency-Key' ? keyOf(request) : '',
         version: route.guard === 'If-Match' ? versionOf(request) : 0,
-        language: wishedBy(request),
+        language,
         request,
         response,
       };
@@ -102,6 +103,10 @@ const JSON_BODY: readonly RequestHandler[] = [onlyJson, express.json({ limit: '5
 
 /** What is answered before the desk is laid. */
 const BEFORE: ReadonlySet<string> = new Set(['health', 'firstStart', 'layGround']);
+
+/** Whoever is signed in reads what they are given in the language of the page they look at. */
+const spokenTo = (session: Session | null, reads: Language): Session | null =>
+  session && { ...session, viewer: { ...session.viewer, reads } };
 
 /** The caller of a route, refused here when they may not call it at all. */
 async function callerFor(

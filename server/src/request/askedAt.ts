@@ -3,15 +3,20 @@ import {
   ASKING,
   ASKS,
   askedBy,
+  askedInWordsOf,
   chooseEdition,
   editionOf,
+  type FormDesign,
+  inLanguage,
   OWN_REQUESTS,
+  readIn,
   stoodIn,
   type Unasked,
 } from '@tolvek/core/form';
 import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
 import { askedAbout, type KnownAnswer } from '@tolvek/core/mailing';
 import { profileConditionsIn, STRANGER } from '@tolvek/core/people';
+import type { Language } from '@tolvek/words/speech';
 import { LRUCache } from 'lru-cache';
 import { formById, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
 import { meetingAlso, personById, viewerIn } from '../people/queries.ts';
@@ -30,6 +35,8 @@ export interface Asking {
   readonly about?: { readonly field: string; readonly value: string } | null | undefined;
   /** What is theirs and was sent to them to look at, by id: what it is found by is shown, and not asked. */
   readonly entry?: string | null | undefined;
+  /** The language they read it in; that of whom they are when nothing is said. */
+  readonly reads?: Language | undefined;
 }
 
 /** A release as it is asked of somebody. */
@@ -37,6 +44,8 @@ export interface AskedRelease extends PreparedForm {
   readonly release: ReleaseRow;
   /** The id of the edition they are given; null: the form as it is. */
   readonly edition: string | null;
+  /** The language it is in, with its register’s words of now; null: as it was written. */
+  readonly spoken: Language | null;
 }
 
 /** Forms as they are asked of somebody, by edition and by what is kept from them. */
@@ -61,23 +70,38 @@ export function askedAt(
   const isSpokenOf = speaksToAskers(register.access);
   // Most plans say nothing while somebody asks, and most forms have no editions: nobody is looked up then.
   const known = knownOf(db, release, asking);
-  if (!isSpokenOf && editions.length === 0 && known.length === 0) return { ...whole, edition: null };
+  const spoken = readIn(design.translations, asking.reads ?? languageOf(db, asking));
+  if (!isSpokenOf && editions.length === 0 && known.length === 0 && spoken === null)
+    return { ...whole, edition: null, spoken };
   const { viewer, at } = askerOf(db, register, release, asking, now);
   const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
   const edition =
     tried === undefined ? chooseEdition(editions, opening).edition : (editions.find(({ id }) => id === tried) ?? null);
   const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
-  if (unasked.size === 0 && edition === null && known.length === 0) return { ...whole, edition: null };
-  const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), known]);
+  if (unasked.size === 0 && edition === null && known.length === 0 && spoken === null)
+    return { ...whole, edition: null, spoken };
+  const words = spoken === null ? null : [spoken, register.id, register.version];
+  const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), known, words]);
   let found = prepared.get(name);
   if (!found) {
-    const given = askedBy(edition ? editionOf(design, edition) : design, unasked);
+    const read = spoken === null ? design : inLanguage(inWordsOf(design, register), spoken);
+    const laid = edition && (read.editions ?? []).find(({ id }) => id === edition.id);
+    const given = askedBy(laid ? editionOf(read, laid) : read, unasked);
     const asked = known.length > 0 ? askedAbout(given, known) : given;
-    found = { release: { ...release, design: asked }, edition: edition?.id ?? null, ...prepareIntake(asked) };
+    found = { release: { ...release, design: asked }, edition: edition?.id ?? null, spoken, ...prepareIntake(asked) };
     prepared.set(name, found);
   }
   return found;
 }
+
+/** A form with its fields called as its register calls them now. */
+const inWordsOf = (design: FormDesign, { fields }: RegisterRow): FormDesign => ({
+  ...design,
+  fields: askedInWordsOf(design.fields, fields),
+});
+
+const languageOf = (db: Reader, { id }: Asking): Language | undefined =>
+  id === null ? undefined : (personById(db, id)?.language ?? undefined);
 
 /** What is known of the answers before they are asked: what it is about, whose it is, what it is found by. */
 function knownOf(db: Reader, { design, formId }: ReleaseRow, { id, about, entry = null }: Asking) {

@@ -15,20 +15,21 @@ import {
   type VisibleValues,
 } from '@tolvek/core/access';
 import { mayStill } from '@tolvek/core/door';
-import { type Edition, type FormDesign, type Layout, layoutOf } from '@tolvek/core/form';
+import { type Edition, type FormDesign, inLanguage, type Layout, layoutOf, readIn } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { inRegister, mayWith, type RequestRight, type Viewer } from '@tolvek/core/people';
-import type { Field, NameOf } from '@tolvek/core/register';
+import { type Field, fieldsIn, type NameOf, publicLabelIn } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
 import { sql } from 'drizzle-orm';
 import { doorById } from '../door/queries.ts';
-import { releaseById } from '../form/queries.ts';
+import { releaseById, releaseInForce } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { listed } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
 import { mayHaveTold } from '../platform/reads.ts';
-import { type RegisterRow, type Registers, registerById, registersOnce } from '../register/queries.ts';
+import { type RegisterRow, type Registers, registerById, registersOnce, stageOf } from '../register/queries.ts';
 import { editionGiven } from './editions.ts';
 import { followersFor } from './followers.ts';
 import { momentOf } from './moment.ts';
@@ -60,7 +61,7 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
   constructor(
     readonly request: Row,
     readonly register: RegisterRow,
-    /** The design of the release it came by. */
+    /** The design of the release it came by, in the language that its viewer reads. */
     readonly design: FormDesign,
     readonly relation: Relation,
     readonly reading: Reading,
@@ -71,6 +72,8 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     private readonly given: () => Edition | null = () => null,
     /** Whether the door it came by lets whoever asked change nothing of it any more. */
     private readonly over: () => boolean = () => false,
+    /** The language that its viewer reads it in; null: as it was written. */
+    readonly spoken: Language | null = null,
   ) {}
 
   /** How the edition of its form that its viewer is given lays it out; null where they are given the form as it is. */
@@ -114,9 +117,15 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     return this.reading.readable;
   }
 
+  /** All its fields, as its viewer reads them. */
+  private get worded(): readonly Field[] {
+    const { fields } = this.reading.protection;
+    return this.spoken === null ? fields : fieldsIn(fields, this.spoken);
+  }
+
   /** Its fields: a trial may have some that its register has not got yet. */
   get fields(): readonly Field[] {
-    const { fields } = this.reading.protection;
+    const fields = this.worded;
     const { left } = this.register;
     // What has left the register is read where a request still has it.
     return left.length === 0
@@ -136,14 +145,20 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
 
   /** Texts with the values they name that its viewer may read. */
   textsOf(texts: readonly string[]): Revealed<readonly Words[]> {
-    return this.reading.texts(texts, this.request.values, this.names);
+    return this.reading.texts(texts, this.request.values, this.names, this.worded);
   }
 
   get subject(): Revealed<Words> {
     const { title, subject } = this.design;
     // What is tried is called as its draft calls it.
     const named = this.request.trial ? subject : this.register.subject;
-    return this.reading.subject({ subject: named, title }, this.request.values, this.names);
+    const fields = this.spoken === null ? undefined : this.worded;
+    return this.reading.subject({ subject: named, title }, this.request.values, this.names, fields);
+  }
+
+  /** What its requester reads of where it stands. */
+  get publicStage(): string {
+    return publicLabelIn(stageOf(this.register, this.request.stage), this.spoken);
   }
 
   /** Whether the viewer may do something with it, besides reading. */
@@ -169,7 +184,7 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
   }
 
   changes(changes: readonly ValueChange[]): Revealed<readonly VisibleChange[]> {
-    return this.reading.changes(changes, this.names);
+    return this.reading.changes(changes, this.names, this.worded);
   }
 
   /** Its cells in a sheet. `fields`: the columns. */
@@ -230,10 +245,26 @@ export function openRequest<Row extends ShownRow>(
   const itself = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose, at });
   const reading = looker ? itself.through(looker.reading) : itself;
   if (purpose !== 'letter') noteTold(request, register, reading, (looker?.reading ?? reading).situation);
-  const { design } = releaseById(db, request.releaseId).release;
+  const { design, spoken } = designRead(
+    db,
+    request,
+    relation.isRequester && !relation.isDesk ? viewer.reads : undefined,
+  );
   const given = (): Edition | null => editionGiven(db, { request, register, design, reading, relation });
   const over = (): boolean => relation.isRequester && !relation.isDesk && isOverFor(db, request);
-  return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker, given, over);
+  return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker, given, over, spoken);
+}
+
+/**
+ * The design of the release that a request came by, as it is read in a language: by the translations in force now, each
+ * where the release still says what it was made from.
+ */
+function designRead(db: Reader, { releaseId, formId }: ShownRow, reads: Language | undefined) {
+  const { design } = releaseById(db, releaseId).release;
+  if (reads === undefined) return { design, spoken: null };
+  const translations = releaseInForce(db, formId)?.design.translations ?? design.translations;
+  const spoken = readIn(translations, reads);
+  return { design: spoken === null ? design : inLanguage(design, spoken, translations), spoken };
 }
 
 /** Whether the door that a request came by lets whoever asked change nothing any more. */

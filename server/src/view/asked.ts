@@ -110,9 +110,15 @@ function meansIn(answers: readonly OpenRequest[]): Asked['means'] {
 }
 
 /** What a form is called to whom it was sent: as the edition that is theirs calls it. */
-function titleFor(db: Reader, { design }: MailingRow, release: ReleaseRow, { personId }: Viewer, now: number): string {
+function titleFor(
+  db: Reader,
+  { design }: MailingRow,
+  release: ReleaseRow,
+  { personId, reads }: Viewer,
+  now: number,
+): string {
   const kind = doorAtAddress(db, design.door)?.kind ?? 'staff';
-  return askedAt(db, release, { kind, id: personId }, now).release.design.title;
+  return askedAt(db, release, { kind, id: personId, reads }, now).release.design.title;
 }
 
 /** What somebody has to fill in, what is due first. `about`: only what is about one request. */

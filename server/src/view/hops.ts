@@ -11,6 +11,8 @@ interface HopInput {
   readonly request: RequestRow;
   readonly routed: RoutingTold | null;
   readonly stage: Stage;
+  /** What requesters read of the stage. */
+  readonly publicStage: string;
   readonly approval: Decision | undefined;
   readonly teamName: string;
   readonly decidedBy: string | null;
@@ -78,26 +80,25 @@ const isWorking = ({ approval, request }: HopInput): boolean =>
   approval?.state !== 'waiting' && request.phase !== 'finished';
 
 function workHop(input: HopInput, reader: Reader): Hop {
-  const { stage, teamName: team, request } = input;
+  const { stage, publicStage, teamName: team, request } = input;
   const working = isWorking(input);
   return {
     is: 'work',
-    label:
-      reader === 'requester' ? (working ? stage.publicLabel : said('hops:inHand')) : deskLabel(stage, team, working),
+    label: reader === 'requester' ? (working ? publicStage : said('hops:inHand')) : deskLabel(stage, team, working),
     state: working ? 'now' : request.phase === 'finished' ? 'past' : 'ahead',
-    detail: working ? (reader === 'requester' ? stage.publicLabel : stage.label) : '',
+    detail: working ? (reader === 'requester' ? publicStage : stage.label) : '',
   };
 }
 
 const deskLabel = (stage: Stage, team: string, working: boolean): Words =>
   working && stage.phase !== 'arrived' ? said('hops:teamAt', { team, stage: stage.label }) : team;
 
-function lastHop({ request, stage }: HopInput, reader: Reader): Hop {
+function lastHop({ request, publicStage }: HopInput, reader: Reader): Hop {
   const finished = request.phase === 'finished';
   const { finishedAt, due } = request;
   return {
     is: 'end',
-    label: reader === 'requester' && finished ? stage.publicLabel : said('hops:done'),
+    label: reader === 'requester' && finished ? publicStage : said('hops:done'),
     state: finished ? 'past' : 'ahead',
     detail: finishedAt ? said('hops:at', { at: finishedAt }) : due === null ? '' : said('hops:due', { at: due }),
   };

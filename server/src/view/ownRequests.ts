@@ -1,7 +1,6 @@
 import type { Viewer } from '@tolvek/core/people';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { stageOf } from '../register/queries.ts';
 import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
@@ -26,13 +25,12 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
       .all()
       .map((request) => {
         const register = shared.registers.byId(request.registerId);
-        const { design } = shared.form(request.releaseId);
         const open = openRequest(db, request, viewer, 'following', { register, names: shared.nameOf });
         return {
           number: request.number,
-          form: design.title,
+          form: open.design.title,
           subject: open.subject,
-          stage: stageOf(register, request.stage).publicLabel,
+          stage: open.publicStage,
           finished: request.phase === 'finished',
           waits: request.phase === 'paused',
           promise: promiseOf(request, now),

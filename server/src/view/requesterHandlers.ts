@@ -1,5 +1,8 @@
 import type { AnswerOf, viewRoutes } from '@tolvek/contract';
+import { doorIn } from '@tolvek/core/door';
+import { readIn } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
+import type { Language } from '@tolvek/words/speech';
 import { keptByOthers } from '../door/admission.ts';
 import { doorsFor } from '../door/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
@@ -23,8 +26,8 @@ export function requesterHandlers(
   const { db, clock } = house;
 
   return {
-    frontDesk: ({ viewer }) => ({
-      forms: formsFor(db, viewer, clock.now()),
+    frontDesk: ({ viewer, language }) => ({
+      forms: formsFor(db, viewer, clock.now(), language),
       toFill: viewer ? toFillIn(db, viewer, clock.now()) : [],
       begun: viewer ? begunBy(db, viewer, clock.now()) : [],
       mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
@@ -35,7 +38,7 @@ export function requesterHandlers(
 
     follow: (call) => {
       const { viewer, request } = followed(house, call);
-      return requesterViewOf(db, viewer, request, clock.now());
+      return requesterViewOf(db, { ...viewer, reads: call.language }, request, clock.now());
     },
 
     myRequest: ({ params, viewer }) => requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()),
@@ -46,18 +49,19 @@ export function requesterHandlers(
  * The forms somebody can ask with, each once: by the first of its doors that admits them, else by the first that
  * says why not. A form that is meant for others is none of theirs.
  */
-function formsFor(db: Reader, viewer: Viewer | null, now: number): AnswerOf<'frontDesk'>['forms'] {
+function formsFor(db: Reader, viewer: Viewer | null, now: number, reads: Language): AnswerOf<'frontDesk'>['forms'] {
   const forms = new Map<string, AnswerOf<'frontDesk'>['forms'][number]>();
   for (const door of doorsFor(db, viewer?.kind === 'staff' ? 'staff' : 'outside')) {
     const release = releaseInForce(db, door.formId);
     if (!release || keptByOthers(db, door.formId, viewer) !== null) continue;
-    const admission = admissionOf(db, door, viewer, now);
+    const said = { ...door, design: doorIn(door.design, readIn(release.design.translations, reads)) };
+    const admission = admissionOf(db, said, viewer, now);
     const listed = forms.get(door.formId);
     if (listed?.refusal === null || (listed && !admission.admitted)) continue;
     if (!admission.admitted && admission.why === 'not-for-you') continue;
     // Called as the edition that is theirs calls it.
-    const { title, intro } = askedAt(db, release, { kind: door.kind, id: viewer?.personId ?? null }, now).release
-      .design;
+    const asking = { kind: door.kind, id: viewer?.personId ?? null, reads };
+    const { title, intro } = askedAt(db, release, asking, now).release.design;
     forms.set(door.formId, { slug: door.slug, title, intro, refusal: admission.admitted ? null : admission.message });
   }
   return [...forms.values()];

@@ -62,7 +62,10 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const isRoutingOpen = mayReadRouting(open);
   /** `routed`: null for who is told nothing of the routing. */
   const hops = (reader: 'desk' | 'requester', routed: RoutingTold | null) =>
-    hopsOf({ request, routed, stage, approval, teamName, decidedBy, isRoutingOpen }, reader);
+    hopsOf(
+      { request, routed, stage, publicStage: open.publicStage, approval, teamName, decidedBy, isRoutingOpen },
+      reader,
+    );
   const typesOf = (fields: readonly Field[]) =>
     Object.fromEntries(
       fields.map((field) => {
@@ -342,13 +345,13 @@ export function requesterViewOf(
     askedBy: request.requesterId === viewer.personId ? null : personNamed(db, request.requesterId) || null,
     onBehalf: request.onBehalfId === viewer.personId ? null : personNamed(db, request.onBehalfId) || null,
     subject: open.subject,
-    stage: about.stage.publicLabel,
+    stage: open.publicStage,
     finished: request.phase === 'finished',
     sentAt: iso(request.createdAt),
     promise: promiseOf(request, now),
     values,
     words: wordsOf(open),
-    consent: agreedText(db, request),
+    consent: agreedText(db, request, open.spoken),
     dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
     toFill: toFillIn(db, viewer, now, request.id),

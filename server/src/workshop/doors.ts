@@ -1,9 +1,10 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { canComeByLink, DOOR, type DoorDesign, doorAt, kindOfProof, newDoor } from '@tolvek/core/door';
+import { canComeByLink, DOOR, type DoorDesign, doorAt, doorIn, kindOfProof, newDoor } from '@tolvek/core/door';
 import { allQuestionsOf, placeholdersIn } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
+import { LANGUAGES } from '@tolvek/words/speech';
 import { count, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { changeAtOnce, type Done } from '../design/commands.ts';
@@ -118,12 +119,19 @@ function placeForWithdrawn(tx: Transaction, { formId }: DoorRow, done: Done): vo
   changeRegister(tx, { key }, { stages: [...stages, stage] }, say('doors:withdrawingNote'), done);
 }
 
+/** Whether two states of a door ask to agree to the same, in whichever language. */
+const isSaidAlike = (before: DoorDesign, after: DoorDesign): boolean =>
+  before.consent?.text === after.consent?.text &&
+  LANGUAGES.every((each) => doorIn(before, each).consent?.text === doorIn(after, each).consent?.text);
+
 /** A door whose text to agree to has the next version where it is another one. */
 function withVersion(tx: Reader, door: DoorRow, content: DoorDesign): DoorDesign {
   const { consent } = content;
   if (!consent) return content;
   const before = door.design.consent;
-  if (before?.text === consent.text) return { ...content, consent: before };
+  // It is another text as well where it says something else in another language.
+  const isSame = isSaidAlike(door.design, content);
+  if (before && isSame) return { ...content, consent: before };
   const used = statesOf<DoorDesign>(tx, { id: door.id }).map(({ content: state }) => state.consent?.version ?? 0);
   return { ...content, consent: { ...consent, version: Math.max(0, before?.version ?? 0, ...used) + 1 } };
 }

@@ -92,6 +92,9 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         profile: profileDesignOf(db).fields,
         released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
         stages: register.stages.map(stageView),
+        publicStages: register.stages.flatMap(({ publicLabel, translations, retired }) =>
+          retired ? [] : [{ publicLabel, ...(translations ? { translations } : {}) }],
+        ),
         register: { key: register.key, name: register.name, holds: register.holds },
         others: formsOf(db, register.id).flatMap((each) =>
           each.id === form.id || each.deletedAt !== null ? [] : [{ key: each.key, title: each.draft.title }],

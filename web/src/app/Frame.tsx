@@ -1,6 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { lazy, Suspense, useEffect } from 'react';
+import { lazy, Suspense, useEffect, useRef } from 'react';
+import { useDispatch } from 'react-redux';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { api } from '../wire/api.ts';
 import { meApi } from '../wire/me.ts';
 import { LANGUAGE_NAMES, LANGUAGES, language, say, setDesk, speak, useLanguage } from '../wire/words.ts';
 
@@ -16,7 +18,7 @@ const zone = ({ isActive }: { isActive: boolean }): string =>
 export function Frame() {
   const { data: me } = meApi.useMeQuery(undefined, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
   const { pathname } = useLocation();
-  useLanguage();
+  useReadAnew(useLanguage());
   if (me) setDesk(me.desk);
   usePersonsLanguage(me?.person ?? null);
   useAccent(me?.desk.accent);
@@ -151,6 +153,17 @@ function usePersonsLanguage(person: AnswerOf<'me'>['person']): void {
     if (theirs === null) void setLanguage({ body: { language: language() } });
     else void speak(theirs);
   }, [theirs, setLanguage]);
+}
+
+/** What a form says is read anew where its reader goes over to another language; what they typed stays. */
+function useReadAnew(spoken: string): void {
+  const dispatch = useDispatch();
+  const last = useRef(spoken);
+  useEffect(() => {
+    if (last.current === spoken) return;
+    last.current = spoken;
+    dispatch(api.util.invalidateTags(['door', 'mine', 'desk']));
+  }, [spoken, dispatch]);
 }
 
 /** The desk’s own colour stands in the place of ours. */

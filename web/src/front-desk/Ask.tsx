@@ -57,7 +57,9 @@ function AskAt({ slug, owed }: { slug: string; owed: string | undefined }) {
     );
   return (
     <Column>
-      <h1 className="text-[28px]">{door.title}</h1>
+      <h1 className="text-[28px]" lang={door.spoken}>
+        {door.title}
+      </h1>
       {door.sent ? <SentToYou sent={door.sent} isOpen={door.form !== null} /> : null}
       {door.form && door.kind === 'outside' && !door.asks && !door.unnamed && !token ? (
         <p className="mt-1 text-[14px] text-soft print:hidden">

@@ -9,7 +9,11 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('frontDesk'),
       providesTags: ['desk'],
     }),
-    door: build.query<AnswerOf<'door'>, Asked<'door'>>({ query: call('door'), keepUnusedDataFor: 0 }),
+    door: build.query<AnswerOf<'door'>, Asked<'door'>>({
+      query: call('door'),
+      keepUnusedDataFor: 0,
+      providesTags: ['door'],
+    }),
     work: build.mutation<AnswerOf<'work'>, Asked<'work'>>({ query: call('work') }),
     checkAnswers: build.mutation<AnswerOf<'checkAnswers'>, Asked<'checkAnswers'>>({ query: call('checkAnswers') }),
     submit: build.mutation<AnswerOf<'submit'>, Asked<'submit'>>({

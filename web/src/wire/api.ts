@@ -29,6 +29,7 @@ export const api = createApi({
     'calendar',
     'planEffect',
     'editions',
+    'door',
   ],
   endpoints: () => ({}),
 });

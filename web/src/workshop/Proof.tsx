@@ -17,7 +17,7 @@ import { type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
-import { say, told, useLanguage } from '../wire/words.ts';
+import { LANGUAGE_NAMES, LANGUAGES, say, told, useLanguage } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import { Reasons } from './Reasons.tsx';
 import { TrialButton } from './TrialButton.tsx';
@@ -83,8 +83,9 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         </select>
         {say(proof.facts.door === 'outside' ? 'workshop:proofDoor.outside' : 'workshop:proofDoor.staff')}
         <InEdition draft={draft} proof={proof} />
+        <InALanguage draft={draft} proof={proof} />
       </p>
-      <div className="mt-3 border border-rule bg-sheet p-5">
+      <div className="mt-3 border border-rule bg-sheet p-5" lang={proof.language ?? undefined}>
         <h2>{proof.asked.title || say('workshop:noTitleYet')}</h2>
         <p className="mt-1 whitespace-pre-line text-soft">{proof.asked.intro}</p>
         {general.map((said) => (
@@ -242,6 +243,27 @@ function InEdition({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
         </option>
       ))}
       <option value="">{say('editions:lookedAt', { name: say('editions:plain') })}</option>
+    </select>
+  );
+}
+
+/** In which of its languages the form is looked at. */
+function InALanguage({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
+  const offered = LANGUAGES.filter((each) => draft.translations?.[each] !== undefined);
+  if (offered.length === 0) return null;
+  return (
+    <select
+      aria-label={say('languages:seen')}
+      className="max-w-56 border-b-[1.5px] border-green bg-transparent font-semibold text-green"
+      value={proof.language ?? ''}
+      onChange={({ target: { value } }) => proof.setLanguage(offered.find((each) => each === value) ?? null)}
+    >
+      <option value="">{say('languages:asWritten')}</option>
+      {offered.map((each) => (
+        <option key={each} value={each}>
+          {LANGUAGE_NAMES[each]}
+        </option>
+      ))}
     </select>
   );
 }

@@ -1,4 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { translated } from '@tolvek/core/design';
 import { mergeSettings, type RegisterSettings as Settings, settingsOf } from '@tolvek/core/form';
 import { type Stage, standingScope } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
@@ -11,9 +12,10 @@ import { ChangeList } from './ChangeList.tsx';
 import { workshopApi } from './endpoints.ts';
 import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
 import { Kept } from './Kept.tsx';
+import { InOthers } from './languages/InOthers.tsx';
 import { StageMap } from './StageMap.tsx';
 import { StagesEditor } from './StagesEditor.tsx';
-import type { StageDraft } from './stages.ts';
+import { type StageDraft, withChange } from './stages.ts';
 import { type Keeper, useEditing } from './useEditing.ts';
 
 type Register = AnswerOf<'register'>;
@@ -151,6 +153,7 @@ export function RegisterSettings({ register }: { register: Register }) {
         <span className="min-w-0">
           <StageMap stages={now.stages as readonly Stage[]} />
           <StagesEditor stages={now.stages as StageDraft[]} set={(stages) => set({ stages })} around={around} />
+          <StagesInOthers stages={now.stages as StageDraft[]} set={(stages) => set({ stages })} />
         </span>
         {isAsItWas ? null : (
           <>
@@ -192,5 +195,28 @@ export function RegisterSettings({ register }: { register: Register }) {
         </span>
       </p>
     </form>
+  );
+}
+
+/** What requesters read of the stages, in other languages. */
+function StagesInOthers({
+  stages,
+  set,
+}: {
+  readonly stages: readonly StageDraft[];
+  readonly set: (stages: StageDraft[]) => void;
+}) {
+  const stageAt = (key: string): StageDraft | undefined => stages.find((stage) => stage.key === key);
+  return (
+    <InOthers
+      texts={stages.flatMap(({ key, publicLabel, retired }) =>
+        retired ? [] : [{ place: key, text: publicLabel, kind: 'stage' as const }],
+      )}
+      found={({ place }, language) => stageAt(place)?.translations?.[language]?.public}
+      put={({ place, text }, language, says) => {
+        const translations = translated(stageAt(place)?.translations, language, { place: 'public', text }, says);
+        set(withChange(stages, place, { translations }));
+      }}
+    />
   );
 }

@@ -6,6 +6,7 @@ import { DoorsPage } from './DoorsPage.tsx';
 import { EditionsPage } from './editions/EditionsPage.tsx';
 import { WhoGets } from './editions/WhoGets.tsx';
 import { InOutPage } from './InOutPage.tsx';
+import { LanguagesPage } from './languages/LanguagesPage.tsx';
 import { MailingsPage } from './mailings/MailingsPage.tsx';
 import { QuestionsPage } from './QuestionsPage.tsx';
 import { RoutingPage } from './RoutingPage.tsx';
@@ -42,5 +43,6 @@ export const PAGES: readonly BinderPage[] = [
   { key: 'approval', label: 'pages:approval', Page: TimePage, tells: 'approval', ofRequests: true },
   { key: 'doors', label: 'pages:doors', Page: DoorsPage },
   { key: 'mailings', label: 'pages:mailings', Page: MailingsPage },
+  { key: 'languages', label: 'pages:languages', Page: LanguagesPage, tells: 'languages' },
   { key: 'sheets', label: 'pages:inOut', Page: InOutPage },
 ];

@@ -7,6 +7,7 @@ import {
   chooseEdition,
   editionOf,
   type FormDesign,
+  inLanguage,
   prepareCompletion,
   questionsOf,
 } from '@tolvek/core/form';
@@ -21,6 +22,7 @@ import {
   requestSlots,
 } from '@tolvek/core/register';
 import { useCallback, useMemo, useState } from 'react';
+import type { Language } from '../wire/words.ts';
 
 /** Whose eyes the proof has: somebody from outside, any colleague, or one of the staff by id. */
 export type Seat = 'outside' | 'staff' | (string & {});
@@ -69,6 +71,8 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const [seat, setSeat] = useState<Seat>(form.doors.some((door) => door.kind === 'outside') ? 'outside' : 'staff');
   /** The id of an edition that is looked at whoever sits there; empty: the form as it is, null: the one they are given. */
   const [wanted, setWanted] = useState<string | null>(null);
+  /** In which language it is looked at; null: as it is written. */
+  const [language, setLanguage] = useState<Language | null>(null);
   const [answers, setAnswers] = useState<Readonly<Record<string, RawAnswer>>>({});
   const know = useCallback(
     (known: KnownRequest) => setReferences((before) => [...before.filter((each) => each.id !== known.id), known]),
@@ -89,7 +93,8 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const [files, setFiles] = useState<readonly KnownFile[]>([]);
   const hold = useCallback((file: KnownFile) => setFiles((before) => [...before, file]), []);
   const facts = useMemo(() => factsAtSeat(seat, form, references, files), [seat, form, references, files]);
-  const { fields: all, parts: wholeParts, rules: wholeRules, editions, title, intro } = draft;
+  const read = useMemo(() => (language === null ? draft : inLanguage(draft, language)), [draft, language]);
+  const { fields: all, parts: wholeParts, rules: wholeRules, editions, title, intro } = read;
   const moment = useMemo(
     () => momentArriving(all, { form: form.key, stage: form.stages[0]?.key ?? '', day: facts.today }, () => facts),
     [all, form.key, form.stages, facts],
@@ -125,6 +130,8 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     given,
     wanted,
     setWanted,
+    language,
+    setLanguage,
     edition,
     asked: { ...asked, parts },
     facts,

@@ -102,4 +102,10 @@ export const changes: Same<typeof english> = {
   'updates.waits': 'sie gilt, sobald jemand sie angenommen hat',
   'updates.stamps': 'der Tag der Antwort steht in „{{label}}“',
   'updates.all': '{{parts, list}}.',
+  'language.offered': 'Es kann auch auf {{language}} gelesen werden.',
+  'language.withdrawn': 'Es kann nicht mehr auf {{language}} gelesen werden.',
+  'language.texts_one': '{{language}}: {{count}} Text des Formulars lautet anders.',
+  'language.texts_other': '{{language}}: {{count}} Texte des Formulars lauten anders.',
+  'language.fields_one': '{{language}}: {{count}} Wort der Felder lautet anders.',
+  'language.fields_other': '{{language}}: {{count}} Worte der Felder lauten anders.',
 };

@@ -52,4 +52,5 @@ export const designs: Same<typeof english> = {
     'Es gibt keine Stufe für nicht genehmigte Anfragen. Fügen Sie eine hinzu, oder nutzen Sie eine stillgelegte wieder.',
   theEdition: 'die Fassung „{{name}}“',
   theUpdates: 'was eine Antwort bewirkt',
+  theTranslations: 'die Übersetzungen',
 };

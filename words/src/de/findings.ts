@@ -198,4 +198,12 @@ export const findings: Same<typeof english> = {
     '„{{label}}“ fragt, was in den Profilen schon steht. Nutzen Sie das Profil als Vorgabe oder nehmen Sie die Frage heraus.',
   knownFromDoor:
     '„{{label}}“ fragt Personen von außen nach einer E-Mail-Adresse, und ihre eigene geben sie vor dem Senden ohnehin an. Nehmen Sie die Frage heraus oder machen Sie sie freiwillig.',
+  notTranslated_one:
+    '{{language}}: {{count}} Text ist nicht übersetzt. Gelesen wird er, wie er geschrieben ist. Geben Sie die Übersetzung ein.',
+  notTranslated_other:
+    '{{language}}: {{count}} Texte sind nicht übersetzt. Gelesen werden sie, wie sie geschrieben sind. Geben Sie die Übersetzungen ein.',
+  translatedBefore_one:
+    '{{language}}: {{count}} Text ist seit der Übersetzung ein anderer. Gelesen wird er, wie er geschrieben ist. Prüfen Sie die Übersetzung.',
+  translatedBefore_other:
+    '{{language}}: {{count}} Texte sind seit der Übersetzung andere. Gelesen werden sie, wie sie geschrieben sind. Prüfen Sie die Übersetzungen.',
 };

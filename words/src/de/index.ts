@@ -28,6 +28,7 @@ export { hops } from './hops.ts';
 export { kindHints } from './kindHints.ts';
 export { kindNames } from './kindNames.ts';
 export { kinds } from './kinds.ts';
+export { languages } from './languages.ts';
 export { mailings } from './mailings.ts';
 export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';

@@ -11,4 +11,5 @@ export const pages: Same<typeof english> = {
   inOut: 'Import und Export',
   editions: 'Fassungen',
   mailings: 'Verschicken',
+  languages: 'Sprachen',
 };

@@ -99,4 +99,10 @@ export const changes = {
   'updates.waits': 'it counts when somebody has accepted it',
   'updates.stamps': 'the day of the answer is written in “{{label}}”',
   'updates.all': '{{parts, list}}.',
+  'language.offered': 'It can also be read in {{language}}.',
+  'language.withdrawn': 'It can no longer be read in {{language}}.',
+  'language.texts_one': '{{language}}: {{count}} text of the form says something else.',
+  'language.texts_other': '{{language}}: {{count}} texts of the form say something else.',
+  'language.fields_one': '{{language}}: {{count}} word of the fields says something else.',
+  'language.fields_other': '{{language}}: {{count}} words of the fields say something else.',
 } as const;

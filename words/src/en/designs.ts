@@ -46,4 +46,5 @@ export const designs = {
   noRefusedStage: 'No stage is there for requests that were not approved. Add one, or use a retired one again.',
   theEdition: 'the edition “{{name}}”',
   theUpdates: 'what an answer does',
+  theTranslations: 'the translations',
 } as const;

@@ -172,4 +172,12 @@ export const findings = {
     '“{{label}}” asks what stands in people’s profiles already. Use the profile as the default, or remove the question.',
   knownFromDoor:
     '“{{label}}” asks people from outside for an email address, and they give theirs before they send anyway. Remove the question, or make it optional.',
+  notTranslated_one:
+    '{{language}}: {{count}} text is not translated. People read it as it is written. Enter the translation.',
+  notTranslated_other:
+    '{{language}}: {{count}} texts are not translated. People read them as they are written. Enter the translations.',
+  translatedBefore_one:
+    '{{language}}: {{count}} text has changed since it was translated. People read it as it is written. Check the translation.',
+  translatedBefore_other:
+    '{{language}}: {{count}} texts have changed since they were translated. People read them as they are written. Check the translations.',
 } as const;

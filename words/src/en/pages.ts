@@ -8,4 +8,5 @@ export const pages = {
   inOut: 'Import and export',
   editions: 'Editions',
   mailings: 'Send to people',
+  languages: 'Languages',
 } as const;

@@ -15,6 +15,7 @@ import { knownFindings } from './known.ts';
 import { type Named, namedFindings } from './named.ts';
 import { retiredFindings } from './retired.ts';
 import { ruleFindings } from './rules.ts';
+import { translationFindings } from './translations.ts';
 import { updatesFindings } from './updates.ts';
 
 /** What of the house a draft is checked against. */
@@ -69,6 +70,7 @@ export function findingsOf(
   ruleFindings(design, scope, add);
   retiredFindings(design, vocabularies, add);
   updatesFindings(design, add);
+  translationFindings(design, add);
   knownFindings(design, { profile, outside, scope }, add);
   if (editions) editionFindings(design, scope, { ...editions, groups }, add);
   for (const unique of design.unique) {

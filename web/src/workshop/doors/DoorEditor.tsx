@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { canComeByLink, DOOR, type DoorDesign, doorInWords, linkEnding } from '@tolvek/core/door';
+import { translated } from '@tolvek/core/design';
+import { canComeByLink, DOOR, type DoorDesign, doorInWords, linkEnding, textsOfDoor } from '@tolvek/core/door';
 import { allQuestionsOf } from '@tolvek/core/form';
 import { useId, useState } from 'react';
 import { toast } from 'sonner';
@@ -11,6 +12,7 @@ import { toggled } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
 import { WhatWasSet } from '../groundwork/States.tsx';
+import { InOthers } from '../languages/InOthers.tsx';
 import { PutInForce } from '../PutInForce.tsx';
 import { Choose, Hint, Tick } from '../Setting.tsx';
 import { DoorReach } from './DoorReach.tsx';
@@ -181,6 +183,14 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
               : say('workshop:doors.consentHint')}
           </Hint>
         </span>
+        <span />
+        <InOthers
+          texts={textsOfDoor(door)}
+          found={({ place }, language) => door.translations?.[language]?.[place]}
+          put={(text, language, says) =>
+            set((before) => ({ ...before, translations: translated(before.translations, language, text, says) }))
+          }
+        />
         <span className="pt-1.5 text-soft">{say('workshop:doors.afterwards')}</span>
         <fieldset className="flex flex-wrap gap-x-5 gap-y-2">
           <legend className="sr-only">{say('workshop:doors.afterwards')}</legend>

@@ -14,7 +14,7 @@ export function MailingsPage() {
   const { form } = useBinder();
   const { data, error, refetch } = workshopApi.useMailingsQuery(
     { key: form.key },
-    { refetchOnMountOrArgChange: true, pollingInterval: 15_000, skipPollingIfUnfocused: true },
+    { refetchOnMountOrArgChange: true, pollingInterval: 4_000, skipPollingIfUnfocused: true },
   );
   if (error) return <Trouble error={error} again={refetch} />;
   return (

@@ -1,0 +1,21 @@
+import { said } from '@tolvek/words';
+import { LANGUAGE_NAMES, LANGUAGES } from '@tolvek/words/speech';
+import type { FormDesign } from '../design.ts';
+import { textsToTranslate, translationOf } from '../translating.ts';
+import type { Add } from './finding.ts';
+
+/** Languages that a form is read in: what is not translated, and what was translated from words that are others by now. */
+export function translationFindings(design: FormDesign, add: Add): void {
+  const texts = textsToTranslate(design);
+  for (const language of LANGUAGES) {
+    if (design.translations?.[language] === undefined) continue;
+    const states = texts.map((text) => translationOf(design, text, language).state);
+    for (const [state, code] of [
+      ['missing', 'findings:notTranslated'],
+      ['outdated', 'findings:translatedBefore'],
+    ] as const) {
+      const count = states.filter((each) => each === state).length;
+      if (count > 0) add('caution', 'languages', language, said(code, { count, language: LANGUAGE_NAMES[language] }));
+    }
+  }
+}

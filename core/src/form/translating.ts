@@ -1,0 +1,88 @@
+import type { Language } from '@tolvek/words/speech';
+import {
+  type PlacedText,
+  stateOf,
+  type TranslationState,
+  type Translations,
+  textsIn,
+  translated,
+} from '../design/index.ts';
+import { type Field, fieldSaid } from '../register/index.ts';
+import { type FormDesign, type Part, partKey } from './design.ts';
+import { formSaid } from './translated.ts';
+
+/** A text of a form to translate: one of its own, or of a field that its register owns. */
+export interface FormText extends PlacedText {
+  /** The key of the field; null for the form’s own. */
+  readonly field: string | null;
+}
+
+/** What is offered no more needs no other words. */
+function inUse(field: Field): Field {
+  const { type } = field;
+  if (type.kind === 'choice' || type.kind === 'choices')
+    return { ...field, type: { ...type, options: type.options.filter(({ retired }) => !retired) } } as Field;
+  if (type.kind === 'level')
+    return { ...field, type: { ...type, levels: type.levels.filter(({ retired }) => !retired) } } as Field;
+  return field;
+}
+
+/**
+ * The texts of a form that its requesters may read, in the order in which they meet them: with each question those of the
+ * field it asks for; then those of fields that are filled in without asking, what rules say, and the editions. What only
+ * the desk fills in is not theirs to read.
+ */
+export function textsToTranslate(design: FormDesign): readonly FormText[] {
+  const left = new Map(
+    design.fields.flatMap((field) => (field.source === 'desk-only' ? [] : [[field.key, inUse(field)] as const])),
+  );
+  const ofField = (key: string): readonly FormText[] => {
+    const field = left.get(key);
+    left.delete(key);
+    return field ? textsIn((say) => fieldSaid(field, say)).map((text) => ({ ...text, field: key })) : [];
+  };
+  const own = (of: Partial<Pick<FormDesign, 'title' | 'intro' | 'rules' | 'editions'>> & { parts?: readonly Part[] }) =>
+    textsIn((say) => formSaid({ fields: [], parts: [], rules: [], ...of }, say)).map(
+      (text): FormText => ({ ...text, field: null }),
+    );
+  const { title, intro, parts, rules, editions } = design;
+  return [
+    ...own({ title, intro }),
+    ...parts.flatMap((part) => [
+      ...own({ parts: [part] }),
+      ...(part.part === 'question' ? ofField(partKey(part)) : []),
+    ]),
+    ...[...left.keys()].flatMap(ofField),
+    ...own({ rules }),
+    ...(editions ? own({ editions }) : []),
+  ];
+}
+
+const about = (design: FormDesign, field: string | null): Translations | undefined =>
+  field === null ? design.translations : design.fields.find(({ key }) => key === field)?.translations;
+
+/** What a text of a form is in a language, and how that stands to what is written now. */
+export function translationOf(
+  design: FormDesign,
+  { field, place, text }: FormText,
+  language: Language,
+): { readonly state: TranslationState; readonly of: string; readonly says: string } {
+  const found = about(design, field)?.[language]?.[place];
+  return { of: found?.of ?? '', says: found?.says ?? '', state: stateOf(found, text) };
+}
+
+/** A form with one of its texts said in a language; without it where nothing is said. */
+export function withTranslation(design: FormDesign, text: FormText, language: Language, says: string): FormDesign {
+  const next = translated(about(design, text.field), language, text, says);
+  if (text.field === null) return { ...design, translations: next };
+  const fields = design.fields.map((field) => (field.key === text.field ? { ...field, translations: next } : field));
+  return { ...design, fields };
+}
+
+/** A form that is read in a language as well, or not any more. What its register’s fields are called stays with them. */
+export function spokenAlso(design: FormDesign, language: Language, isSpoken: boolean): FormDesign {
+  const { [language]: was, ...others } = design.translations ?? {};
+  if (isSpoken) return { ...design, translations: { ...others, [language]: was ?? {} } };
+  const { translations: _, ...rest } = design;
+  return Object.keys(others).length > 0 ? { ...rest, translations: others } : rest;
+}
