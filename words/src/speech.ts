@@ -1,14 +1,9 @@
 import { createInstance, type i18n } from 'i18next';
 import { FORMATS, type Languages } from './formats.ts';
+import { isLanguage, LANGUAGE_NAMES, LANGUAGES, type Language } from './languages.ts';
 import type { Key, Params, Said, Words } from './said.ts';
 
-/** The languages that the interface and its emails are written in. */
-export const LANGUAGES = ['en', 'de'] as const;
-export type Language = (typeof LANGUAGES)[number];
-/** What each language calls itself. */
-export const LANGUAGE_NAMES: Readonly<Record<Language, string>> = { en: 'English', de: 'Deutsch' };
-
-export const isLanguage = (code: unknown): code is Language => LANGUAGES.some((each) => each === code);
+export { isLanguage, LANGUAGE_NAMES, LANGUAGES, type Language };
 
 /**
  * The best of our languages for a list of wishes, the dearest first: tags of BCP 47, as a browser or an

@@ -1,5 +1,5 @@
 import type { RevealedFacts } from '@tolvek/core/access';
-import { LANGUAGES } from '@tolvek/words/speech';
+import { LANGUAGES } from '@tolvek/words';
 import { z } from 'zod';
 import { consent } from '../door/shapes.ts';
 import { parts, rule } from '../form/shapes.ts';

@@ -17,7 +17,7 @@ import {
   type Term,
   type Vocabulary,
 } from '@tolvek/core/register';
-import { LANGUAGES } from '@tolvek/words/speech';
+import { LANGUAGES } from '@tolvek/words';
 import { z } from 'zod';
 import { planAudience } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';

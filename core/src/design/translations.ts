@@ -1,4 +1,4 @@
-import type { Language } from '@tolvek/words/speech';
+import type { Language } from '@tolvek/words';
 
 /** What a text is in another language. */
 export interface Translation {

@@ -31,7 +31,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   withdraws: said('doors:theWithdrawing'),
   slowsRobots: said('doors:theRobots'),
   onlySent: said('doors:isOnlySent'),
-  translations: said('designs:theTranslations'),
+  translations: said('doors:theTranslations'),
 };
 
 const RULES: MergeRules = {

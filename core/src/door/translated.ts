@@ -1,4 +1,4 @@
-import type { Language } from '@tolvek/words/speech';
+import type { Language } from '@tolvek/words';
 import { type PlacedText, type Say, sayIn, textsIn } from '../design/index.ts';
 import type { DoorDesign } from './door.ts';
 

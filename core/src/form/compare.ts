@@ -1,5 +1,4 @@
-import { type Said, said, type Words } from '@tolvek/words';
-import { LANGUAGE_NAMES, LANGUAGES } from '@tolvek/words/speech';
+import { LANGUAGE_NAMES, LANGUAGES, type Said, said, type Words } from '@tolvek/words';
 import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';

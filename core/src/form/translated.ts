@@ -1,4 +1,4 @@
-import type { Language } from '@tolvek/words/speech';
+import type { Language } from '@tolvek/words';
 import { type Say, sayIn, type Translations } from '../design/index.ts';
 import { fieldsIn } from '../register/index.ts';
 import {

@@ -1,5 +1,5 @@
+import type { Language } from '@tolvek/words';
 import { type Said, said, type Words } from '@tolvek/words';
-import type { Language } from '@tolvek/words/speech';
 import type { Right } from './rights.ts';
 
 /** Who somebody is to the desk. Groups are named by their keys. */

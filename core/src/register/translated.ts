@@ -1,4 +1,4 @@
-import type { Language } from '@tolvek/words/speech';
+import type { Language } from '@tolvek/words';
 import { type Say, sayIn } from '../design/index.ts';
 import type { Field, Kind, SingleKind } from './field.ts';
 import type { Stage } from './stage.ts';

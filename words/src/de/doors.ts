@@ -122,4 +122,5 @@ export const doors: Same<typeof english> = {
   onlySent: 'Dieses Formular bekommt geschickt, wer es ausfüllen soll. Öffnen Sie es mit dem Link in Ihrer E-Mail.',
   unnamedSent:
     'Wer niemanden speichert, weiß nicht, wem das Formular geschickt wurde. Lassen Sie alle herein, oder speichern Sie, wer hereinkommt.',
+  theTranslations: 'die Übersetzungen',
 };

@@ -18,7 +18,6 @@ export const languages: Same<typeof english> = {
   stillRight: 'Die Übersetzung stimmt noch',
   asItIs: 'Bleibt, wie es geschrieben ist',
   takeSame: '„{{says}}“ übernehmen, wie anderswo',
-  ofRegister: 'alle Formulare des Registers',
   seen: 'In welcher Sprache es gezeigt wird',
   asWritten: 'wie geschrieben',
   others: 'In anderen Sprachen',

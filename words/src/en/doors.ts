@@ -107,4 +107,5 @@ export const doors = {
   admitsSent: 'Only those come in to whom the form was sent.',
   onlySent: 'This form is sent to those who fill it in. Open it with the link in your email.',
   unnamedSent: 'Who stores nobody does not know to whom the form was sent. Let all come in, or store who comes in.',
+  theTranslations: 'the translations',
 } as const;

@@ -14,7 +14,6 @@ export const languages = {
   stillRight: 'The translation is still right',
   asItIs: 'Stays as it is written',
   takeSame: 'Take “{{says}}”, as elsewhere',
-  ofRegister: 'all forms of the register',
   seen: 'In which language it is shown',
   asWritten: 'as it is written',
   others: 'In other languages',

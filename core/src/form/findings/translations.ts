@@ -1,5 +1,4 @@
-import { said } from '@tolvek/words';
-import { LANGUAGE_NAMES, LANGUAGES } from '@tolvek/words/speech';
+import { LANGUAGE_NAMES, LANGUAGES, said } from '@tolvek/words';
 import type { FormDesign } from '../design.ts';
 import { textsToTranslate, translationOf } from '../translating.ts';
 import type { Add } from './finding.ts';
