@@ -257,7 +257,7 @@ export function openRequest<Row extends ShownRow>(
 
 /**
  * The design of the release that a request came by, as it is read in a language: by the translations in force now, each
- * where the release still says what it was made from.
+ * where the release still says what it was made from; by its own where there are none any more.
  */
 function designRead(db: Reader, { releaseId, formId }: ShownRow, reads: Language | undefined) {
   const { design } = releaseById(db, releaseId).release;

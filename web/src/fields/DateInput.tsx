@@ -1,4 +1,3 @@
-import { dateInWords, momentOfDayInWords } from '@tolvek/core/register';
 import { CalendarDays } from 'lucide-react';
 import { type ComponentProps, lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { say } from '../wire/words.ts';
@@ -53,7 +52,8 @@ export function DayField(props: DayFieldProps) {
   /** From the first press on, the month is there. */
   const [wanted, setWanted] = useState(false);
   const isRead = (withTime ? MOMENT : DAY).test(value);
-  const inWords = isRead ? (withTime ? momentOfDayInWords(value) : dateInWords(value)) : value;
+  const shown = withTime ? say('values:dateTime', { moment: value }) : say('values:date', { day: value });
+  const inWords = isRead ? shown : value;
   const day = DAY.test(value.slice(0, 10)) ? value.slice(0, 10) : null;
   const settle = (text: string): void => {
     if (!calendar) return;

@@ -2,6 +2,9 @@ import * as german from 'chrono-node/de';
 import { GB } from 'chrono-node/en';
 import { LANGUAGES, type Language, language } from '../wire/words.ts';
 
+/** `Do., 3. Dezember`: a day of the week that was shortened. */
+const SHORTENED_DAY = /^(\p{L}{2})\.,?\s/u;
+
 /** `3.12.` and `3.12`: a day of a month as much of Europe writes it, where a time would read alike. */
 const DAY_OF_MONTH = /^(\d{1,2})\.(\d{1,2})\.?$/;
 
@@ -13,7 +16,7 @@ const DAY_OF_MONTH = /^(\d{1,2})\.(\d{1,2})\.?$/;
  * @param isAhead false where a day that has been is asked for.
  */
 function readBy(parser: Parser, text: string, now: string, isAhead: boolean) {
-  const typed = text.trim().replace(DAY_OF_MONTH, '$1/$2');
+  const typed = text.trim().replace(DAY_OF_MONTH, '$1/$2').replace(SHORTENED_DAY, '$1, ');
   const at = new Date(`${now.slice(0, 16)}:00Z`);
   const [found] = parser.parse(typed, { instant: at, timezone: 0 }, { forwardDate: isAhead });
   // A time alone would be today's: a day has to be said.

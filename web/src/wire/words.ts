@@ -109,6 +109,7 @@ export async function speak(to: Language): Promise<void> {
 }
 
 function remember(chosen: Language): void {
+  if (typeof document === 'undefined') return;
   document.documentElement.lang = chosen;
   try {
     localStorage.setItem(PLACE, chosen);

@@ -1,0 +1,165 @@
+import { type FormDesign, spokenAlso, textsToTranslate, withTranslation } from '@tolvek/core/form';
+import { people } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Caller, Desk, freshly, ok, onVersion, VISIT } from './desk.ts';
+
+let desk: Desk;
+let maren: Caller;
+let ilse: Caller;
+let stranger: Caller;
+const GERMAN = { 'Accept-Language': 'de' };
+const WANDA = { name: 'Wanda Ferris', email: 'wanda.ferris@merrow.example' };
+const of = { params: { key: 'site-access' } };
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  [maren, ilse, stranger] = [await desk.as('Maren Okafor'), await desk.as('Ilse Brandvold'), await desk.as()];
+});
+afterAll(() => desk.close());
+
+const doorIn = async (headers: Readonly<Record<string, string>>, who = stranger, slug = 'visit') =>
+  ok(await who.call('door', { params: { slug }, headers }));
+const asked = (door: { form: { parts: readonly { field?: string; asks?: string }[] } }, field: string) =>
+  door.form.parts.find((part) => part.field === field)?.asks;
+const labelOf = (door: { form: { fields: readonly { key: string; label: string }[] } }, field: string) =>
+  door.form.fields.find(({ key }) => key === field)?.label;
+
+/** Releases the draft of the form with something changed. */
+async function release(change: (draft: FormDesign) => FormDesign): Promise<void> {
+  const form = ok(await maren.call('form', of));
+  const body = { draft: change(form.draft) };
+  const { version } = ok(await maren.call('saveDraft', { ...of, headers: onVersion(form.version), body }));
+  ok(await maren.call('releaseForm', { ...of, headers: onVersion(version), body: { note: '' } }));
+}
+
+describe('a form that is there in German', () => {
+  let follow = '';
+
+  it('is asked in German of whoever reads it, and as it was written of all others', async () => {
+    const [german, english] = [await doorIn(GERMAN), await doorIn({})];
+    expect([german.title, asked(german, 'visitor'), labelOf(german, 'visitor')]).toEqual([
+      ...['Auf die Station kommen', 'Wer kommt?', 'Gast'],
+    ]);
+    expect([english.title, asked(english, 'visitor'), labelOf(english, 'visitor')]).toEqual([
+      ...['Come on site', 'Who is coming?', 'Visitor'],
+    ]);
+    expect([german.spoken, english.spoken]).toEqual(['de', 'en']);
+    // It is the same form: nothing but its words is another.
+    const bare = (text: string): string =>
+      text.replace(/"(title|intro|asks|help|text|label|fix|spoken)":"[^"]*"/g, '$1');
+    const { opened: _one, ...one } = german.form;
+    const { opened: _other, ...other } = english.form;
+    expect(bare(JSON.stringify(one))).toBe(bare(JSON.stringify(other)));
+    // Other languages stay in the house.
+    expect(JSON.stringify([german, english])).not.toContain('translations');
+    // An edition says it as well, to whom it is given.
+    const { db } = desk.running.house;
+    const [maud] = db.select({ email: people.email }).from(people).where(eq(people.name, 'Maud Ferriter')).all();
+    const contractor = await desk.contact(maud?.email ?? '');
+    expect((await doorIn(GERMAN, contractor)).title).toBe('Auf der Station arbeiten');
+    // The list of forms, too.
+    const home = ok(await stranger.call('frontDesk', { headers: GERMAN }));
+    expect(home.forms.map(({ title }: { title: string }) => title)).toContain('Auf die Station kommen');
+    // What is not there in German is as it was written.
+    expect((await doorIn(GERMAN, stranger, 'school-visit')).spoken).toBe('en');
+  });
+
+  it('is told in German to whoever asked in it: the email, the stage, what they sent', async () => {
+    const sent = await stranger.call('submit', {
+      ...{ params: { slug: 'visit' }, headers: { ...GERMAN, ...freshly() } },
+      body: { release: ok(await maren.call('form', of)).releases[0].number, answers: VISIT, contact: WANDA },
+    });
+    ok(sent);
+    const letter = (await desk.letters()).at(-1);
+    expect(`${letter?.subject} ${letter?.text}`).toContain('Auf die Station kommen');
+    const token = await desk.tokenFor(WANDA.email, 'confirm');
+    expect(ok(await stranger.call('confirmation', { params: { token }, headers: GERMAN })).form).toBe(
+      'Auf die Station kommen',
+    );
+    const confirmed = ok(await stranger.call('confirm', { params: { token }, headers: GERMAN }));
+    follow = confirmed.follow;
+    const own = ok(await stranger.call('follow', { params: { token: follow }, headers: GERMAN }));
+    expect([own.form, own.stage]).toEqual([
+      'Auf die Station kommen',
+      expect.stringMatching(/Ist bei uns|Wird entschieden/),
+    ]);
+    expect(own.values.fields.map(({ label }: { label: string }) => label)).toContain('Anlass');
+    const english = ok(
+      await stranger.call('follow', { params: { token: follow }, headers: { 'Accept-Language': 'en' } }),
+    );
+    expect(english.form).toBe('Come on site');
+    // The desk reads it as it was written, whatever the pages are read in.
+    const sheet = ok(await ilse.call('sheet', { params: { number: confirmed.number }, headers: GERMAN }));
+    expect([sheet.form, sheet.values.fields.some(({ label }: { label: string }) => label === 'Reason')]).toEqual([
+      ...['Come on site', true],
+    ]);
+  });
+
+  it('says what is written now where that changed since it was translated, and finds it', async () => {
+    await release((draft) => ({
+      ...draft,
+      title: 'Come on site or on board',
+      parts: draft.parts.map((part) =>
+        part.part === 'question' && part.field === 'visitor' ? { ...part, asks: 'Who comes?' } : part,
+      ),
+    }));
+    const german = await doorIn(GERMAN);
+    expect([german.title, asked(german, 'visitor'), asked(german, 'reason')]).toEqual([
+      ...['Come on site or on board', 'Who comes?', 'Wozu kommt die Person?'],
+    ]);
+    const { findings } = ok(await maren.call('form', of));
+    expect(findings).toContainEqual(expect.objectContaining({ severity: 'caution', page: 'languages', at: 'de' }));
+    // What was sent before still says what was translated from what it says.
+    expect(ok(await stranger.call('follow', { params: { token: follow }, headers: GERMAN })).form).toBe(
+      'Auf die Station kommen',
+    );
+  });
+
+  it('says what is put right in a translation to those who asked before as well', async () => {
+    await release((draft) => {
+      const stage = textsToTranslate(draft).find(({ field, place }) => field === 'reason' && place === 'label');
+      if (!stage) throw new Error('No such text.');
+      return withTranslation(draft, stage, 'de', 'Grund des Besuchs');
+    });
+    const own = ok(await stranger.call('follow', { params: { token: follow }, headers: GERMAN }));
+    expect(own.values.fields.map(({ label }: { label: string }) => label)).toContain('Grund des Besuchs');
+    expect(labelOf(await doorIn(GERMAN), 'reason')).toBe('Grund des Besuchs');
+  });
+
+  it('has doors that say it in German, and ask to agree to another text where a translation is another', async () => {
+    const set = async (change: (door: object & { consent?: object }) => object): Promise<void> => {
+      const { version, door } = ok(await maren.call('doorDesign', { params: { slug: 'visit' } }));
+      const body = { door: change(door), note: '' };
+      ok(await maren.call('changeDoor', { params: { slug: 'visit' }, headers: onVersion(version), body }));
+    };
+    const consent = { text: 'We keep your name.', version: 0 };
+    const says = (text: string) => ({
+      de: { consent: { of: consent.text, says: text }, closed: { of: 'Closed for now.', says: 'Zurzeit zu.' } },
+    });
+    await set((door) => ({
+      ...door,
+      consent,
+      closedMessage: 'Closed for now.',
+      translations: says('Wir merken uns Ihren Namen.'),
+    }));
+    expect((await doorIn(GERMAN)).form.consent).toEqual({ text: 'Wir merken uns Ihren Namen.', version: 1 });
+    expect((await doorIn({})).form.consent).toEqual({ text: 'We keep your name.', version: 1 });
+    await set((door) => ({ ...door, translations: says('Wir merken uns, wie Sie heißen.') }));
+    expect((await doorIn({})).form.consent.version).toBe(2);
+    await set((door) => ({ ...door, open: false }));
+    expect([(await doorIn(GERMAN)).refusal, (await doorIn({})).refusal]).toEqual(['Zurzeit zu.', 'Closed for now.']);
+    await set(({ consent: _, ...door }) => ({ ...door, open: true }));
+  });
+
+  it('is as it was written for whoever comes once it is there in German no longer', async () => {
+    await release((draft) => spokenAlso(draft, 'de', false));
+    const german = await doorIn(GERMAN);
+    expect([german.spoken, asked(german, 'reason'), labelOf(german, 'reason')]).toEqual([
+      ...['en', 'What do they come for?', 'Reason'],
+    ]);
+    // Whoever asked while it was goes on reading it so.
+    const own = ok(await stranger.call('follow', { params: { token: follow }, headers: GERMAN }));
+    expect(own.form).toBe('Auf die Station kommen');
+  });
+});
