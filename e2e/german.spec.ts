@@ -2,7 +2,7 @@ import { type Browser, expect, type Page, test } from '@playwright/test';
 import { all } from '@tolvek/words/all';
 import { answers } from '@tolvek/words/de/answers';
 import { desk } from '@tolvek/words/de/desk';
-import { spilling } from './people.ts';
+import { pageOf, seriousTrouble, spilling } from './people.ts';
 
 /** Every text of ours that reads otherwise in German, but for those with places in them. */
 const ENGLISH = new Set(
@@ -12,7 +12,7 @@ const ENGLISH = new Set(
       .map(([, text]) => text),
   ),
 );
-/** Words of the demo’s form and people that read as a text of ours. */
+/** Words of the demo’s people, and of forms that are not there in German, that read as a text of ours. */
 const THEIRS = new Set(['Yes', 'No', 'Team', 'Arrived', 'Reason', 'Name']);
 
 const german = { locale: 'de-DE', viewport: { width: 360, height: 740 }, hasTouch: true } as const;
@@ -45,20 +45,30 @@ test('somebody from outside sends a request in German on a phone, corrects the a
   const jonas = await phoneOf(browser);
   await jonas.goto('/');
   await isGerman(jonas);
-  await jonas.getByRole('link', { name: 'Come on site' }).click();
-  await jonas.getByLabel('Who is coming?').fill('Jonas Eide');
+  await jonas.getByRole('link', { name: 'Auf die Station kommen' }).click();
+  await jonas.getByLabel('Wer kommt?').fill('Jonas Eide');
   await jonas.getByRole('button', { name: desk.sendAndConfirm }).click();
   const summary = jonas.getByRole('alert');
   await expect(summary).toContainText('Bitte korrigieren Sie');
-  await expect(summary).toContainText('„What do they come for?“ ist noch nicht beantwortet.');
+  await expect(summary).toContainText('„Wozu kommt die Person?“ ist noch nicht beantwortet.');
   await isGerman(jonas);
 
-  await jonas.getByLabel('Where are they from?').selectOption({ label: 'Haldane Lifting' });
-  await jonas.getByLabel('What do they come for?').fill('Kranprüfung');
-  await jonas.getByLabel('First day on site').fill('2026-12-02');
-  await jonas.getByLabel('Last day on site').fill('2026-12-03');
+  await jonas.getByLabel('Woher kommt die Person?').selectOption({ label: 'Ein anderes Institut, eine andere Firma' });
+  await jonas.getByLabel('Wozu kommt die Person?').fill('Kranprüfung');
+  // Days as people write them, in their language and in another.
+  await jonas.getByLabel('Erster Tag auf der Station').fill('2. Dez');
+  await jonas.getByLabel('Letzter Tag auf der Station').fill('3 dec');
+  await jonas.getByLabel('Letzter Tag auf der Station').blur();
+  await expect(jonas.getByLabel('Erster Tag auf der Station')).toHaveValue('Mi., 2. Dezember 2026');
+  await expect(jonas.getByLabel('Letzter Tag auf der Station')).toHaveValue('Do., 3. Dezember 2026');
+  // Whoever goes over to the other language and back finds all they typed.
+  await jonas.getByRole('button', { name: 'English' }).click();
+  await expect(jonas.getByLabel('What do they come for?')).toHaveValue('Kranprüfung');
+  await expect(jonas.getByLabel('First day on site')).toHaveValue('Wed 2 December 2026');
+  await jonas.getByRole('button', { name: 'Deutsch' }).click();
+  await expect(jonas.getByLabel('Wozu kommt die Person?')).toHaveValue('Kranprüfung');
   await jonas.getByRole('radio', { name: 'Nein' }).first().click();
-  await jonas.getByLabel('Fee in EUR').fill('1.148,00');
+  await jonas.getByLabel('Entgelt in EUR').fill('1.148,00');
   await jonas.getByLabel(answers.yourName).fill('Wim Haldane');
   await jonas.getByLabel(answers.yourEmail).fill('wim.haldan@haldane.example');
   await isGerman(jonas);
@@ -82,10 +92,13 @@ test('somebody from outside sends a request in German on a phone, corrects the a
   await isGerman(jonas);
   await jonas.getByRole('link', { name: desk.followRequest }).click();
   await expect(jonas.getByText('Kranprüfung')).toBeVisible();
+  await expect(jonas.getByRole('heading', { name: /Jonas Eide, Ein anderes Institut/ })).toBeVisible();
+  await expect(jonas.getByText('Auf die Station kommen').first()).toBeVisible();
   await isGerman(jonas);
 
   const received = await emailOf(jonas, 'Wir haben Ihre Anfrage erhalten', 'wim.haldane@');
   expect(received.text).toContain('Danke');
+  expect(received.text).toMatch(/Anlass\s+Kranprüfung/);
   await jonas.goto(email.link);
   await expect(jonas.getByRole('alert')).toBeVisible();
   await isGerman(jonas);
@@ -142,4 +155,34 @@ test('an approver chooses German, and decides from the email on a phone', async 
   } finally {
     await tomas.request.put('/api/me/language', { data: { language: 'en' } });
   }
+});
+
+test('a coordinator says a form in German, sees it so, and is told what has changed since', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/rooms/languages');
+  await maren.getByRole('button', { name: 'Also in Deutsch' }).click();
+  const german = maren.getByRole('region', { name: 'Deutsch' });
+  const [first] = await german.getByRole('listitem').all();
+  await expect(first?.getByText('Title') ?? german).toBeVisible();
+  await first?.getByRole('textbox').fill('Einen Raum buchen');
+  const proof = maren.getByRole('complementary', { name: 'Proof' });
+  await proof.getByLabel('In which language it is shown').selectOption('de');
+  await expect(proof.getByRole('heading', { name: 'Einen Raum buchen' })).toBeVisible();
+  // What is translated stays where it is while one types; what is left is counted, and found.
+  await expect(first?.getByRole('textbox') ?? german).toHaveValue('Einen Raum buchen');
+  await expect(german.getByText(/^1 of \d+ texts translated$/)).toBeVisible();
+  await expect(maren.getByText(/Deutsch: \d+ texts are not translated/).first()).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  expect(await spilling(maren)).toEqual([]);
+
+  await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
+  await maren.goto('/workshop/rooms/questions');
+  await maren.getByRole('textbox').first().fill('Book a room at the station');
+  await expect(maren.getByText(/Deutsch: 1 text has changed since it was translated/)).toBeAttached();
+  await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
+  await maren.goto('/workshop/rooms/languages');
+  await maren.getByRole('button', { name: 'The translation is still right' }).click();
+  await expect(maren.getByText(/1 text has changed since it was translated/)).toHaveCount(0);
+  await maren.getByRole('button', { name: /No longer in Deutsch/ }).click();
+  await expect(maren.getByRole('button', { name: 'Also in Deutsch' })).toBeVisible();
 });

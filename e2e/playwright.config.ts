@@ -24,6 +24,7 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'Europe/Dublin',
     trace: 'off',
+    actionTimeout: 60_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -44,7 +44,7 @@ const anySpoken = anyForm.chain((form) => {
     return fc.record({
       whole: fc.constant(whole),
       texts: fc.constant(texts),
-      states: fc.array(fc.constantFrom('missing', 'translated', 'outdated'), {
+      states: fc.array(fc.constantFrom('missing', 'translated', 'outdated', 'unfit'), {
         minLength: texts.length,
         maxLength: texts.length,
       }),
@@ -58,13 +58,14 @@ const translatedSo = ({ whole, texts, states }: Spoken): FormDesign =>
   texts.reduce((form, text, at) => {
     if (states[at] === 'missing') return form;
     const of = states[at] === 'outdated' ? { ...text, text: `${text.text} (before)` } : text;
-    return withTranslation(form, of, 'de', german(text.text));
+    const says = states[at] === 'unfit' ? `${german(text.text)} {somebody}` : german(text.text);
+    return withTranslation(form, of, 'de', says);
   }, whole);
 
 describe('a form in another language', () => {
   it('says what was translated from what is written now, and all else as it is written; nothing but words differs', () => {
     const seen = new Map<string, number>();
-    const counts = { missing: 0, translated: 0, outdated: 0 };
+    const counts = { missing: 0, translated: 0, outdated: 0, unfit: 0 };
     fc.assert(
       fc.property(anySpoken, (spoken) => {
         const form = translatedSo(spoken);
@@ -88,7 +89,7 @@ describe('a form in another language', () => {
       { numRuns: often(300) },
     );
     console.log('texts by how they stand:', counts, 'by kind:', Object.fromEntries(seen));
-    expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(100));
+    expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(80));
     const kinds = ['title', 'intro', 'question', 'help', 'heading', 'words', 'label', 'option', 'column'];
     expect([...kinds, 'warning', 'refusal', 'wayOut'].filter((kind) => !seen.has(kind))).toEqual([]);
   });

@@ -11,7 +11,9 @@ export {
 export { type DesignFile, designFile, fromDesignFile } from './file.ts';
 export type { Change, DesignFinding, DesignKind, Merged, Reference } from './kind.ts';
 export { type Json, type MergeRules, mergeContents } from './merge.ts';
+export { placeholdersIn } from './placeholders.ts';
 export {
+  namedBeyond,
   type PlacedText,
   type Say,
   sayIn,

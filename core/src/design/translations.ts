@@ -1,4 +1,5 @@
 import type { Language } from '@tolvek/words';
+import { placeholdersIn } from './placeholders.ts';
 
 /** What a text is in another language. */
 export interface Translation {
@@ -40,13 +41,23 @@ export type TextKind =
 /** Says the text of a place; what it gives back is read in place of it. */
 export type Say = (place: string, text: string, kind: TextKind) => string;
 
-/** How a translation stands to the text it was made from. */
-export type TranslationState = 'missing' | 'translated' | 'outdated';
+/**
+ * How a translation stands to the text it was made from. One that names a field in braces which the text does not name is
+ * unfit: nobody looked at who would read it by that.
+ */
+export type TranslationState = 'missing' | 'translated' | 'outdated' | 'unfit';
+
+/** The fields that a translation names and the text it is of does not. */
+export const namedBeyond = (says: string, text: string): readonly string[] => {
+  const named = new Set(placeholdersIn(text));
+  return [...new Set(placeholdersIn(says))].filter((name) => !named.has(name));
+};
 
 /** @example `stateOf({ of: 'Name', says: 'Name' }, 'Full name')` is `outdated` */
 export function stateOf(translation: Translation | undefined, text: string): TranslationState {
   if (!translation || translation.says.trim() === '') return 'missing';
-  return translation.of === text ? 'translated' : 'outdated';
+  if (translation.of !== text) return 'outdated';
+  return namedBeyond(translation.says, text).length > 0 ? 'unfit' : 'translated';
 }
 
 /** Says texts in a language, as far as they are translated from what is written now. */

@@ -17,8 +17,9 @@ import { type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
-import { LANGUAGE_NAMES, LANGUAGES, say, told, useLanguage } from '../wire/words.ts';
+import { LANGUAGE_NAMES, say, told, useLanguage } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
+import { useOtherLanguages, useWritten } from './languages/useOtherLanguages.ts';
 import { Reasons } from './Reasons.tsx';
 import { TrialButton } from './TrialButton.tsx';
 import type { DraftEditing } from './useDraft.ts';
@@ -249,7 +250,8 @@ function InEdition({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
 
 /** In which of its languages the form is looked at. */
 function InALanguage({ draft, proof }: { draft: FormDesign; proof: ProofState }) {
-  const offered = LANGUAGES.filter((each) => draft.translations?.[each] !== undefined);
+  const written = useWritten();
+  const offered = useOtherLanguages().filter((each) => draft.translations?.[each] !== undefined);
   if (offered.length === 0) return null;
   return (
     <select
@@ -258,10 +260,10 @@ function InALanguage({ draft, proof }: { draft: FormDesign; proof: ProofState })
       value={proof.language ?? ''}
       onChange={({ target: { value } }) => proof.setLanguage(offered.find((each) => each === value) ?? null)}
     >
-      <option value="">{say('languages:asWritten')}</option>
+      <option value="">{say('languages:in', { language: LANGUAGE_NAMES[written] })}</option>
       {offered.map((each) => (
         <option key={each} value={each}>
-          {LANGUAGE_NAMES[each]}
+          {say('languages:in', { language: LANGUAGE_NAMES[each] })}
         </option>
       ))}
     </select>

@@ -206,4 +206,8 @@ export const findings: Same<typeof english> = {
     '{{language}}: {{count}} Text ist seit der Übersetzung ein anderer. Gelesen wird er, wie er geschrieben ist. Prüfen Sie die Übersetzung.',
   translatedBefore_other:
     '{{language}}: {{count}} Texte sind seit der Übersetzung andere. Gelesen werden sie, wie sie geschrieben sind. Prüfen Sie die Übersetzungen.',
+  translatedBeyond_one:
+    '{{language}}: {{count}} Übersetzung nennt ein Feld, das ihr Text nicht nennt. Gelesen wird der Text, wie er geschrieben ist. Entfernen Sie das Feld.',
+  translatedBeyond_other:
+    '{{language}}: {{count}} Übersetzungen nennen Felder, die ihre Texte nicht nennen. Gelesen werden die Texte, wie sie geschrieben sind. Entfernen Sie die Felder.',
 };

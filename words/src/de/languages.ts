@@ -15,11 +15,12 @@ export const languages: Same<typeof english> = {
   inLanguage: '{{text}}, auf {{language}}',
   wasOf:
     'Übersetzt aus „{{text}}“. Der Text ist seither ein anderer, und gelesen wird der neue, wie er geschrieben ist.',
+  beyond: 'Sie nennt {{names, list}}, was der Text nicht nennt. Gelesen wird der Text, wie er geschrieben ist.',
   stillRight: 'Die Übersetzung stimmt noch',
   asItIs: 'Bleibt, wie es geschrieben ist',
   takeSame: '„{{says}}“ übernehmen, wie anderswo',
   seen: 'In welcher Sprache es gezeigt wird',
-  asWritten: 'wie geschrieben',
+  in: 'auf {{language}}',
   others: 'In anderen Sprachen',
   othersHint: 'Diese Worte werden gelesen, wo das Formular in der Sprache vorliegt.',
   doorsAndStages: 'Türen und Stufen haben eigene Worte. Sie gelten sofort, ohne eine neue Ausgabe.',

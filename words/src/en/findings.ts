@@ -180,4 +180,8 @@ export const findings = {
     '{{language}}: {{count}} text has changed since it was translated. People read it as it is written. Check the translation.',
   translatedBefore_other:
     '{{language}}: {{count}} texts have changed since they were translated. People read them as they are written. Check the translations.',
+  translatedBeyond_one:
+    '{{language}}: {{count}} translation names a field that its text does not name. People read the text as it is written. Remove the field.',
+  translatedBeyond_other:
+    '{{language}}: {{count}} translations name fields that their texts do not name. People read the texts as they are written. Remove the fields.',
 } as const;

@@ -12,6 +12,7 @@ export function translationFindings(design: FormDesign, add: Add): void {
     for (const [state, code] of [
       ['missing', 'findings:notTranslated'],
       ['outdated', 'findings:translatedBefore'],
+      ['unfit', 'findings:translatedBeyond'],
     ] as const) {
       const count = states.filter((each) => each === state).length;
       if (count > 0) add('caution', 'languages', language, said(code, { count, language: LANGUAGE_NAMES[language] }));

@@ -1,6 +1,7 @@
 import { stateOf } from '@tolvek/core/design';
 import { textsOfDoor } from '@tolvek/core/door';
 import { partName, spokenAlso, textsToTranslate, translationOf, withTranslation } from '@tolvek/core/form';
+import { useId } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { LANGUAGE_NAMES, type Language, say } from '../../wire/words.ts';
@@ -47,6 +48,7 @@ function InOne({ language }: { readonly language: Language }) {
       caption: text.field === null || text.kind === 'label' ? kind : `${kind}: ${name}`,
     };
   });
+  const id = useId();
   const left = useWhatIsLeft(lines);
   const byId = new Map(texts.map((text) => [`${text.field ?? ''}/${text.place}`, text]));
   return (
@@ -54,9 +56,12 @@ function InOne({ language }: { readonly language: Language }) {
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b-2 border-rule-strong pb-1.5">
         <h2>{LANGUAGE_NAMES[language]}</h2>
         <p className="text-soft tabular-nums">{say('languages:done', { done: left.done, count: lines.length })}</p>
-        <label className="ml-auto text-[13px]">
-          <span className="text-soft">{say('languages:show')}</span>{' '}
+        <p className="ml-auto text-[13px]">
+          <label htmlFor={`${id}-show`} className="text-soft">
+            {say('languages:show')}
+          </label>{' '}
           <select
+            id={`${id}-show`}
             className="border-b-[1.5px] border-green bg-transparent font-semibold text-green"
             value={left.isAll ? 'all' : 'left'}
             onChange={({ target }) => left.show(target.value === 'all')}
@@ -67,7 +72,7 @@ function InOne({ language }: { readonly language: Language }) {
               </option>
             ))}
           </select>
-        </label>
+        </p>
       </div>
       {left.shown.length === 0 ? <p className="py-4 text-soft">{say('languages:nothingLeft')}</p> : null}
       <TextLines

@@ -1,4 +1,4 @@
-import type { PlacedText, TranslationState } from '@tolvek/core/design';
+import { namedBeyond, type PlacedText, type TranslationState } from '@tolvek/core/design';
 import { useId, useState } from 'react';
 import { LANGUAGE_NAMES, type Language, say } from '../../wire/words.ts';
 
@@ -40,6 +40,13 @@ export function TextLines({
   );
 }
 
+/** The lines that a text takes at about 40 signs each. */
+const rowsFor = (text: string): number =>
+  Math.min(
+    10,
+    text.split('\n').reduce((rows, line) => rows + Math.max(1, Math.ceil(line.length / 40)), 0),
+  );
+
 function Line({
   line,
   language,
@@ -58,7 +65,8 @@ function Line({
   const about = {
     ...{ id, lang: language, className: 'input', value: says },
     'aria-label': say('languages:inLanguage', { text: text.slice(0, 80), language: LANGUAGE_NAMES[language] }),
-    'aria-describedby': state === 'outdated' ? `${id}-was` : undefined,
+    'aria-invalid': state === 'unfit',
+    'aria-describedby': state === 'outdated' || state === 'unfit' ? `${id}-was` : undefined,
   };
   return (
     <li className="grid grid-cols-2 gap-x-5 border-t border-rule py-2.5">
@@ -70,7 +78,7 @@ function Line({
         {isLong ? (
           <textarea
             {...about}
-            rows={Math.min(8, Math.ceil(text.length / 52) + text.split('\n').length - 1)}
+            rows={rowsFor(says.length > text.length ? says : text)}
             onChange={({ target }) => put(target.value)}
           />
         ) : (
@@ -82,6 +90,11 @@ function Line({
             <button type="button" className="text-green underline" onClick={() => put(says)}>
               {say('languages:stillRight')}
             </button>
+          </p>
+        ) : null}
+        {state === 'unfit' ? (
+          <p id={`${id}-was`} className="mt-1 text-[13px] text-brick">
+            {say('languages:beyond', { names: namedBeyond(says, text).map((name) => `{${name}}`) })}
           </p>
         ) : null}
         {state === 'missing' && same === undefined && !isLong ? (
@@ -104,7 +117,7 @@ function Line({
  * under the hands.
  */
 export function useWhatIsLeft(lines: readonly TextLine[]) {
-  const [isAll, setAll] = useState(false);
+  const [isAll, setAll] = useState(() => lines.every(({ state }) => state === 'translated'));
   const [left, setLeft] = useState<ReadonlySet<string> | null>(null);
   const now = lines.flatMap(({ id, state }) => (state === 'translated' ? [] : [id]));
   const shownIds = left ?? new Set(now);
