@@ -38,10 +38,9 @@ test('a rule’s condition is built, written and tried without a mouse', async (
   await tabTo(maren, 'Value 1 for Fee');
   await keyboard.press('Control+a');
   await keyboard.type('500');
-  await expect(rule.getByText(/True for \d+ of the last \d+ requests/)).toBeVisible();
+  await expect(rule.getByText(/True for [1-9]\d* of the last \d+ requests/)).toBeVisible();
   const holds = rule.locator('p', { hasText: 'True for' }).first();
   const holding = Number(/\d+/.exec((await holds.textContent()) ?? '')?.[0]);
-  expect(holding).toBeGreaterThan(0);
 
   await tabTo(maren, 'Show as text');
   await keyboard.press('Enter');

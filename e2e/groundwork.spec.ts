@@ -191,7 +191,7 @@ test('a holiday is added to a running calendar, looked at, done and taken back',
   await maren.route(/\/Calendar-[^/]*\.js$/, (route) => setTimeout(() => void route.continue(), 1_000));
   await maren.getByLabel('Another day').fill('25 Nov 2026');
   await maren.getByLabel('Name of the day').fill('Storm');
-  await expect(maren.getByLabel('Another day')).toHaveValue('25 Nov 2026');
+  await expect(maren.getByLabel('Another day')).toHaveValue(/25 Nov(ember)? 2026/);
   await maren.getByRole('button', { name: 'Add the day' }).click();
   await expect(maren.getByLabel('Name of 25 Nov 2026')).toHaveValue('Storm');
   // What another calendar says comes in the same way, and is not in force either.

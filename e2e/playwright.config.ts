@@ -1,11 +1,11 @@
 import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 const PORT = Number(process.env.TOLVEK_E2E_PORT ?? 4390);
-/** How many journeys go side by side, each file of them at a desk of its own: one, unless more are wanted. */
-const DESKS = Number(process.env.TOLVEK_E2E_DESKS ?? 1);
+/** How many journeys go side by side, each file of them at a desk of its own: a browser alone leaves two processors half idle. */
+const DESKS = Number(process.env.TOLVEK_E2E_DESKS ?? Math.min(2, availableParallelism()));
 const portOf = (desk: number): number => PORT + desk;
 
 /** Journeys in Debian's Chromium against the demo, on a data folder of their own. */
