@@ -15,6 +15,8 @@ const common = { testTimeout: 480_000, hookTimeout: 480_000, setupFiles: ['./scr
 
 export default defineConfig({
   test: {
+    // What tests run in processes of their own is put together first.
+    globalSetup: './scripts/togetherFirst.mjs',
     // One more than the processors that there are at least: some tests mostly wait.
     maxWorkers: 3,
     projects: [

@@ -143,9 +143,13 @@ test('a school asks with answers from its link, agrees to a text, and its device
   expect(await overflows(page)).toBe(false);
   await send.click();
   await expect(page.getByRole('heading', { name: /One step is left/ })).toBeVisible();
-  const { letters } = await (await page.request.get('/api/mailroom')).json();
-  const letter = letters.find(({ to }: { to: string }) => to.includes('ida@skerrow-east.example'));
-  const { text } = await (await page.request.get(`/api/mailroom/${letter.id}`)).json();
+  let letter: { id: string } | undefined;
+  await expect(async () => {
+    const { letters } = await (await page.request.get('/api/mailroom')).json();
+    letter = letters.find(({ to }: { to: string }) => to.includes('ida@skerrow-east.example'));
+    expect(letter).toBeDefined();
+  }).toPass();
+  const { text } = await (await page.request.get(`/api/mailroom/${letter?.id}`)).json();
   await page.goto(/\/confirm\/[\w-]+/.exec(text)?.[0] ?? '');
   await page.getByRole('button', { name: 'Confirm and send the request' }).click();
   await expect(page.getByText(/We write to Skerrow East within a week/)).toBeVisible();

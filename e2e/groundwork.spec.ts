@@ -42,7 +42,7 @@ class Production {
       ...{ TOLVEK_SECRET: 'x'.repeat(40), TOLVEK_SMTP: `smtp://127.0.0.1:${port}` },
     };
     const root = resolve(import.meta.dirname, '..');
-    const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], { cwd: root, env });
+    const server = spawn(process.execPath, ['server/built/server.mjs'], { cwd: root, env });
     this.process = server;
     this.firstStart = await new Promise<string>((found, fail) => {
       let text = '';

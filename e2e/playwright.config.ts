@@ -39,7 +39,7 @@ export default defineConfig({
     },
   },
   webServer: Array.from({ length: DESKS }, (_, desk) => ({
-    command: `${process.execPath} --import tsx demo/src/main.ts --fresh`,
+    command: `${process.execPath} scripts/together.mjs && exec ${process.execPath} server/built/demo.mjs --fresh`,
     cwd: resolve(import.meta.dirname, '..'),
     env: { PORT: String(portOf(desk)), TOLVEK_DATA: mkdtempSync(join(tmpdir(), 'tolvek-journeys-')) },
     url: `http://127.0.0.1:${portOf(desk)}/api/health`,

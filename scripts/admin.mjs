@@ -2,4 +2,4 @@ import { install, serve, stopWith } from './steps.mjs';
 
 // npm run admin -- invite <address> | reset <address> | list: lets administrators in from the machine itself.
 if (!install()) stopWith('The packages could not be installed; npm said why above.');
-serve('server/src/admin.ts', process.argv.slice(2));
+await serve('admin', process.argv.slice(2));

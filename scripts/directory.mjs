@@ -2,4 +2,4 @@ import { install, serve, stopWith } from './steps.mjs';
 
 // npm run directory -- <file> --to <address> [--watch]: a directory out of a file, which keeps a desk in step by SCIM 2.0.
 if (!install()) stopWith('The packages could not be installed; npm said why above.');
-serve('demo/src/directoryMain.ts', process.argv.slice(2));
+await serve('directory', process.argv.slice(2));

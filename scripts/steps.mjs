@@ -36,11 +36,23 @@ export function build({ always = false } = {}) {
   return run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'web') });
 }
 
-/** Runs a TypeScript program of the project until it ends or is told to stop. */
-export function serve(entry, args = []) {
-  const child = spawn(process.execPath, ['--import', 'tsx', entry, ...args], { cwd: root, stdio: 'inherit' });
+/**
+ * Runs a program of the project until it ends or is told to stop: by its name one that is put together from its sources, by
+ * its path a source as it stands.
+ */
+export async function serve(program, args = []) {
+  const runs = program.endsWith('.ts') ? ['--import', 'tsx', program] : [await builtProgram(program)];
+  const child = spawn(process.execPath, [...runs, ...args], { cwd: root, stdio: 'inherit' });
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
   child.on('exit', (code) => process.exit(code ?? 0));
+}
+
+/** The file of a program, as its sources are. */
+async function builtProgram(name) {
+  // The packages it is put together with may only just have been installed.
+  const { programOf, together } = await import('./together.mjs');
+  await together();
+  return programOf(name);
 }
 
 export function stopWith(message) {

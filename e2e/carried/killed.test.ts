@@ -26,13 +26,13 @@ describe.each(RELEASES)('the data of release %s', (release) => {
     const whole = laidOut(release);
     upgrade(whole, { onStep: (name) => steps.push(name) });
     const wanted = dump(whole);
-    const program = resolve(import.meta.dirname, '../../server/src/platform/upgrade/killProcess.ts');
+    const program = resolve(import.meta.dirname, '../../server/built/killed.mjs');
     // All migrations stand in one transaction: `npm run laws` is killed at each, this at every tenth.
     const isMigration = (step: string): boolean => /^\d{4}_/.test(step);
     const killedAt = steps.filter((step, at) => IS_LONG || !isMigration(step) || at % 10 === 1);
     for (const step of killedAt) {
       const folder = laidOut(release);
-      expect(spawnSync(process.execPath, ['--import', 'tsx', program, folder, step]).signal).toBe('SIGKILL');
+      expect(spawnSync(process.execPath, [program, folder, step]).signal).toBe('SIGKILL');
       upgrade(folder);
       expect([step, dump(folder) === wanted]).toEqual([step, true]);
       expect(readdirSync(folder).filter((name) => name.endsWith('-part'))).toEqual([]);

@@ -147,8 +147,8 @@ describe('administrators from the command line', () => {
         TOLVEK_URL: 'https://desk.tarnhill.example',
       },
     };
-    const admin = resolve(import.meta.dirname, '../../server/src/admin.ts');
-    return promisify(execFile)(process.execPath, ['--import', 'tsx', admin, ...args], { env }).then(
+    const admin = resolve(import.meta.dirname, '../../server/built/admin.mjs');
+    return promisify(execFile)(process.execPath, [admin, ...args], { env }).then(
       ({ stdout, stderr }) => ({ out: stdout, err: stderr }),
       ({ stdout, stderr }) => ({ out: stdout, err: stderr }),
     );

@@ -29,7 +29,7 @@ const freePort = (): Promise<number> =>
   });
 
 async function startServer(port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'demo/src/main.ts', '--size', '0'], {
+  const child = spawn(process.execPath, ['server/built/demo.mjs', '--size', '0'], {
     cwd: root,
     env: { ...process.env, TOLVEK_DATA: folder, PORT: String(port) },
     stdio: ['ignore', 'pipe', 'inherit'],

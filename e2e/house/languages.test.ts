@@ -1,7 +1,8 @@
 import { type FormDesign, spokenAlso, textsToTranslate, withTranslation } from '@tolvek/core/form';
+import { newMailing } from '@tolvek/core/mailing';
 import { people } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { type Caller, Desk, freshly, ok, onVersion, VISIT } from './desk.ts';
 
 let desk: Desk;
@@ -150,6 +151,23 @@ describe('a form that is there in German', () => {
     await set((door) => ({ ...door, open: false }));
     expect([(await doorIn(GERMAN)).refusal, (await doorIn({})).refusal]).toEqual(['Zurzeit zu.', 'Closed for now.']);
     await set(({ consent: _, ...door }) => ({ ...door, open: true }));
+  });
+
+  it('is sent with what its mailing says, in German to whoever reads German', async () => {
+    const text = 'We check our list of visitors.';
+    const mailing = {
+      ...{ ...newMailing('Visitors', 'visit'), to: { audience: { in: { anyOf: ['boats'] }, outOf: [] } }, text },
+      translations: { de: { text: { of: text, says: 'Wir prüfen unsere Liste der Gäste.' } } },
+    };
+    const bram = await desk.as('Bram Solheim');
+    ok(await bram.call('setLanguage', { body: { language: 'de' } }));
+    const { id } = ok(await maren.call('addMailing', { ...of, headers: freshly(), body: { mailing } }));
+    ok(await maren.call('sendMailing', { params: { id }, headers: freshly(), body: { request: null } }));
+    await vi.waitFor(async () => {
+      const sent = (await desk.letters()).filter(({ to }) => to.includes('bram.solheim'));
+      expect(sent.at(-1)?.text).toContain('Wir prüfen unsere Liste der Gäste.');
+    }, 20_000);
+    ok(await bram.call('setLanguage', { body: { language: 'en' } }));
   });
 
   it('is as it was written for whoever comes once it is there in German no longer', async () => {

@@ -29,7 +29,7 @@ describe('starting in production', () => {
 
   it('ends with the reason on the terminal', () => {
     const { PATH, HOME } = process.env;
-    const { status, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+    const { status, stderr } = spawnSync(process.execPath, ['server/built/server.mjs'], {
       cwd: resolve(import.meta.dirname, '../..'),
       env: { PATH, HOME } as NodeJS.ProcessEnv,
       encoding: 'utf8',

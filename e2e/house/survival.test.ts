@@ -350,7 +350,7 @@ describe('a kill while letters go', () => {
       if (seen === (killAt === 'connected' ? 3 : 17)) kill();
     });
     const send = () =>
-      spawn(process.execPath, ['--import', 'tsx', 'e2e/house/sendingProcess.ts', folder, mail.url], {
+      spawn(process.execPath, ['server/built/sending.mjs', folder, mail.url], {
         cwd: resolve(import.meta.dirname, '../..'),
         stdio: 'ignore',
       });

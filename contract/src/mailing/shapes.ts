@@ -1,6 +1,7 @@
 import { ITSELF, type MailingDesign } from '@tolvek/core/mailing';
 import { z } from 'zod';
 import { sharedAudience } from '../people/shapes.ts';
+import { translations } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, formula, key } from '../wire/shapes.ts';
 
@@ -34,6 +35,7 @@ export const mailing = exactly<MailingDesign>()(
       .readonly(),
     passesOn: z.literal(true).optional(),
     text: z.string().max(2_000),
+    translations: translations.optional(),
     going: z.boolean(),
     counts: z.enum(['latest', 'mean']).optional(),
   }),

@@ -22,4 +22,5 @@ export {
   type SentOut,
 } from './owed.ts';
 export { dueOf, goesAfter, isLate, nextGoing, nextReminder, type OwedState } from './times.ts';
+export { mailingText } from './translated.ts';
 export { type MailingNames, mailingInWords } from './words.ts';

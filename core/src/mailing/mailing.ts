@@ -1,4 +1,5 @@
 import type { Period } from '../deadline/index.ts';
+import type { Translations } from '../design/index.ts';
 import type { Audience } from '../people/index.ts';
 
 /**
@@ -21,6 +22,8 @@ export interface MailingDesign {
   readonly passesOn?: true | undefined;
   /** Why it is asked: said in the email and above the form. */
   readonly text: string;
+  /** What it says in other languages. */
+  readonly translations?: Translations | undefined;
   /** Whether it goes out by itself; what was sent stays. */
   readonly going: boolean;
   /** Which answers about one request count where it has several; all of them when nothing is said. */

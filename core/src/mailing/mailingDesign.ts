@@ -25,6 +25,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   text: said('mailings:theText'),
   going: said('mailings:isGoing'),
   counts: said('mailings:theCounting'),
+  translations: said('mailings:theTranslations'),
 };
 
 const RULES: MergeRules = {

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type DoorLimit, doorAt, placesLeft } from '@tolvek/core/door';
+import { mailingText } from '@tolvek/core/mailing';
 import type { Viewer } from '@tolvek/core/people';
 import type { Language } from '@tolvek/words/speech';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
@@ -50,12 +51,16 @@ interface Day {
 }
 
 /** What stands above a form that was sent to somebody: why, about what, by when; and the answer they gave, where it is closed. */
-export function besideSent(db: Reader, { owed, viewer }: SentTo): Pick<AnswerOf<'door'>, 'sent'> & Partial<Beside> {
+export function besideSent(
+  db: Reader,
+  { owed, viewer }: SentTo,
+  spoken: Language | null,
+): Pick<AnswerOf<'door'>, 'sent'> & Partial<Beside> {
   const design = mailingById(db, owed.mailingId)?.design;
   const answer = owed.answerId === null ? undefined : requestById(db, owed.answerId);
   return {
     sent: {
-      ...{ id: owed.id, text: design?.text ?? '', about: aboutOwed(db, owed, viewer) },
+      ...{ id: owed.id, text: design ? mailingText(design, spoken) : '', about: aboutOwed(db, owed, viewer) },
       due: owed.due === null ? null : iso(owed.due),
       passesOn: owed.state === 'open' && viewer.kind === 'staff' && (design?.passesOn ?? false),
     },

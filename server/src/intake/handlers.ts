@@ -118,7 +118,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         why: refused?.why ?? null,
         unnamed: door.design.unnamed ?? false,
         ...besideDoor(db, door, known, { now, refused, finishBy, counted, reads }),
-        ...(sent ? besideSent(db, sent) : { sent: null }),
+        ...(sent ? besideSent(db, sent, spoken) : { sent: null }),
         asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
         form:
           refused === null

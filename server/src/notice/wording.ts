@@ -1,5 +1,6 @@
 import { lengthOf, workingTimeBetween } from '@tolvek/core/deadline';
 import { inLanguage as formIn } from '@tolvek/core/form';
+import { mailingText } from '@tolvek/core/mailing';
 import {
   type DressedLetter,
   draftConfirmation,
@@ -245,7 +246,8 @@ function fillInOf(
   const only = open.length === 1 ? first : null;
   // Called as the edition that is theirs calls it.
   const door = doorAtAddress(tx, mailing.design.door)?.kind ?? 'staff';
-  const { title } = askedAt(tx, release, { kind: door, id: person.id }, now).release.design;
+  const { release: given, spoken } = askedAt(tx, release, { kind: door, id: person.id }, now);
+  const { title } = given.design;
   // From outside a link opens the one form; where there are several, they sign in and find them all.
   const link =
     only && person.kind === 'contact'
@@ -253,7 +255,7 @@ function fillInOf(
       : null;
   const letter = draftToFillIn({
     reader: person.name,
-    ...{ form: title, count: open.length, due: first.due, text: mailing.design.text },
+    ...{ form: title, count: open.length, due: first.due, text: mailingText(mailing.design, spoken) },
     about: only && aboutOwed(tx, only, viewerIn(tx, person)),
     ...{ again: cause.kind === 'to-fill-in' && cause.again, expires: link ? linkEnds(tx, 'owed', now) : null },
     ...(cause.kind === 'passed-on' ? { by: personNamed(tx, cause.by) } : {}),

@@ -221,4 +221,5 @@ export const mailings: Same<typeof english> = {
   notYourRegister:
     'Sie gestalten keine Formulare dieses Registers und können deshalb denen nicht schreiben, die dort angefragt haben. Wählen Sie ein anderes Register.',
   aboutItself: 'jeden Eintrag von „{{register}}“, um ihn anzusehen und zu ändern',
+  theTranslations: 'die Übersetzungen',
 };

@@ -208,4 +208,5 @@ export const mailings = {
   notYourRegister:
     'You build no forms of this register, so you can’t write to those who asked there. Choose another register.',
   aboutItself: 'each entry of “{{register}}”, to look at it and change it',
+  theTranslations: 'the translations',
 } as const;

@@ -70,7 +70,6 @@ export function findingsOf(
   ruleFindings(design, scope, add);
   retiredFindings(design, vocabularies, add);
   updatesFindings(design, add);
-  translationFindings(design, add);
   knownFindings(design, { profile, outside, scope }, add);
   if (editions) editionFindings(design, scope, { ...editions, groups }, add);
   for (const unique of design.unique) {
@@ -101,6 +100,7 @@ export function findingsOf(
     if (length > LONGEST_LENGTH) add('error', 'approval', 'deadline', what);
   }
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
+  translationFindings(design, add);
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;
   return counted.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }

@@ -1,7 +1,5 @@
-// A thread that brings a data folder up to date, while the one that answers says that it is.
-import { parentPort, workerData } from 'node:worker_threads';
+// A thread that brings a data folder up to date begins here: it learns to read TypeScript.
 import { register } from 'tsx/esm/api';
 
 register();
-const { upgrade } = await import('./index.ts');
-upgrade(workerData.folder, { patience: workerData.patience, onStep: (name) => parentPort.postMessage(name) });
+await import('./inThread.ts');

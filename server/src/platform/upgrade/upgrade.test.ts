@@ -116,14 +116,7 @@ describe('bringing a data folder up to date', () => {
     const [killed, whole] = [made(), made()];
     upgrade(whole, { migrations: REBUILDS });
     const run = (at: string) =>
-      spawnSync(process.execPath, [
-        '--import',
-        'tsx',
-        join(import.meta.dirname, 'killProcess.ts'),
-        killed,
-        at,
-        'rebuilds',
-      ]);
+      spawnSync(process.execPath, [join(import.meta.dirname, '../../../built/killed.mjs'), killed, at, 'rebuilds']);
     expect(run(step).signal).toBe('SIGKILL');
     expect(run('never').status).toBe(0);
     expect(dump(killed)).toBe(dump(whole));

@@ -1,5 +1,5 @@
 import { readerScope } from '@tolvek/core/access';
-import { isSame } from '@tolvek/core/design';
+import { isSame, translated } from '@tolvek/core/design';
 import { ITSELF, MAILING, type MailingDesign, mailingInWords } from '@tolvek/core/mailing';
 import { useId, useState } from 'react';
 import { Boxes } from '../../ui/Boxes.tsx';
@@ -12,6 +12,7 @@ import { toggled } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
 import { WhatWasSet } from '../groundwork/States.tsx';
+import { InOthers } from '../languages/InOthers.tsx';
 import { OptionalCondition } from '../OptionalCondition.tsx';
 import { PutInForce } from '../PutInForce.tsx';
 import { Hint, Tick } from '../Setting.tsx';
@@ -327,6 +328,13 @@ export function MailingEditor({ of, mailing: begun, save, adding, close }: Maili
             onChange={({ target: { value } }) => set((before) => ({ ...before, text: value }))}
           />
           <Hint>{say('mailings:textHint')}</Hint>
+          <InOthers
+            texts={mailing.text.trim() === '' ? [] : [{ place: 'text', text: mailing.text, kind: 'words' }]}
+            found={(_, language) => mailing.translations?.[language]?.text}
+            put={(text, language, says) =>
+              set((before) => ({ ...before, translations: translated(before.translations, language, text, says) }))
+            }
+          />
         </span>
         <label htmlFor={`${id}-door`} className="pt-1.5 text-soft">
           {say('mailings:door')}
