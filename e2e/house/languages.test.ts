@@ -162,7 +162,7 @@ describe('a form that is there in German', () => {
     const bram = await desk.as('Bram Solheim');
     ok(await bram.call('setLanguage', { body: { language: 'de' } }));
     const { id } = ok(await maren.call('addMailing', { ...of, headers: freshly(), body: { mailing } }));
-    ok(await maren.call('sendMailing', { params: { id }, headers: freshly(), body: { request: null } }));
+    ok(await maren.call('sendMailing', { params: { id }, headers: freshly(), body: { onlyNew: false } }));
     await vi.waitFor(async () => {
       const sent = (await desk.letters()).filter(({ to }) => to.includes('bram.solheim'));
       expect(sent.at(-1)?.text).toContain('Wir prüfen unsere Liste der Gäste.');
