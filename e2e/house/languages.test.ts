@@ -126,6 +126,16 @@ describe('a form that is there in German', () => {
     const own = ok(await stranger.call('follow', { params: { token: follow }, headers: GERMAN }));
     expect(own.values.fields.map(({ label }: { label: string }) => label)).toContain('Grund des Besuchs');
     expect(labelOf(await doorIn(GERMAN), 'reason')).toBe('Grund des Besuchs');
+    // So is what the form itself says, where it says again what it was translated from.
+    await release((draft) => {
+      const back = { ...draft, title: 'Come on site' };
+      const title = textsToTranslate(back).find(({ kind }) => kind === 'title');
+      if (!title) throw new Error('No such text.');
+      return withTranslation(back, title, 'de', 'Zur Station kommen');
+    });
+    expect(ok(await stranger.call('follow', { params: { token: follow }, headers: GERMAN })).form).toBe(
+      'Zur Station kommen',
+    );
   });
 
   it('has doors that say it in German, and ask to agree to another text where a translation is another', async () => {
