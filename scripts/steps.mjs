@@ -51,7 +51,7 @@ export async function serve(program, args = []) {
 async function builtProgram(name) {
   // The packages it is put together with may only just have been installed.
   const { programOf, together } = await import('./together.mjs');
-  await together();
+  await together(name);
   return programOf(name);
 }
 

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
@@ -20,16 +20,20 @@ const PROGRAMS = {
   upgrade: 'server/src/platform/upgrade/inThread.ts',
 };
 
+/** The threads that programs start. */
+const STARTED = ['worker', 'upgrade'];
+
 /** Threads begin in a file of JavaScript that reads TypeScript; beside what is built stand they themselves. */
 const THREADS = { './worker.mjs': './worker.mjs', './thread.mjs': './upgrade.mjs' };
 
-const fileOf = (name) => join(BUILT, `${name}.mjs`);
+/** The file that runs a program, by its name. */
+export const programOf = (name) => join(BUILT, `${name}.mjs`);
 const listOf = (name) => join(BUILT, `${name}.json`);
 
 /** Whether a program is as its sources are. */
 function isFresh(name) {
-  if (!existsSync(fileOf(name)) || !existsSync(listOf(name))) return false;
-  const { mtimeMs } = statSync(fileOf(name));
+  if (!existsSync(programOf(name)) || !existsSync(listOf(name))) return false;
+  const { mtimeMs } = statSync(programOf(name));
   const parts = JSON.parse(readFileSync(listOf(name), 'utf8'));
   return parts.every((part) => existsSync(join(root, part)) && statSync(join(root, part)).mtimeMs < mtimeMs);
 }
@@ -64,21 +68,14 @@ async function putTogether(name, entry) {
   const parts = Object.keys(metafile.inputs).filter((part) => !part.includes('node_modules'));
   writeFileSync(`${fresh}.json`, JSON.stringify([...parts, 'package-lock.json', 'scripts/together.mjs']));
   renameSync(`${fresh}.json`, listOf(name));
-  renameSync(fresh, fileOf(name));
+  renameSync(fresh, programOf(name));
 }
 
-/** Puts together what is not as its sources are. */
-export async function together() {
+/** Puts together what is not as its sources are: all programs, or one with the threads that it starts. */
+export async function together(program) {
   mkdirSync(BUILT, { recursive: true });
-  await Promise.all(
-    Object.entries(PROGRAMS).map(([name, entry]) => (isFresh(name) ? undefined : putTogether(name, entry))),
-  );
+  const wanted = program === undefined ? Object.keys(PROGRAMS) : [program, ...STARTED];
+  await Promise.all(wanted.map((name) => (isFresh(name) ? undefined : putTogether(name, PROGRAMS[name]))));
 }
 
-/** The file that runs a program, by its name. */
-export const programOf = fileOf;
-
-if (process.argv[1] && basename(process.argv[1]) === 'together.mjs') {
-  if (process.argv[2] === '--anew') rmSync(BUILT, { recursive: true, force: true });
-  await together();
-}
+if (process.argv[1] && basename(process.argv[1]) === 'together.mjs') await together();

@@ -1,4 +1,4 @@
-export { isLanguage, LANGUAGE_NAMES, LANGUAGES, type Language } from './languages.ts';
+export { LANGUAGE_NAMES, LANGUAGES, type Language } from './languages.ts';
 export { type Refusal, type RefusalName, refused, WAY_NAMES, type Way } from './refusal.ts';
 export {
   type Area,

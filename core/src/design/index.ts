@@ -13,6 +13,8 @@ export type { Change, DesignFinding, DesignKind, Merged, Reference } from './kin
 export { type Json, type MergeRules, mergeContents } from './merge.ts';
 export { placeholdersIn } from './placeholders.ts';
 export {
+  type HowSaid,
+  howSaid,
   namedBeyond,
   type PlacedText,
   type Say,

@@ -60,6 +60,15 @@ export function stateOf(translation: Translation | undefined, text: string): Tra
   return namedBeyond(translation.says, text).length > 0 ? 'unfit' : 'translated';
 }
 
+/** What a text is in another language, if anything, and how that stands to what is written now. */
+export interface HowSaid extends Translation {
+  readonly state: TranslationState;
+}
+
+export const howSaid = (translation: Translation | undefined, text: string): HowSaid => ({
+  ...{ of: translation?.of ?? '', says: translation?.says ?? '', state: stateOf(translation, text) },
+});
+
 /** Says texts in a language, as far as they are translated from what is written now. */
 export function sayIn(translations: Translations | undefined, language: Language): Say {
   const there = translations?.[language];

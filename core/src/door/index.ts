@@ -20,5 +20,5 @@ export {
 } from './door.ts';
 export { DOOR } from './doorDesign.ts';
 export { answersIn, canComeByLink, linkEnding } from './prefill.ts';
-export { doorIn, doorSaid, textsOfDoor } from './translated.ts';
+export { doorIn, textsOfDoor } from './translated.ts';
 export { doorInWords } from './words.ts';

@@ -1,7 +1,7 @@
+import { placeholdersIn } from '../design/index.ts';
 import { namesIn } from '../expression/index.ts';
 import { type Field, isFilled } from '../register/index.ts';
 import { type Action, type AskedForm, type FormRule, questionsOf } from './design.ts';
-import { placeholdersIn } from './placeholders.ts';
 import { presetReads } from './presets.ts';
 
 /** Whether an action shows in the form, given the fields that count there. */

@@ -85,6 +85,7 @@ const LISTED = 3;
 
 /** In which other languages it is read, and what is said otherwise in them. */
 function languageChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
+  const all = textsToTranslate(after);
   return LANGUAGES.flatMap((code): readonly DesignChange[] => {
     const language = LANGUAGE_NAMES[code];
     const [was, is] = [before, after].map(({ translations }) => translations?.[code] !== undefined);
@@ -93,12 +94,12 @@ function languageChanges(before: FormDesign, after: FormDesign): readonly Design
       ...{ ...page, words: said(is ? 'changes:language.offered' : 'changes:language.withdrawn', { language }) },
       ...{ before: was ? language : '', after: is ? language : '', reaches: 'form' },
     };
-    const texts = textsToTranslate(after).map((text) => {
+    const texts = all.map((text) => {
       const [old, fresh] = [before, after].map((design) => translationOf(design, text, code).says);
       return { old: old ?? '', fresh: fresh ?? '', isOwn: text.field === null };
     });
-    const listed = (all: readonly string[]): string =>
-      [...all.filter((each) => each !== '').slice(0, LISTED), ...(all.length > LISTED ? ['…'] : [])].join(' · ');
+    const listed = (says: readonly string[]): string =>
+      [...says.filter((each) => each !== '').slice(0, LISTED), ...(says.length > LISTED ? ['…'] : [])].join(' · ');
     const told = ([true, false] as const).flatMap((isOwn): readonly DesignChange[] => {
       const changed = texts.filter((each) => each.isOwn === isOwn && each.old !== each.fresh);
       if (changed.length === 0) return [];

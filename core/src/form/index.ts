@@ -76,7 +76,6 @@ export {
 export { askedInWordsOf, draftAfter, fieldsBy, formInto, registerAfter, takenFrom } from './ofRegister.ts';
 export { ofToday } from './olderFile.ts';
 export { hasOwn } from './own.ts';
-export { placeholdersIn } from './placeholders.ts';
 export { protectionOf, type RanRule, withoutTelling } from './protection.ts';
 export {
   asking,

@@ -1,5 +1,6 @@
 import { said } from '@tolvek/words';
 import type { Read, Readers, Sink, SinkKind } from '../access/index.ts';
+import { placeholdersIn } from '../design/index.ts';
 import {
   columnsRead,
   type Lists,
@@ -17,7 +18,6 @@ import type { Finding } from './findings/finding.ts';
 import type { Fix } from './findings/fix.ts';
 import { pageKeys, pagesBetween, placesOf } from './layout.ts';
 import { isReferring } from './offers.ts';
-import { placeholdersIn } from './placeholders.ts';
 import { presetReads } from './presets.ts';
 import { partName } from './words.ts';
 

@@ -1,12 +1,5 @@
 import type { Language } from '@tolvek/words';
-import {
-  type PlacedText,
-  stateOf,
-  type TranslationState,
-  type Translations,
-  textsIn,
-  translated,
-} from '../design/index.ts';
+import { type HowSaid, howSaid, type PlacedText, type Translations, textsIn, translated } from '../design/index.ts';
 import { type Field, fieldSaid } from '../register/index.ts';
 import { type FormDesign, type Part, partKey } from './design.ts';
 import { formSaid } from './translated.ts';
@@ -62,14 +55,8 @@ const about = (design: FormDesign, field: string | null): Translations | undefin
   field === null ? design.translations : design.fields.find(({ key }) => key === field)?.translations;
 
 /** What a text of a form is in a language, and how that stands to what is written now. */
-export function translationOf(
-  design: FormDesign,
-  { field, place, text }: FormText,
-  language: Language,
-): { readonly state: TranslationState; readonly of: string; readonly says: string } {
-  const found = about(design, field)?.[language]?.[place];
-  return { of: found?.of ?? '', says: found?.says ?? '', state: stateOf(found, text) };
-}
+export const translationOf = (design: FormDesign, { field, place, text }: FormText, language: Language): HowSaid =>
+  howSaid(about(design, field)?.[language]?.[place], text);
 
 /** A form with one of its texts said in a language; without it where nothing is said. */
 export function withTranslation(design: FormDesign, text: FormText, language: Language, says: string): FormDesign {

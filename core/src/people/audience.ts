@@ -1,5 +1,4 @@
-import type { Language } from '@tolvek/words';
-import { type Said, said, type Words } from '@tolvek/words';
+import { type Language, type Said, said, type Words } from '@tolvek/words';
 import type { Right } from './rights.ts';
 
 /** Who somebody is to the desk. Groups are named by their keys. */

@@ -103,7 +103,7 @@ export {
   standingScope,
   standingSlots,
 } from './standingScope.ts';
-export { fieldSaid, fieldsIn, publicLabelIn, stageSaid } from './translated.ts';
+export { fieldSaid, fieldsIn, publicLabelIn } from './translated.ts';
 export {
   MOST_TERMS,
   mergeTerms,

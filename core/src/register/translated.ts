@@ -64,12 +64,6 @@ export function fieldsIn(fields: readonly Field[], language: Language): readonly
   return found;
 }
 
-/** A stage with what its requesters read said. */
-export const stageSaid = (stage: Stage, say: Say): Stage => ({
-  ...stage,
-  publicLabel: say('public', stage.publicLabel, 'stage'),
-});
-
 /** What requesters read of a stage, in a language; null: as it was written. */
 export const publicLabelIn = ({ publicLabel, translations }: Stage, language: Language | null): string =>
   language === null ? publicLabel : sayIn(translations, language)('public', publicLabel, 'stage');

@@ -97,6 +97,16 @@ const inUse = (which: 'slug' | 'kind') => {
 const usedAtPath = inUse('slug');
 const usedBy = inUse('kind');
 
+/** A door as it is said in the language that somebody reads, where its form is there in it. */
+export const doorRead = (
+  door: DoorRow,
+  { design }: Pick<ReleaseRow, 'design'>,
+  reads: Language | undefined,
+): DoorRow => ({
+  ...door,
+  design: doorIn(door.design, readIn(design.translations, reads)),
+});
+
 /**
  * A door, and the release of its form that is in force. `reads`: the language in which what is said at it is read, where its
  * form is there in it.
@@ -111,10 +121,10 @@ export function doorBySlug(
   const [found] = usedAtPath(db, slug);
   const release = found && releaseInForce(db, found.door.formId);
   if (!found || !release) throw notFound('form');
-  const { door, stoppedAt } = found;
+  const door = doorRead(found.door, release, reads);
   // A form that was stopped takes nothing in, whatever its doors say.
-  const design = doorIn(door.design, readIn(release.design.translations, reads));
-  return { door: { ...door, design: { ...design, open: design.open && stoppedAt === null } }, release };
+  const open = door.design.open && found.stoppedAt === null;
+  return { door: { ...door, design: { ...door.design, open } }, release };
 }
 
 /** All doors of forms that are in use. */

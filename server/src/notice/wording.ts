@@ -283,9 +283,10 @@ function toAddressOf(
     const { design } = releaseById(tx, waiting.releaseId).release;
     const { zone } = calendarOf(tx, design.deadline.calendar);
     const link = linkFor(tx, secret, { purpose: 'confirm', personId: '', targetId: waiting.id, now });
-    const { title: form } = formIn(design, waiting.language ?? deskOf(tx).language);
+    const language = waiting.language ?? deskOf(tx).language;
+    const { title: form } = formIn(design, language);
     const letter = draftConfirmation({ form, expires: linkEnds(tx, 'confirm', now) });
-    return { ...inLanguage(letter, waiting.language ?? deskOf(tx).language, zone), path: '/confirm/', link: link.id };
+    return { ...inLanguage(letter, language, zone), path: '/confirm/', link: link.id };
   }
   const kept = tx
     .select({ id: keptAnswers.id, language: keptAnswers.language, door: doors })
@@ -297,10 +298,11 @@ function toAddressOf(
   if (!kept || !release) return null;
   const { zone } = calendarOf(tx, release.design.deadline.calendar);
   const link = linkFor(tx, secret, { purpose: 'resume', personId: '', targetId: kept.id, now });
-  const { title: form } = formIn(release.design, kept.language ?? deskOf(tx).language);
+  const language = kept.language ?? deskOf(tx).language;
+  const { title: form } = formIn(release.design, language);
   const letter = draftGoingOn({ form, expires: linkEnds(tx, 'resume', now) });
   return {
-    ...inLanguage(letter, kept.language ?? deskOf(tx).language, zone),
+    ...inLanguage(letter, language, zone),
     path: `/ask/${kept.door.slug}?kept=`,
     link: link.id,
   };

@@ -70,16 +70,16 @@ export function askedAt(
   const isSpokenOf = speaksToAskers(register.access);
   // Most plans say nothing while somebody asks, and most forms have no editions: nobody is looked up then.
   const known = knownOf(db, release, asking);
-  const spoken = readIn(design.translations, asking.reads ?? languageOf(db, asking));
-  if (!isSpokenOf && editions.length === 0 && known.length === 0 && spoken === null)
-    return { ...whole, edition: null, spoken };
+  // Where nothing is translated it is not looked up what they read.
+  const spoken = design.translations ? readIn(design.translations, asking.reads ?? languageOf(db, asking)) : null;
+  const isAsWritten = known.length === 0 && spoken === null;
+  if (!isSpokenOf && editions.length === 0 && isAsWritten) return { ...whole, edition: null, spoken };
   const { viewer, at } = askerOf(db, register, release, asking, now);
   const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
   const edition =
     tried === undefined ? chooseEdition(editions, opening).edition : (editions.find(({ id }) => id === tried) ?? null);
   const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
-  if (unasked.size === 0 && edition === null && known.length === 0 && spoken === null)
-    return { ...whole, edition: null, spoken };
+  if (unasked.size === 0 && edition === null && isAsWritten) return { ...whole, edition: null, spoken };
   const words = spoken === null ? null : [spoken, register.id, register.version];
   const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), known, words]);
   let found = prepared.get(name);

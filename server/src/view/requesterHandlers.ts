@@ -1,10 +1,8 @@
 import type { AnswerOf, viewRoutes } from '@tolvek/contract';
-import { doorIn } from '@tolvek/core/door';
-import { readIn } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Language } from '@tolvek/words/speech';
 import { keptByOthers } from '../door/admission.ts';
-import { doorsFor } from '../door/queries.ts';
+import { doorRead, doorsFor } from '../door/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
 import { admissionOf } from '../intake/admission.ts';
 import { begunBy } from '../intake/kept.ts';
@@ -54,8 +52,7 @@ function formsFor(db: Reader, viewer: Viewer | null, now: number, reads: Languag
   for (const door of doorsFor(db, viewer?.kind === 'staff' ? 'staff' : 'outside')) {
     const release = releaseInForce(db, door.formId);
     if (!release || keptByOthers(db, door.formId, viewer) !== null) continue;
-    const said = { ...door, design: doorIn(door.design, readIn(release.design.translations, reads)) };
-    const admission = admissionOf(db, said, viewer, now);
+    const admission = admissionOf(db, doorRead(door, release, reads), viewer, now);
     const listed = forms.get(door.formId);
     if (listed?.refusal === null || (listed && !admission.admitted)) continue;
     if (!admission.admitted && admission.why === 'not-for-you') continue;

@@ -1,6 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { placeholdersIn } from '@tolvek/core/design';
 import { canComeByLink, DOOR, type DoorDesign, doorAt, doorIn, kindOfProof, newDoor } from '@tolvek/core/door';
-import { allQuestionsOf, placeholdersIn } from '@tolvek/core/form';
+import { allQuestionsOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
 import { said } from '@tolvek/words';

@@ -1,11 +1,11 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { conditionHolds, exceptionScope } from '../../access/index.ts';
+import { placeholdersIn } from '../../design/index.ts';
 import { conditionFindings, namesIn, type Scope } from '../../expression/index.ts';
 import { type Audience, isGroup, peopleIn, wordsIn } from '../../people/index.ts';
 import { isFilled, type KnownStanding } from '../../register/index.ts';
 import { addedParts, type Difference, type Edition, type FormDesign, type Part, partKey } from '../design.ts';
 import { ASKING, aboutPart, differenceKey, editionOf } from '../editions/index.ts';
-import { placeholdersIn } from '../placeholders.ts';
 import { partName } from '../words.ts';
 import { circleOf } from './circles.ts';
 import { presetFindings } from './fields.ts';

@@ -1,11 +1,11 @@
 import { said, type Words } from '@tolvek/words';
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
+import { placeholdersIn } from '../../design/index.ts';
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
 import { missedOptions, routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
-import { placeholdersIn } from '../placeholders.ts';
 import { presetReads } from '../presets.ts';
 import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';

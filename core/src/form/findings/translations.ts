@@ -5,9 +5,9 @@ import type { Add } from './finding.ts';
 
 /** Languages that a form is read in: what is not translated, and what was translated from words that are others by now. */
 export function translationFindings(design: FormDesign, add: Add): void {
-  const texts = textsToTranslate(design);
-  for (const language of LANGUAGES) {
-    if (design.translations?.[language] === undefined) continue;
+  const spoken = LANGUAGES.filter((language) => design.translations?.[language] !== undefined);
+  const texts = spoken.length > 0 ? textsToTranslate(design) : [];
+  for (const language of spoken) {
     const states = texts.map((text) => translationOf(design, text, language).state);
     for (const [state, code] of [
       ['missing', 'findings:notTranslated'],

@@ -1,31 +1,22 @@
-import { type PlacedText, stateOf, type Translation } from '@tolvek/core/design';
+import { howSaid, type PlacedText, type Translation } from '@tolvek/core/design';
 import { LANGUAGE_NAMES, type Language, say } from '../../wire/words.ts';
 import { type TextLine, TextLines } from './TextLines.tsx';
 import { useOtherLanguages } from './useOtherLanguages.ts';
 
 interface InOthersProps {
   readonly texts: readonly PlacedText[];
-  readonly captionOf?: (text: PlacedText) => string;
   readonly found: (text: PlacedText, language: Language) => Translation | undefined;
   readonly put: (text: PlacedText, language: Language, says: string) => void;
 }
 
 /** A few texts in other languages, where they are set themselves; closed until somebody wants them. */
-export function InOthers({
-  texts,
-  captionOf = ({ kind }) => say(`languages:kind.${kind}`),
-  found,
-  put,
-}: InOthersProps) {
+export function InOthers({ texts, found, put }: InOthersProps) {
   const languages = useOtherLanguages();
   if (texts.length === 0) return null;
   const linesIn = (language: Language) =>
     texts.map((text): TextLine => {
-      const now = found(text, language);
-      return {
-        ...{ ...text, id: text.place, caption: captionOf(text), state: stateOf(now, text.text) },
-        ...{ of: now?.of ?? '', says: now?.says ?? '' },
-      };
+      const caption = say(`languages:kind.${text.kind}`);
+      return { ...text, ...howSaid(found(text, language), text.text), id: text.place, caption };
     });
   return (
     <details>

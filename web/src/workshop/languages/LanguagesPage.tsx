@@ -1,4 +1,4 @@
-import { stateOf } from '@tolvek/core/design';
+import { type PlacedText, stateOf, type Translations } from '@tolvek/core/design';
 import { textsOfDoor } from '@tolvek/core/door';
 import { partName, spokenAlso, textsToTranslate, translationOf, withTranslation } from '@tolvek/core/form';
 import { useId } from 'react';
@@ -37,8 +37,7 @@ export function LanguagesPage() {
 function InOne({ language }: { readonly language: Language }) {
   const { editing } = useBinder();
   const { draft, change } = editing;
-  const texts = textsToTranslate(draft);
-  const lines = texts.map((text) => {
+  const lines = textsToTranslate(draft).map((text) => {
     const kind = say(`languages:kind.${text.kind}`);
     const name = text.field === null ? '' : partName(draft, text.field);
     return {
@@ -50,7 +49,6 @@ function InOne({ language }: { readonly language: Language }) {
   });
   const id = useId();
   const left = useWhatIsLeft(lines);
-  const byId = new Map(texts.map((text) => [`${text.field ?? ''}/${text.place}`, text]));
   return (
     <section aria-label={LANGUAGE_NAMES[language]} className="mt-6">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b-2 border-rule-strong pb-1.5">
@@ -78,9 +76,7 @@ function InOne({ language }: { readonly language: Language }) {
       <TextLines
         lines={left.shown}
         language={language}
-        put={({ id }, says) => {
-          const text = byId.get(id);
-          if (!text) return;
+        put={(text, says) => {
           left.hold();
           change((before) => withTranslation(before, text, language, says));
         }}
@@ -103,14 +99,16 @@ function InOne({ language }: { readonly language: Language }) {
 /** What doors and stages still have to say in a language: they are set where they are. */
 function Beside({ language }: { readonly language: Language }) {
   const { form } = useBinder();
+  const isLeft = (
+    translations: Translations | undefined,
+    { place, text }: Pick<PlacedText, 'place' | 'text'>,
+  ): boolean => stateOf(translations?.[language]?.[place], text) !== 'translated';
   const doors = form.doors.flatMap(({ slug, name, door }) => {
-    const count = textsOfDoor(door).filter(
-      ({ place, text }) => stateOf(door.translations?.[language]?.[place], text) !== 'translated',
-    ).length;
+    const count = textsOfDoor(door).filter((text) => isLeft(door.translations, text)).length;
     return count > 0 ? [{ slug, words: say('languages:doorLeft', { name, count }) }] : [];
   });
-  const stages = form.publicStages.filter(
-    ({ publicLabel, translations }) => stateOf(translations?.[language]?.public, publicLabel) !== 'translated',
+  const stages = form.publicStages.filter(({ publicLabel: text, translations }) =>
+    isLeft(translations, { place: 'public', text }),
   ).length;
   if (doors.length === 0 && stages === 0) return null;
   return (

@@ -1,27 +1,23 @@
-import { namedBeyond, type PlacedText, type TranslationState } from '@tolvek/core/design';
+import { type HowSaid, namedBeyond, type PlacedText } from '@tolvek/core/design';
 import { useId, useState } from 'react';
 import { LANGUAGE_NAMES, type Language, say } from '../../wire/words.ts';
 
 /** A text to translate, with what it is now. */
-export interface TextLine extends PlacedText {
+export interface TextLine extends PlacedText, HowSaid {
   readonly id: string;
   /** What kind of text it is, and where it stands besides. */
   readonly caption: string;
-  readonly state: TranslationState;
-  /** What it was translated from. */
-  readonly of: string;
-  readonly says: string;
 }
 
 /** Texts as they are written, each with what it is in another language beside it. */
-export function TextLines({
+export function TextLines<Each extends TextLine>({
   lines,
   language,
   put,
 }: {
-  readonly lines: readonly TextLine[];
+  readonly lines: readonly Each[];
   readonly language: Language;
-  readonly put: (line: TextLine, says: string) => void;
+  readonly put: (line: Each, says: string) => void;
 }) {
   const elsewhere = new Map(
     lines.flatMap(({ text, says, state }) => (state === 'translated' ? [[text, says] as const] : [])),
@@ -116,7 +112,7 @@ function Line({
  * What is still to do, or all: what was to do when one began stays in its place while it is typed, so that nothing jumps away
  * under the hands.
  */
-export function useWhatIsLeft(lines: readonly TextLine[]) {
+export function useWhatIsLeft<Each extends TextLine>(lines: readonly Each[]) {
   const [isAll, setAll] = useState(() => lines.every(({ state }) => state === 'translated'));
   const [left, setLeft] = useState<ReadonlySet<string> | null>(null);
   const now = lines.flatMap(({ id, state }) => (state === 'translated' ? [] : [id]));

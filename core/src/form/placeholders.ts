@@ -1,1 +1,0 @@
-export { placeholdersIn } from '../design/index.ts';
