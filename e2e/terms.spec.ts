@@ -84,14 +84,26 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
   });
 });
 
-test('a boat is found by typing, what it brings along is reckoned with, and the trip is found from the boat', async ({
+test('a boat is chosen by her card, what it brings along is reckoned with, and the trip is found from the boat', async ({
   browser,
 }) => {
   const priya = await pageOf(browser, 'Priya Nakamura-Lind');
   await priya.goto('/ask/vessel-time');
-  const boat = priya.getByRole('combobox', { name: 'Which boat?' });
-  await boat.fill('catam');
-  await priya.getByRole('option', { name: /Arctic Tern/ }).click();
+  const boats = priya.getByRole('group', { name: 'Which boat?' });
+  await expect(boats.getByRole('listitem')).toHaveCount(4);
+  // What is away stands there with the reason, and can’t be chosen.
+  const away = boats.getByRole('radio', { name: /Guillemot/ });
+  await expect(away).toBeDisabled();
+  await expect(boats.getByText('Not available: Not in use at the moment')).toBeVisible();
+  await expect(boats.getByRole('listitem').filter({ hasText: 'Arctic Tern' })).toContainText('Rate an hour: €210.00');
+  await expect
+    .poll(() =>
+      boats
+        .locator('img')
+        .evaluateAll((all) => all.filter((each) => (each as HTMLImageElement).naturalWidth > 0).length),
+    )
+    .toBeGreaterThan(0);
+  await boats.getByRole('radio', { name: /Arctic Tern/ }).check();
   await priya.getByLabel('What will you do out there?').fill('Winter moorings');
   await priya.getByLabel('When do you want to leave?').fill('2026-12-14T08:00');
   await priya.getByLabel('When are you back?').fill('2026-12-14T12:00');
@@ -101,7 +113,7 @@ test('a boat is found by typing, what it brings along is reckoned with, and the 
   // Begun on one device, gone on with on another.
   const laptop = await pageOf(browser, 'Priya Nakamura-Lind');
   await laptop.getByRole('link', { name: 'Continue this form: Vessel time' }).click();
-  await expect(laptop.getByRole('combobox', { name: 'Which boat?' })).toHaveValue(/Arctic Tern/);
+  await expect(laptop.getByRole('radio', { name: /Arctic Tern/ })).toBeChecked();
   await laptop.getByRole('button', { name: 'Next page', exact: true }).click();
   await laptop.getByLabel('How many persons, without the crew?').fill('12');
   await laptop.getByLabel('Up to which sea state').selectOption({ label: 'slight' });

@@ -9,6 +9,7 @@ import {
   offerScope,
   prepareCompletion,
   prepareKeeping,
+  prepareObstacles,
   prepareOffer,
 } from '../src/form/index.ts';
 import type { Field, FieldValue, Kind, ReferenceKind, RequestFacts } from '../src/register/index.ts';
@@ -105,6 +106,57 @@ describe('what limits a reference', () => {
   });
 });
 
+describe('what keeps something from being offered', () => {
+  const fields = [asked('persons', { kind: 'number', places: 0 }), asked('boat', pointing())];
+  const parts = ['it.stage = "in_use"', 'it.berths >= persons', 'it.name != "Skiff"', 'persons > 0'] as const;
+
+  it('is told of by the conditions that fail, and by nothing where it is offered', () => {
+    const told = { offered: 0, stage: 0, berths: 0, name: 0, answersAlone: 0, awaited: 0 };
+    for (const berths of [2, 6, undefined])
+      for (const stage of ['in_use', 'gone'])
+        for (const name of ['Skiff', 'Tern'])
+          for (const persons of [0, 4, undefined])
+            for (let which = 1; which < 2 ** parts.length; which += 1) {
+              const asks = parts.filter((_, index) => (which >> index) % 2 === 1);
+              const type = pointing({ offered: asks.join(' and ') }) as ReferenceKind;
+              const values: Record<string, FieldValue> = { name, ...(berths === undefined ? {} : { berths }) };
+              const answers: Record<string, FieldValue> = persons === undefined ? {} : { persons };
+              const isOffered = prepareOffer(type, fields, BOATS)({ values, stage }, answers, FACTS);
+              const found = prepareObstacles(type, fields, BOATS)({ values, stage }, answers, FACTS);
+              // Each condition, reckoned here by hand.
+              const isLarge = berths !== undefined && persons !== undefined && berths >= persons;
+              const isAwaited = persons === undefined && (asks.includes(parts[1]) || asks.includes(parts[3]));
+              const things = [
+                ...(asks.includes(parts[0]) && stage !== 'in_use' ? ['stage'] : []),
+                ...(asks.includes(parts[1]) && !isLarge && persons !== undefined ? ['berths'] : []),
+                ...(asks.includes(parts[2]) && name === 'Skiff' ? ['name'] : []),
+              ];
+              const isShut =
+                (asks.includes(parts[1]) && !isLarge) || (asks.includes(parts[3]) && !(Number(persons) > 0));
+              const isFree = !isShut && things.length === 0;
+              expect([asks, isOffered, found]).toEqual([
+                asks,
+                isFree,
+                { things, answers: isAwaited ? ['persons'] : [] },
+              ]);
+              for (const each of things) told[each as 'stage'] += 1;
+              told.offered += isOffered ? 1 : 0;
+              told.answersAlone += isShut && things.length === 0 ? 1 : 0;
+              told.awaited += isAwaited ? 1 : 0;
+            }
+    expect(Object.values(told).every((count) => count > 50)).toBe(true);
+  });
+
+  it('is never a field that its plan closes to somebody', () => {
+    const type = pointing({ offered: 'it.secret = "open" and it.berths > 3' }) as ReferenceKind;
+    const boat = { values: { berths: 2, secret: 'shut' }, stage: 'in_use' };
+    expect(prepareObstacles(type, fields, BOATS)(boat, {}, FACTS)).toEqual({ things: ['berths'], answers: [] });
+    expect(prepareObstacles(pointing({ offered: 'it.' }) as ReferenceKind, fields, BOATS)(boat, {}, FACTS)).toEqual({
+      ...{ things: [], answers: [] },
+    });
+  });
+});
+
 describe('findings about what fields name elsewhere', () => {
   it('stop what is not there, and what the other register restricts', () => {
     expect(english(messages([asked('boat', pointing({ register: 'rooms' }))]))).toContain(
@@ -133,6 +185,24 @@ describe('findings about what fields name elsewhere', () => {
     expect(messages([{ key: 'x', label: 'x', type: { kind: 'text' }, source: 'given' }])).toContain(
       '“x” is given automatically, and only running numbers can be. Change its source.',
     );
+  });
+
+  it('are about cards as about names', () => {
+    const cards = (more: object) =>
+      messages([asked('boat', pointing({ cards: { facts: [], unavailable: 'grey', ...more } }))]);
+    expect(cards({ facts: ['berths'], picture: undefined })).toEqual([]);
+    for (const closed of [{ facts: ['secret'] }, { picture: 'secret' }])
+      expect(cards(closed)).toContain(
+        '“boat” would show “Mooring code”, and the access plan of “Vessels” hides that from some people. Remove it.',
+      );
+    expect(cards({ facts: ['colour'] })).toEqual(['“boat” shows a field that “Vessels” does not have. Remove it.']);
+    expect(english(cards({ picture: 'name' }))).toEqual([
+      'The cards of “boat” have “Name” for a picture, which holds no files. Choose a field for files.',
+    ]);
+    const outside = asked('boat', pointing({ cards: { facts: ['berths'], unavailable: 'grey' } }));
+    expect(english(messages([outside], true))).toEqual([
+      '“boat”: people from outside can search “Vessels” by Name, Berths and number. Limit the list if they should not.',
+    ]);
   });
 
   it('warn of a register that anybody could look through', () => {

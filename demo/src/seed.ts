@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { Readable } from 'node:stream';
 import type { AccessPlan } from '@tolvek/core/access';
 import { CALENDAR } from '@tolvek/core/deadline';
 import { newDoor } from '@tolvek/core/door';
@@ -8,6 +10,7 @@ import {
   addMailing,
   addPeople,
   addPerson,
+  askedFor,
   assign,
   bringVocabularies,
   by,
@@ -22,6 +25,7 @@ import {
   doorView,
   enterGroup,
   findingsOfForm,
+  formByKey,
   goAway,
   type House,
   layDesk,
@@ -37,12 +41,14 @@ import {
   personById,
   registerByKey,
   releaseForm,
+  requestById,
   runDueTimers,
   runMailings,
   sendMailing,
   settleDoor,
   settleRights,
   submit,
+  takeFile,
   viewerOf,
   write,
 } from '@tolvek/server';
@@ -118,6 +124,7 @@ export async function seed(house: House, size: number): Promise<void> {
   await story.layGround();
   await story.play(size);
   if (size > 0) {
+    story.layUp('Guillemot');
     story.letLeave('Cormac Dewhurst');
     story.letGoAway('Edda Kilbride', 'Lorcan Abernethy');
   }
@@ -191,7 +198,7 @@ class Story {
     await this.release('site-access');
     db.transaction((tx) => bringVocabularies(tx, VOCABULARIES, done));
     for (const form of [vessels, kitStore, budgets, rooms, methods]) await this.make(form);
-    this.fillRegisters();
+    await this.fillRegisters();
     for (const form of [vessel, laboratory, dive, kit, purchase, concern, school]) await this.make(form);
     for (const form of [tripReport, kitCheck, skills]) await this.make(form);
     for (const [index, [name, answers]] of SKILLED.entries()) this.tellSkill(name, answers, `${index}`);
@@ -309,13 +316,14 @@ class Story {
   }
 
   /** The things that other forms let people choose from, taken in by the coordinator. */
-  private fillRegisters(): void {
+  private async fillRegisters(): Promise<void> {
     const person = (value: unknown): unknown =>
       typeof value === 'string' && value.startsWith('person:') ? this.id(value.slice(7)) : value;
     for (const [index, { form, answers }] of THINGS.entries()) {
-      const given = Object.fromEntries(
-        Object.entries(answers).map(([key, value]) => [key, person(value)]),
-      ) as RawAnswers;
+      const given = {
+        ...(Object.fromEntries(Object.entries(answers).map(([key, value]) => [key, person(value)])) as RawAnswers),
+        ...(typeof answers.photo === 'string' ? { photo: [await this.picture(form, answers.photo)] } : {}),
+      };
       submit(this.house, this.viewer('Maren Okafor'), {
         slug: form,
         release: 1,
@@ -323,6 +331,25 @@ class Story {
         key: `demo-thing-${index}`,
       });
     }
+  }
+
+  /** Sends one of the demo’s pictures for the photo of a thing. */
+  private async picture(form: string, name: string): Promise<string> {
+    const bytes = readFileSync(new URL(`../pictures/${name}.png`, import.meta.url));
+    const at = formByKey(this.house.db, form);
+    if (!at) throw new Error(`There is no form ${form}.`);
+    const { ref } = await takeFile(this.house, {
+      ...{ formId: at.id, field: askedFor(at.draft, 'photo'), name: `${name}.png` },
+      ...{ body: Readable.from([bytes]), announced: bytes.length, fromWhere: 'demo' },
+    });
+    return ref;
+  }
+
+  /** One of the boats is away for a while, at the end of the story. */
+  layUp(called: string): void {
+    const maren = this.viewer('Maren Okafor');
+    const { number, version } = requestById(this.house.db, this.thing(called)) ?? { number: '', version: 0 };
+    moveStage(this.house, maren, { number, version, stage: 'resting' });
   }
 
   /** The id of a thing, by its name, its tag or its code. */

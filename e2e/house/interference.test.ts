@@ -166,7 +166,10 @@ function pointsTo(): FormDesign {
       {
         key: 'target',
         label: 'Target',
-        type: { kind: 'reference', register: 'tell-tale', shows: ['what', 'why'], among: 'all' },
+        type: {
+          ...{ kind: 'reference', register: 'tell-tale', shows: ['what', 'why'], among: 'all' },
+          cards: { picture: 'scan', facts: ['what', 'why', 'copy', 'size'], unavailable: 'grey' },
+        },
         source: 'asked',
       },
       {
@@ -178,6 +181,7 @@ function pointsTo(): FormDesign {
           shows: ['what'],
           among: 'all',
           offered: 'starts with(it.why, what)',
+          cards: { picture: 'scan', facts: ['size', 'also'], unavailable: 'grey' },
         },
         source: 'asked',
       },
@@ -770,6 +774,15 @@ async function live(hidden: Hidden): Promise<Heard> {
     const path = `requests/${first}/files/${idIn(scan ?? '')}`;
     const answer = await fetch(`${desk.running.url}/api/${path}`, { headers: { cookie: caller.cookie } });
     heardAll.push({ route: 'file', who: caller.who, status: answer.status, text: await answer.text(), asked: path });
+    for (const field of ['target', 'limited'])
+      for (const [route, at] of [
+        ['cardPicture', 'doors/pointing-from-outside'],
+        ['draftPicture', 'forms/pointing'],
+      ] as const) {
+        const card = `${at}/cards/${field}/${idIn(scan ?? '')}`;
+        const shown = await fetch(`${desk.running.url}/api/${card}`, { headers: { cookie: caller.cookie } });
+        heardAll.push({ route, who: caller.who, status: shown.status, text: await shown.text(), asked: card });
+      }
   }
   const all = (await desk.letters())
     .map(({ to, subject, text, html }) => JSON.stringify({ to, subject, text, html }))

@@ -5,6 +5,7 @@ export const intakeHeads = {
   door: { method: 'GET', path: '/api/doors/:slug', caller: 'anyone' },
   checkAnswers: { method: 'POST', path: '/api/doors/:slug/checks', caller: 'anyone' },
   offers: { method: 'POST', path: '/api/doors/:slug/offers', caller: 'anyone' },
+  cardPicture: { method: 'GET', path: '/api/doors/:slug/cards/:field/:file', caller: 'anyone', gives: 'bytes' },
   keepAnswers: { method: 'PUT', path: '/api/doors/:slug/kept', caller: 'person' },
   sendKept: { method: 'POST', path: '/api/doors/:slug/kept', caller: 'anyone' },
   kept: { method: 'GET', path: '/api/kept/:token', caller: 'link' },

@@ -34,6 +34,12 @@ export const intakeRoutes = routesOf(intakeHeads, {
     body: asksForOffers.extend({ opened, owed }),
     answer: offers,
   },
+  cardPicture: {
+    says: 'The picture on a card of what a reference of the form offers, made small. With 404 where the card has none.',
+    params: slugged.extend({ field: z.string().max(64), file: z.string().max(64) }),
+    query: z.strictObject({ opened, owed }),
+    answer: z.string(),
+  },
   keepAnswers: {
     says: 'Keeps what the caller typed and has not sent, for any device they sign in on. Nothing typed forgets it.',
     params: slugged,

@@ -1,4 +1,4 @@
-import type { AccessPlan, Activity, RequestReader } from '@tolvek/core/access';
+import type { AccessPlan, Activity, OfferCard, RequestReader } from '@tolvek/core/access';
 import type { Translations } from '@tolvek/core/design';
 import type { UniqueRule } from '@tolvek/core/form';
 import {
@@ -9,6 +9,7 @@ import {
   type KnownRequest,
   MOST_TERMS,
   MOVERS,
+  type OfferCards,
   OPTION_COLOURS,
   type Preset,
   type ProfileField,
@@ -35,6 +36,7 @@ import {
   revealed,
   short,
 } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 
 /** Texts in other languages, by language and place. */
 export const translations = exactly<Translations>()(
@@ -106,6 +108,13 @@ const pointing = {
   shows: z.array(fieldKey).max(6).readonly(),
   among: z.enum(['all', 'unfinished', 'finished', 'mine']),
   offered: formula.optional(),
+  cards: exactly<OfferCards>()(
+    z.strictObject({
+      picture: fieldKey.optional(),
+      facts: z.array(fieldKey).max(8).readonly(),
+      unavailable: z.enum(['grey', 'absent']),
+    }),
+  ).optional(),
 };
 const termSchema = exactly<Term>()(
   z.strictObject({
@@ -268,6 +277,17 @@ export const accessRules = exactly<AccessPlan['rules']>()(
     .max(100)
     .readonly(),
 );
+const cardFacts = z.array(z.object({ label: z.string(), words })).readonly();
+/** What stands on the card of a request that a reference offers. */
+export const offerCard = revealed<OfferCard>(
+  z.object({
+    /** The id of the picture’s file. */
+    picture: z.string().nullable(),
+    facts: cardFacts,
+    /** What keeps it from being chosen just now; null where it can be. */
+    unavailable: cardFacts.nullable(),
+  }),
+);
 /** A request that a reference can point to, as far as whoever answers may know it. */
 export const knownRequest = revealed<KnownRequest>(
   z.object({
@@ -278,7 +298,12 @@ export const knownRequest = revealed<KnownRequest>(
     values: z.record(z.string(), fieldValue),
   }),
 );
-export const offers = z.object({ offers: z.array(knownRequest), more: z.boolean() });
+/** `cards`: what stands on the card of each that is offered, by id, and of those that are not just now; none without cards. */
+export const offers = z.object({
+  offers: z.array(knownRequest),
+  cards: z.record(z.string(), offerCard),
+  more: z.boolean(),
+});
 export const stage = z.object({
   key: z.string(),
   label: z.string(),

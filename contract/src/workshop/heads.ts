@@ -217,6 +217,13 @@ export const tryingHeads = {
     right: 'configure',
     takes: 'bytes',
   },
+  draftPicture: {
+    method: 'GET',
+    path: '/api/forms/:key/cards/:field/:file',
+    caller: 'staff',
+    right: 'configure',
+    gives: 'bytes',
+  },
   draftOffers: { method: 'POST', path: '/api/forms/:key/offers', caller: 'staff', right: 'configure' },
   sendTrial: {
     method: 'POST',

@@ -13,6 +13,11 @@ export const tryingRoutes = routesOf(tryingHeads, {
     query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200) }),
     answer: knownFile,
   },
+  draftPicture: {
+    says: 'The picture on a card of what a reference of the draft offers, made small.',
+    params: keyed.extend({ field: z.string().max(64), file: z.string().max(64) }),
+    answer: z.string(),
+  },
   draftOffers: {
     says: 'What a reference of the draft offers, for its proof.',
     params: keyed,

@@ -55,7 +55,17 @@ export { type Concerned, type Protections, planEffect } from './planEffect.ts';
 export { projectionFor } from './projection.ts';
 export { protect } from './protect.ts';
 export type { Protection } from './protection.ts';
-export { labelOf, type Referred, type RevealedFacts, revealReferred } from './referred.ts';
+export {
+  type CardFact,
+  type CardReading,
+  cardOf,
+  labelOf,
+  type OfferCard,
+  type Referred,
+  type RevealedFacts,
+  readForCard,
+  revealReferred,
+} from './referred.ts';
 export {
   type AskedAlike,
   deskRelation,

@@ -1,5 +1,16 @@
+import type { Words } from '@tolvek/words';
 import { own } from '../own/index.ts';
-import { type KnownRequest, type NameOf, type RequestFacts, showValue, type Values } from '../register/index.ts';
+import {
+  type Field,
+  fileId,
+  type KnownRequest,
+  type NameOf,
+  type OfferCards,
+  type RequestFacts,
+  sayValue,
+  showValue,
+  type Values,
+} from '../register/index.ts';
 import type { Protection } from './protection.ts';
 import { openFields } from './restricted.ts';
 import type { Revealed } from './revealed.ts';
@@ -8,6 +19,12 @@ import type { Revealed } from './revealed.ts';
 export interface RevealedFacts extends RequestFacts {
   readonly references: readonly Revealed<KnownRequest>[];
 }
+
+/** Names, with requests called by their numbers. */
+const byNumber =
+  (names: NameOf): NameOf =>
+  (id, deeper) =>
+    deeper ? names(id, []) : names(id);
 
 /** A request that a reference points to. */
 export interface Referred {
@@ -31,9 +48,7 @@ export function labelOf(
   const shown = by.flatMap((key) => {
     const field = open.find((each) => each.key === key);
     const value = own(values, key);
-    return field && value !== undefined
-      ? [showValue(field, value, (id, deeper) => (deeper ? names(id, []) : names(id)))]
-      : [];
+    return field && value !== undefined ? [showValue(field, value, byNumber(names))] : [];
   });
   return (shown.join(', ') || number) as Revealed<string>;
 }
@@ -62,3 +77,62 @@ export function revealReferred(
   };
   return known as Revealed<KnownRequest>;
 }
+
+/** Something of a request as people read it. */
+export interface CardFact {
+  readonly label: string;
+  readonly words: Words;
+}
+
+/** What stands on the card of a request that a reference offers. */
+export interface OfferCard {
+  /** The id of the picture’s file. */
+  readonly picture: string | null;
+  readonly facts: readonly CardFact[];
+  /** What keeps it from being chosen just now; null where it can be. */
+  readonly unavailable: readonly CardFact[] | null;
+}
+
+/** What a card of a request says, of fields that the plan hides from nobody of the desk. */
+export interface CardReading {
+  readonly factsOf: (keys: readonly string[]) => readonly CardFact[];
+  /** The id of the file of the first picture in a field. */
+  readonly pictureIn: (key: string | undefined) => string | null;
+}
+
+/**
+ * Reads a request for its card. `said`: its fields as they are called in the language of whoever reads it; what is empty
+ * says nothing.
+ */
+export function readForCard(
+  protection: Protection,
+  { values }: Pick<Referred, 'values'>,
+  said: readonly Field[],
+  names: NameOf,
+): CardReading {
+  const open = new Set(openFields(protection).map(({ key }) => key));
+  const openValue = (key: string) => (open.has(key) ? own(values, key) : undefined);
+  return {
+    factsOf: (keys) =>
+      keys.flatMap((key) => {
+        const field = said.find((each) => each.key === key);
+        const value = openValue(key);
+        return field && value !== undefined
+          ? [{ label: field.label, words: sayValue(field, value, byNumber(names)) }]
+          : [];
+      }),
+    pictureIn: (key) => {
+      const value = key === undefined ? undefined : openValue(key);
+      const [first] = Array.isArray(value) ? value : [];
+      return typeof first === 'string' ? fileId(first) : null;
+    },
+  };
+}
+
+/** A card with what stands on it. `unavailable`: what keeps the request from being chosen; null for nothing. */
+export const cardOf = (
+  reading: CardReading,
+  { picture, facts }: OfferCards,
+  unavailable: OfferCard['unavailable'],
+): Revealed<OfferCard> =>
+  ({ picture: reading.pictureIn(picture), facts: reading.factsOf(facts), unavailable }) as Revealed<OfferCard>;

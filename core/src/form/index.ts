@@ -66,11 +66,15 @@ export { type FieldsTogether, fieldsTogether, pageKeys, placesOf } from './layou
 export { mergeDesigns } from './merge.ts';
 export {
   fieldsBrought,
+  fieldsOnCards,
   isReferring,
   lookedAtTogether,
   notOffered,
+  type Obstacles,
+  type OfferObstacles,
   type OfferTest,
   offerScope,
+  prepareObstacles,
   prepareOffer,
 } from './offers.ts';
 export { askedInWordsOf, draftAfter, fieldsBy, formInto, registerAfter, takenFrom } from './ofRegister.ts';

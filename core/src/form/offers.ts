@@ -1,5 +1,18 @@
 import { said, type Words } from '@tolvek/words';
-import { checkExpression, compile, kindOf, namesIn, parseExpression, Scope, typeOf } from '../expression/index.ts';
+import {
+  chainOf,
+  checkExpression,
+  compile,
+  entriesRead,
+  kindOf,
+  type Node,
+  namesIn,
+  namesRead,
+  parseExpression,
+  Scope,
+  type Slots,
+  typeOf,
+} from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import {
   expressionValue,
@@ -56,7 +69,11 @@ export function offerScope(fields: readonly Field[], target: TargetRegister): Sc
 }
 
 /** Whether a request is offered, with the other answers as they are. */
-export type OfferTest = (target: OfferTarget, values: Values, facts: RequestFacts) => boolean;
+export type OfferTest<Target extends OfferTarget = OfferTarget> = (
+  target: Target,
+  values: Values,
+  facts: RequestFacts,
+) => boolean;
 
 /**
  * Prepares a reference’s condition. What is offered has to fulfil it: where it can’t be said, as an
@@ -67,13 +84,70 @@ export function prepareOffer(type: ReferenceKind, fields: readonly Field[], regi
   const parsed = parseExpression(type.offered);
   if (!parsed.ok) return () => false;
   const holds = compile(parsed.value, offerScope(fields, register));
+  const slots = slotsFor(fields, register);
+  return (...asked) => holds(slots(...asked), null) === true;
+}
+
+/** The values of the names in `offerScope`, for one request that may be offered. */
+function slotsFor(fields: readonly Field[], register: TargetRegister) {
   const open = openIn(register);
-  return (target, values, facts) => {
+  return (target: OfferTarget, values: Values, facts: RequestFacts): Slots => {
     const it = {
       stage: target.stage,
       ...Object.fromEntries(open.map((field) => [field.key, expressionValue(field, own(target.values, field.key))])),
     };
-    return holds([...requestSlots(fields, values, facts), it], null) === true;
+    return [...requestSlots(fields, values, facts), it];
+  };
+}
+
+/** What keeps a request from being offered. */
+export interface Obstacles {
+  /** `stage`, and the keys of its fields that decide the conditions which do not hold. */
+  readonly things: readonly string[];
+  /** The keys of questions that conditions wait for, which can’t be said yet. */
+  readonly answers: readonly string[];
+}
+
+/** What keeps a request from being offered: nothing where it is, and where the answers alone decide it. */
+export type OfferObstacles<Target extends OfferTarget = OfferTarget> = (
+  target: Target,
+  values: Values,
+  facts: RequestFacts,
+) => Obstacles;
+
+const NOTHING_IN_THE_WAY: Obstacles = { things: [], answers: [] };
+
+/** Prepares what `prepareOffer` refuses for: of conditions that all have to hold, those that do not. */
+export function prepareObstacles(
+  type: ReferenceKind,
+  fields: readonly Field[],
+  register: TargetRegister,
+): OfferObstacles {
+  const parsed = parseExpression(type.offered ?? '');
+  if (!parsed.ok) return () => NOTHING_IN_THE_WAY;
+  const scope = offerScope(fields, register);
+  const known = new Set(['stage', ...openIn(register).map(({ key }) => key)]);
+  const questions = new Set(fields.flatMap(({ key, source }) => (source === 'asked' ? [key] : [])));
+  const all = parsed.value.kind === 'and' ? chainOf(parsed.value, 'and') : [parsed.value];
+  const conditions = all.map((node: Node) => ({
+    holds: compile(node, scope),
+    reads: entriesRead(node, OFFERED).filter((key) => known.has(key)),
+    answers: namesRead([node]).filter((name) => questions.has(name)),
+  }));
+  const slots = slotsFor(fields, register);
+  return (...asked) => {
+    const given = slots(...asked);
+    const [, values] = asked;
+    const found = conditions.map(({ holds, reads, answers }) => {
+      const result = holds(given, null);
+      if (result === true) return NOTHING_IN_THE_WAY;
+      const awaited = result === null ? answers.filter((key) => own(values, key) === undefined) : [];
+      return awaited.length > 0 ? { things: [], answers: awaited } : { things: reads, answers: [] };
+    });
+    return {
+      things: [...new Set(found.flatMap(({ things }) => things))],
+      answers: [...new Set(found.flatMap(({ answers }) => answers))],
+    };
   };
 }
 
@@ -104,6 +178,17 @@ export function fieldsBrought(design: Pick<FormDesign, 'fields'>, reference: Fie
   );
   return isReferring(reference.type) ? [...new Set([...reference.type.shows, ...carried])] : [];
 }
+
+/** The fields of a register that whoever fills in a form is told of what a reference offers. */
+export const fieldsTold = (design: Pick<FormDesign, 'fields'>, reference: Field): readonly string[] => [
+  ...new Set([...fieldsBrought(design, reference), ...fieldsOnCards(reference.type)]),
+];
+
+/** The fields of a register that stand on the cards of a reference. */
+export const fieldsOnCards = (type: Kind): readonly string[] =>
+  isReferring(type) && type.cards
+    ? [...type.cards.facts, ...(type.cards.picture === undefined ? [] : [type.cards.picture])]
+    : [];
 
 /**
  * Fields whose answers only the house can look at, together: what no two requests may have, and a

@@ -126,6 +126,18 @@ export interface ReferenceKind {
    * of the form.
    */
   readonly offered?: string;
+  /** Whoever asks chooses by cards with these on them, instead of looking by name. */
+  readonly cards?: OfferCards;
+}
+
+/** What stands on the cards of what a reference offers, besides what it is called. */
+export interface OfferCards {
+  /** The field of that register with the picture, one for files; none where it is not said. */
+  readonly picture?: string;
+  /** Fields of that register, in order. */
+  readonly facts: readonly string[];
+  /** What the condition does not offer just now: on a grey card with the reason, or not there. */
+  readonly unavailable: 'grey' | 'absent';
 }
 
 /** Which files a field takes. */

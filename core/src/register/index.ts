@@ -15,6 +15,7 @@ export type {
   KnownRequest,
   Level,
   Money,
+  OfferCards,
   Preset,
   RawAnswer,
   RawAnswers,

@@ -19,7 +19,7 @@ const withTagged = (parts: FormDesign['parts']): FormDesign['parts'] =>
             part: 'question',
             field: 'tagged',
             asks: 'Which things with a tag?',
-            help: 'Drysuits, meters, cameras: type a part of the name or the tag.',
+            help: 'Drysuits, meters, cameras and corers. Leave it empty if you need none.',
             required: false,
           },
         ]
@@ -45,6 +45,7 @@ export const kit: DemoForm = {
           shows: ['name', 'tag'],
           among: 'all',
           offered: 'it.stage = "in_use"',
+          cards: { picture: 'photo', facts: ['grade', 'shelf'], unavailable: 'grey' },
           most: 10,
         },
         source: 'asked',

@@ -8,6 +8,9 @@ const thing = (form: Omit<DemoForm, 'doors' | 'holds'>): DemoForm => ({
   holds: 'things',
 });
 
+const photo = (asks: string) =>
+  asking('photo', 'Photo', { kind: 'files', only: 'pictures', most: 1 }, { asks, required: false });
+
 export const vessels = thing({
   prefix: 'VS',
   desk: 'boats',
@@ -29,6 +32,7 @@ export const vessels = thing({
       ),
       asking('bay_only', 'In the bay only', { kind: 'yes-no' }, { asks: 'Does she stay in the bay?' }),
       asking('place', 'Berth', { kind: 'text' }, { asks: 'Where does she lie?', required: false }),
+      photo('A photo of her'),
     ]),
     intro: 'The station’s boats. What is changed here is followed wherever a trip is asked for.',
   },
@@ -55,6 +59,7 @@ export const kitStore = thing({
         { asks: 'Who may take it?' },
       ),
       asking('keeper', 'Kept by', { kind: 'person', from: [] }, { asks: 'Who looks after it?', required: false }),
+      photo('A photo of it'),
     ]),
     intro: 'What Stores lends, one entry for each thing with a tag.',
   },
@@ -107,13 +112,40 @@ export const methods = thing({
   },
 });
 
-/** What is in those registers, by form. `person:` stands for one of the staff by name. */
+/** Pictures of kit, by how its tags begin. */
+const PHOTOS: Readonly<Record<string, string>> = { DS: 'drysuit', HC: 'corer', UC: 'camera', LM: 'meter', CM: 'meter' };
+
+/** What is in those registers, by form. `person:` stands for one of the staff by name, `photo` for a picture of the demo. */
 export const THINGS: readonly { readonly form: string; readonly answers: RawAnswers }[] = [
   ...[
-    { name: 'Saithe', what: 'workboat', berths: 8, rate: '140', bay_only: false, place: 'North pier, 2' },
-    { name: 'Arctic Tern', what: 'survey catamaran', berths: 12, rate: '210', bay_only: false, place: 'North pier, 1' },
-    { name: 'Skiff', what: 'open boat', berths: 4, rate: '45', bay_only: true, place: 'Slipway' },
-    { name: 'Guillemot', what: 'rigid inflatable', berths: 6, rate: '80', bay_only: false, place: 'Pontoon' },
+    {
+      name: 'Saithe',
+      what: 'workboat',
+      berths: 8,
+      rate: '140',
+      bay_only: false,
+      place: 'North pier, 2',
+      photo: 'saithe',
+    },
+    {
+      name: 'Arctic Tern',
+      what: 'survey catamaran',
+      berths: 12,
+      rate: '210',
+      bay_only: false,
+      place: 'North pier, 1',
+      photo: 'arctic-tern',
+    },
+    { name: 'Skiff', what: 'open boat', berths: 4, rate: '45', bay_only: true, place: 'Slipway', photo: 'skiff' },
+    {
+      name: 'Guillemot',
+      what: 'rigid inflatable',
+      berths: 6,
+      rate: '80',
+      bay_only: false,
+      place: 'Pontoon',
+      photo: 'guillemot',
+    },
   ].map((answers) => ({ form: 'vessels', answers })),
   ...(
     [
@@ -128,7 +160,11 @@ export const THINGS: readonly { readonly form: string; readonly answers: RawAnsw
     ] as const
   ).map(([name, tag, shelf, worth, grade, keeper]) => ({
     form: 'kit',
-    answers: { name, tag, shelf, worth, grade, ...(keeper === '' ? {} : { keeper: `person:${keeper}` }) },
+    answers: {
+      ...{ name, tag, shelf, worth, grade },
+      ...(keeper === '' ? {} : { keeper: `person:${keeper}` }),
+      ...(PHOTOS[tag.slice(0, 2)] === undefined ? {} : { photo: PHOTOS[tag.slice(0, 2)] ?? '' }),
+    },
   })),
   ...(
     [

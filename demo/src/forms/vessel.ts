@@ -21,8 +21,12 @@ const design = designOf(
     asking(
       'vessel',
       'Vessel',
-      { kind: 'reference', register: 'vessels', shows: ['name', 'what'], among: 'all', offered: 'it.stage = "in_use"' },
-      { asks: 'Which boat?', help: 'Type a part of her name, or what she is.' },
+      {
+        ...{ kind: 'reference', register: 'vessels', shows: ['name', 'what'], among: 'all' },
+        offered: 'it.stage = "in_use"',
+        cards: { picture: 'photo', facts: ['berths', 'rate', 'bay_only', 'place'], unavailable: 'grey' },
+      },
+      { asks: 'Which boat?' },
     ),
     asking('purpose', 'Purpose', { kind: 'text' }, { asks: 'What will you do out there?' }),
     asking('leaves', 'Leaves', { kind: 'date-time', notBeforeNow: true }, { asks: 'When do you want to leave?' }),

@@ -29,7 +29,7 @@ export const tooLarge = (most: number): Problem => new Problem(413, 'too-large',
  * sent, no more than a piece of it is in memory and no more than the limit on disk.
  */
 export async function receive(config: Pick<Config, 'data'>, body: Readable, mostBytes: number): Promise<Received> {
-  const path = join(folderOf(config), `coming-${newId()}`);
+  const path = newPlace(config);
   const hash = createHash('sha256');
   let bytes = 0;
   const measured = new Transform({
@@ -49,6 +49,9 @@ export async function receive(config: Pick<Config, 'data'>, body: Readable, most
   return { path, bytes, sha256: hash.digest('hex') };
 }
 
+/** A place for what is not whole yet; what stays there is taken away at the next start. */
+export const newPlace = (config: Pick<Config, 'data'>): string => join(folderOf(config), `coming-${newId()}`);
+
 /** Takes away what was being received when the application ended: nobody knows of it any more. */
 export function dropHalfSent(config: Pick<Config, 'data'>): void {
   for (const name of readdirSync(folderOf(config)))
@@ -63,11 +66,18 @@ export function keepFile(config: Pick<Config, 'data'>, received: Received): void
 }
 
 export const dropReceived = (received: Received): void => rmSync(received.path, { force: true });
-export const dropFile = (config: Pick<Config, 'data'>, sha256: string): void =>
+/** Takes a file away, and what was made of it. */
+export function dropFile(config: Pick<Config, 'data'>, sha256: string): void {
   rmSync(placeOf(config, sha256), { force: true });
+  rmSync(previewOf(config, sha256), { force: true });
+}
 export const readFileOf = (config: Pick<Config, 'data'>, sha256: string) => createReadStream(placeOf(config, sha256));
 
-const placeOf = (config: Pick<Config, 'data'>, sha256: string): string => join(folderOf(config), sha256);
+/** Where a file lies, by the hash of its content. */
+export const placeOf = (config: Pick<Config, 'data'>, sha256: string): string => join(folderOf(config), sha256);
+/** Where a picture lies that was made small from a file. */
+export const previewOf = (config: Pick<Config, 'data'>, sha256: string): string =>
+  join(folderOf(config), `small-${sha256}`);
 
 /** Whether the beginning of a file is text: UTF-8 without signs that text has not. */
 export async function isText(path: string): Promise<boolean> {

@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { consentProblems, contactProblems } from '@tolvek/core/door';
-import { inLanguage } from '@tolvek/core/form';
+import { type FormDesign, inLanguage } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
@@ -27,7 +27,7 @@ import { by, type Work, write } from '../platform/work.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { factsFor } from '../request/facts.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
-import { offersOf } from '../request/references.ts';
+import { offersOf, pictureOnCard } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { admissionOf, comerOf, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
@@ -303,9 +303,26 @@ export function offersAt(
   const { db } = house;
   const at = openDoor(house, viewer, at_, now);
   const { release, facts, values, asker } = completedAt(db, at, answers, now);
-  if (!release.design.parts.some((part) => part.part === 'question' && part.field === field))
-    throw notFound('question');
-  return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker });
+  asksFor(release.design, field);
+  return offersOf(db, field, find, { fields: release.design.fields, values, facts, asker }, { reads: at.reads });
+}
+
+/** The hash of the file that is the picture on a card, for whoever may fill the form in. @throws Problem 404 */
+export function pictureAt(
+  house: House,
+  viewer: Viewer | null,
+  { field, file, ...at_ }: Through & { readonly field: string; readonly file: string },
+  now: number,
+): string {
+  const { db } = house;
+  const { release, asker } = completedAt(db, openDoor(house, viewer, at_, now), {}, now);
+  asksFor(release.design, field);
+  return pictureOnCard(db, field, file, { fields: release.design.fields, asker });
+}
+
+/** @throws Problem 404 where a form does not ask for a field */
+function asksFor({ parts }: Pick<FormDesign, 'parts'>, field: string): void {
+  if (!parts.some((part) => part.part === 'question' && part.field === field)) throw notFound('question');
 }
 
 /** Confirms an outside address by the link in the letter. It works once. */

@@ -15,6 +15,7 @@ import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doneWork, workFor } from '../door/slowWork.ts';
 import { askedFor } from '../files/commands.ts';
+import { sendPreview } from '../files/preview.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { registerOfForm } from '../form/queries.ts';
 import { personById } from '../people/queries.ts';
@@ -32,6 +33,7 @@ import {
   checkAnswers,
   confirm,
   offersAt,
+  pictureAt,
   sendAgain,
   sentState,
   submit,
@@ -157,6 +159,10 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     }),
     offers: ({ params, body, viewer, session, language: reads }) =>
       offersAt(house, viewer, { ...params, ...body, session, reads }, clock.now()),
+    cardPicture: async ({ params, query, viewer, session, language: reads, response }) => {
+      const file = pictureAt(house, viewer, { ...params, ...query, session, reads }, clock.now());
+      await sendPreview(house.config, file, response);
+    },
     keepAnswers: ({ params, body, session }) => keepForStaff(house, session, params.slug, body),
     sendKept: ({ params, body, language }) => keepByLink(house, params.slug, { ...body, language }),
     kept: ({ params }) => keptBehind(house, params.token, clock.now()),

@@ -1,25 +1,39 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { labelOf, type Revealed, revealReferred } from '@tolvek/core/access';
+import {
+  type CardFact,
+  cardOf,
+  labelOf,
+  type OfferCard,
+  type Revealed,
+  readForCard,
+  revealReferred,
+} from '@tolvek/core/access';
 import {
   FORM,
   fieldsBrought,
   isReferring,
   type KnownRegister,
   notOffered,
+  type OfferObstacles,
   type OfferTest,
+  prepareObstacles,
   prepareOffer,
 } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
-import type {
-  Field,
-  Problem as FieldProblem,
-  KnownRequest,
-  ReferenceKind,
-  RequestFacts,
-  Values,
+import {
+  type Field,
+  type Problem as FieldProblem,
+  fieldsIn,
+  type KnownRequest,
+  publicLabelIn,
+  type ReferenceKind,
+  type RequestFacts,
+  type Values,
 } from '@tolvek/core/register';
+import { type Language, said } from '@tolvek/words';
 import { and, desc, eq, ne, or, type SQL, sql } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
+import { uploads } from '../files/tables.ts';
 import { formByKey } from '../form/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
@@ -73,7 +87,9 @@ function knownAs(
   return revealReferred(protectionFor(db, register, target), target, reference, nameOf(db));
 }
 
-const pointing = (fields: readonly Field[]): readonly (Field & { type: ReferenceKind })[] =>
+type Pointing = Field & { readonly type: ReferenceKind };
+
+const pointing = (fields: readonly Field[]): readonly Pointing[] =>
   fields.filter((field): field is Field & { type: Extract<Field['type'], { kind: 'reference' }> } =>
     isReferring(field.type),
   );
@@ -148,18 +164,73 @@ interface Asking {
   readonly asker: string | null;
 }
 
+/** How what is offered is told to whoever asks by cards. */
+export interface ByCards {
+  /** The language they read, where it is theirs; null: as it was written. */
+  readonly reads: Language | null;
+}
+
 /**
  * What limits the offer of a reference, by fields that others may know: by each request’s own
  * release, whose rules may have made an open field from a closed one.
  */
-function offerIn(db: Reader, type: ReferenceKind, fields: readonly Field[], register: RegisterRow) {
-  const tests = new Map<readonly Field[], OfferTest>();
-  return (target: Target, values: Values, facts: RequestFacts): boolean => {
+function offerIn(db: Reader, type: ReferenceKind, fields: readonly Field[], register: RegisterRow): OfferTest<Target> {
+  return byRelease(db, register, (open) => prepareOffer(type, fields, { ...register, fields: open }));
+}
+
+/** Looks at each request by what its own release leaves open, made ready once for each of these. */
+function byRelease<Found>(
+  db: Reader,
+  register: RegisterRow,
+  prepare: (open: readonly Field[]) => (target: Target, values: Values, facts: RequestFacts) => Found,
+): (target: Target, values: Values, facts: RequestFacts) => Found {
+  const ready = new Map<readonly Field[], ReturnType<typeof prepare>>();
+  return (target, values, facts) => {
     const open = openToOthers(db, register, target);
-    const test = tests.get(open) ?? prepareOffer(type, fields, { ...register, fields: open });
-    tests.set(open, test);
-    return test(target, values, facts);
+    const look = ready.get(open) ?? prepare(open);
+    ready.set(open, look);
+    return look(target, values, facts);
   };
+}
+
+/** Makes the cards of what a reference has, or might have. */
+function cardsIn(db: Reader, field: Pointing, fields: readonly Field[], register: RegisterRow, { reads }: ByCards) {
+  const { type } = field;
+  const { cards } = type;
+  const obstacles: OfferObstacles<Target> = byRelease(db, register, (open) =>
+    prepareObstacles(type, fields, { ...register, fields: open }),
+  );
+  const names = nameOf(db);
+  return {
+    /** Whether those that are not offered just now are told of. */
+    showsUnavailable: cards?.unavailable === 'grey',
+    of: (target: Target, isOffered: boolean, { values, facts }: Asking): Revealed<OfferCard> | undefined => {
+      if (!cards) return undefined;
+      const protection = protectionFor(db, register, target);
+      const named = reads === null ? protection.fields : fieldsIn(protection.fields, reads);
+      const reading = readForCard(protection, target, named, names);
+      const inTheWay = (): readonly CardFact[] => {
+        const { things, answers } = obstacles(target, values, facts);
+        return [
+          ...things.flatMap((key) => (key === 'stage' ? standing(register, target, reads) : reading.factsOf([key]))),
+          ...answers.flatMap((key) => awaited(fields, key)),
+        ];
+      };
+      return cardOf(reading, cards, isOffered ? null : inTheWay());
+    },
+  };
+}
+
+/** A question that has to be answered before it can be said. */
+function awaited(fields: readonly Field[], key: string): readonly CardFact[] {
+  const field = fields.find((each) => each.key === key);
+  return field ? [{ label: '', words: said('answers:answerFirst', { label: field.label }) }] : [];
+}
+
+/** Where a request stands, as requesters read it. */
+function standing({ stages }: RegisterRow, { stage }: Target, reads: Language | null): readonly CardFact[] {
+  const at = stages.find(({ key }) => key === stage);
+  return at ? [{ label: '', words: publicLabelIn(at, reads) }] : [];
 }
 
 /** Requests as targets, the newest first, a few at a time: whoever has enough stops. */
@@ -196,16 +267,28 @@ function mayHold(register: RegisterRow, shows: readonly string[], word: string):
   );
 }
 
-/** What a reference offers with the answers as they are, those that fit the words looked for. */
+/** The question of a form that is answered by a reference, with the register it points into. @throws Problem 404 */
+function referenceAt(db: Reader, key: string, fields: readonly Field[]) {
+  const field = pointing(fields).find((each) => each.key === key);
+  const register = field && registerByKey(db, field.type.register);
+  if (!field || !register) throw notFound('reference');
+  return { field, register };
+}
+
+/**
+ * What a reference offers with the answers as they are, those that fit the words looked for. `by`: they are shown on cards,
+ * where the reference has some; those not offered just now have cards as well, where the form says so.
+ */
 export function offersOf(
   db: Reader,
   key: string,
   find: string,
-  { fields, values, facts, asker }: Asking,
+  asking: Asking,
+  by: ByCards | null = null,
 ): AnswerOf<'offers'> {
-  const field = pointing(fields).find((each) => each.key === key);
-  const register = field && registerByKey(db, field.type.register);
-  if (!field || !register) throw notFound('reference');
+  const { fields, values, facts, asker } = asking;
+  const { field, register } = referenceAt(db, key, fields);
+  const cards = by && cardsIn(db, field, fields, register, by);
   const offered = offerIn(db, field.type, fields, register);
   const words = find.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const among = and(
@@ -215,15 +298,48 @@ export function offersOf(
   const until = performance.now() + LONGEST_LOOK;
   const brought = fieldsBrought({ fields }, field);
   const found: Revealed<KnownRequest>[] = [];
+  const shown: Record<string, Revealed<OfferCard>> = {};
+  const answer = (more: boolean): AnswerOf<'offers'> => ({
+    offers: found.sort((a, b) => a.label.localeCompare(b.label)),
+    ...{ cards: shown, more },
+  });
   for (const row of newestFirst(db, among)) {
-    if (performance.now() > until) return { offers: found, more: true };
+    if (performance.now() > until) return answer(true);
     const findable =
       `${labelOf(protectionFor(db, register, row), row, field.type.shows, nameOf(db))} ${row.number}`.toLowerCase();
-    if (!words.every((word) => findable.includes(word)) || !offered(row, values, facts)) continue;
-    if (found.length === OFFERED) return { offers: found, more: true };
+    if (!words.every((word) => findable.includes(word))) continue;
+    const isOffered = offered(row, values, facts);
+    if (!isOffered && !cards?.showsUnavailable) continue;
+    if (found.length === OFFERED) return answer(true);
     found.push(knownAs(db, register, row, field.type.shows, brought));
+    const card = cards?.of(row, isOffered, asking);
+    if (card) shown[row.id] = card;
   }
-  return { offers: found.sort((a, b) => a.label.localeCompare(b.label)), more: false };
+  return answer(false);
+}
+
+/**
+ * The hash of the file that is the picture on a card of what a reference may offer to somebody.
+ *
+ * @throws Problem 404 for any other file, as for one that does not exist
+ */
+export function pictureOnCard(
+  db: Reader,
+  key: string,
+  file: string,
+  { fields, asker }: Pick<Asking, 'fields' | 'asker'>,
+): string {
+  const { field, register } = referenceAt(db, key, fields);
+  const { cards } = field.type;
+  const upload = cards && db.select().from(uploads).where(eq(uploads.id, file)).get();
+  const [target] = upload?.requestId
+    ? targetsIn(db).all({ ids: listed([upload.requestId]), register: register.id })
+    : [];
+  if (!upload || !target || !isAmong(field.type, target, asker)) throw notFound('picture');
+  const protection = protectionFor(db, register, target);
+  const { pictureIn } = readForCard(protection, target, protection.fields, nameOf(db));
+  if (pictureIn(cards.picture) !== file) throw notFound('picture');
+  return upload.sha256;
 }
 
 /**

@@ -6,6 +6,7 @@ import { fieldKeyOf } from '@tolvek/core/register';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
+import { sendPreview } from '../files/preview.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { formByKey, formNamed, formsOf, releasesOf } from '../form/queries.ts';
 import { takeInLater, takenRows } from '../intake/takeInRows.ts';
@@ -42,7 +43,7 @@ import { keepRegister, putRegister } from './registerDraft.ts';
 import { overExisting, takeRunBack } from './ruleRun.ts';
 import { seeAs } from './seeAs.ts';
 import { FIELD_READERS, LOOK_AT_ROWS, PERSON_READS, PLAN_EFFECT, TRY_CONDITION } from './tasks.ts';
-import { clearTrials, draftOffers, sendTrial, trialsOf } from './trials.ts';
+import { clearTrials, draftOffers, draftPicture, sendTrial, trialsOf } from './trials.ts';
 import { vocabularyHandlers } from './vocabularyHandlers.ts';
 import { editionsGiven } from './whoGets.ts';
 
@@ -187,6 +188,8 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       const { field, name } = call.query;
       await takeBody(house, call, { formId: form.id, field: askedFor(form.draft, field), name });
     },
+    draftPicture: async ({ viewer, params, response }) =>
+      sendPreview(house.config, draftPicture(db, viewer, params), response),
     draftOffers: ({ viewer, params, body }) => draftOffers(db, viewer, params.key, body, clock.now()),
     sendTrial: async ({ viewer, params, body, key }) =>
       sendTrial(house, viewer, { form: params.key, ...body, key }, await findingsOfForm(db, params.key)),

@@ -1,6 +1,6 @@
 import type { AnswerOf, QueryOf } from '@tolvek/contract';
 import { openFields } from '@tolvek/core/access';
-import { protectionOf, reachOf } from '@tolvek/core/form';
+import { fieldsOnCards, protectionOf, reachOf } from '@tolvek/core/form';
 import { askedByMoves, fieldKeyOf, partsOf } from '@tolvek/core/register';
 import { currentRelease, formsOf } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -57,7 +57,7 @@ export function fieldReach(
         const isBrought = fields.some(
           (each) => each.source === 'carried' && each.reference === pointer.key && each.field === lines,
         );
-        const isNamed = type.register === key && (type.shows.includes(lines) || isBrought);
+        const isNamed = type.register === key && ([...type.shows, ...fieldsOnCards(type)].includes(lines) || isBrought);
         return isNamed ? [{ register: name, field: pointer.label, isOpen: isOpenToAll }] : [];
       }),
     ),

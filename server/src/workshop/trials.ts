@@ -17,7 +17,7 @@ import { notFound, Problem, staleVersion } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';
 import { deleteRequests } from '../request/change.ts';
 import { factsFor } from '../request/facts.ts';
-import { offersOf } from '../request/references.ts';
+import { offersOf, pictureOnCard } from '../request/references.ts';
 import { requests } from '../request/tables.ts';
 import { draftContent, type Found } from './findings.ts';
 
@@ -87,12 +87,17 @@ export function draftOffers(
     named: input.answers,
   });
   const { values } = prepareCompletion(form.draft)(input.answers, facts);
-  return offersOf(db, input.field, input.find, {
-    fields: form.draft.fields,
-    values,
-    facts,
-    asker: requester?.id ?? null,
-  });
+  const asking = { fields: form.draft.fields, values, facts, asker: requester?.id ?? null };
+  return offersOf(db, input.field, input.find, asking, { reads: null });
+}
+
+/** The hash of the file that is the picture on a card in the proof of a draft. @throws Problem 404 */
+export function draftPicture(
+  db: Reader,
+  viewer: Viewer,
+  { key, field, file }: { readonly key: string; readonly field: string; readonly file: string },
+): string {
+  return pictureOnCard(db, field, file, { fields: formNamed(db, key).draft.fields, asker: viewer.personId });
 }
 
 /** The trial requests of a form, the newest first. */

@@ -55,7 +55,7 @@ export function AskedQuestion({
   );
   return (
     <div className={`mt-5 ${prefix === 'proof' ? 'drawn-in-view [contain-intrinsic-block-size:auto_80px]' : ''}`}>
-      {question.locked || isGrouped(field.type.kind) ? (
+      {question.locked || isGrouped(field.type) ? (
         <span id={`${id}-label`} className="block font-semibold">
           {label}
         </span>

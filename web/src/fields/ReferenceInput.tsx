@@ -5,6 +5,7 @@ import { Several } from './Chosen.tsx';
 import type { Offered } from './Combobox.tsx';
 import { type InputProps, typed, useAroundFields } from './input.ts';
 
+const Cards = lazy(() => import('./Cards.tsx'));
 const Combobox = lazy(() => import('./Combobox.tsx'));
 
 /** How long typing rests before what fits is asked for. */
@@ -114,8 +115,19 @@ function ReferencePicker({
 
 const NONE: readonly string[] = [];
 
-/** One request of another register: found by what it is shown by, or by its number. */
+/** One request of another register: found by what it is shown by, or by its number; or chosen by its card. */
 export function ReferenceInput(props: InputProps<'reference'>) {
+  const { cardPicture } = useAroundFields();
+  return props.type.cards && cardPicture ? <ByCards {...props} /> : <ByName {...props} />;
+}
+
+const ByCards = (props: InputProps<'reference'> | InputProps<'references'>) => (
+  <Suspense fallback={<p className="text-soft">{say('desk:searching')}</p>}>
+    <Cards {...props} />
+  </Suspense>
+);
+
+function ByName(props: InputProps<'reference'>) {
   const { references } = useAroundFields();
   const value = typed(props.value);
   return (
@@ -131,6 +143,11 @@ export function ReferenceInput(props: InputProps<'reference'>) {
 
 /** Several requests of another register. */
 export function ReferencesInput(props: InputProps<'references'>) {
+  const { cardPicture } = useAroundFields();
+  return props.type.cards && cardPicture ? <ByCards {...props} /> : <SeveralByName {...props} />;
+}
+
+function SeveralByName(props: InputProps<'references'>) {
   const { references } = useAroundFields();
   return (
     <Several

@@ -1,4 +1,4 @@
-import type { VisibleLines } from '@tolvek/core/access';
+import type { OfferCard, VisibleLines } from '@tolvek/core/access';
 import type {
   Field,
   Kind,
@@ -50,8 +50,17 @@ export interface AroundFields {
   readonly references: readonly KnownRequest[];
   /** Asks what a reference offers for words looked for; null where nothing can be asked. */
   readonly offers:
-    | ((field: string, find: string) => Promise<{ readonly offers: readonly KnownRequest[]; readonly more: boolean }>)
+    | ((
+        field: string,
+        find: string,
+      ) => Promise<{
+        readonly offers: readonly KnownRequest[];
+        readonly cards: Readonly<Record<string, OfferCard>>;
+        readonly more: boolean;
+      }>)
     | null;
+  /** Where the picture on a card of a field is; null where nothing is chosen by cards. */
+  readonly cardPicture: ((field: string, file: string) => string) | null;
   /** Makes a request known that was chosen. */
   readonly know: ((request: KnownRequest) => void) | null;
   /**
@@ -70,6 +79,7 @@ export const NOTHING_KNOWN: AroundFields = {
   vocabularies: [],
   references: [],
   offers: null,
+  cardPicture: null,
   know: null,
   upload: null,
 };
@@ -77,3 +87,19 @@ export const NOTHING_KNOWN: AroundFields = {
 const Around = createContext<AroundFields>(NOTHING_KNOWN);
 export const AroundFieldsProvider = Around.Provider;
 export const useAroundFields = (): AroundFields => useContext(Around);
+
+/** Answers, and which of them are looked at together. */
+interface Beside {
+  readonly answers: Readonly<Record<string, RawAnswer | undefined>>;
+  readonly together: readonly (readonly string[])[];
+}
+
+const BesideFields = createContext<Beside>({ answers: {}, together: [] });
+export const AnswersBesideProvider = BesideFields.Provider;
+
+/** The answers that what a field offers hangs on, as one text: another when one of them is another. */
+export function useAnswersBeside(field: string): string {
+  const { answers, together } = useContext(BesideFields);
+  const keys = together.flatMap(([first, ...rest]) => (first === field ? rest : []));
+  return JSON.stringify(keys.map((key) => answers[key] ?? null));
+}

@@ -1,4 +1,4 @@
-import type { KindName } from '@tolvek/core/register';
+import type { Kind, KindName } from '@tolvek/core/register';
 import { type ComponentType, useState } from 'react';
 import { say } from '../wire/words.ts';
 import { ChoicesInput } from './ChoicesInput.tsx';
@@ -226,7 +226,8 @@ const GROUPED: ReadonlySet<KindName> = new Set([
   'files',
   'line-items',
 ]);
-export const isGrouped = (kind: KindName): boolean => GROUPED.has(kind);
+export const isGrouped = (type: Kind): boolean =>
+  GROUPED.has(type.kind) || (type.kind === 'reference' && type.cards !== undefined);
 
 /**
  * The input for a field's kind, the same on the Front desk, in the proof and on the request sheet.

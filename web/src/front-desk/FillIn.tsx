@@ -5,7 +5,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, us
 import { useLocation } from 'react-router';
 import { inputId } from '../fields/AskedQuestion.tsx';
 import { FormParts } from '../fields/FormParts.tsx';
-import { AroundFieldsProvider } from '../fields/input.ts';
+import { AnswersBesideProvider, AroundFieldsProvider } from '../fields/input.ts';
 import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
@@ -146,9 +146,12 @@ export function FillIn({
           body: { field, find, ...shows, answers: withoutBlanks(knownAnswers(latest.current, form), form) },
         }).unwrap(),
       know: (request: KnownRequest) => step({ does: 'choose', request }),
+      cardPicture: (field: string, file: string) =>
+        `/api/doors/${encodeURIComponent(slug)}/cards/${field}/${file}?${new URLSearchParams(JSON.parse(JSON.stringify(shows)))}`,
     }),
     [facts, slug, form, ask, shows],
   );
+  const beside = useMemo(() => ({ answers: typed.answers, together: form.together }), [typed.answers, form.together]);
   // Whoever is signed in has said who they are.
   const isUnknown = door.kind === 'outside' && door.asks === null && !door.unnamed;
   const consent = form.consent ?? undefined;
@@ -336,40 +339,42 @@ export function FillIn({
         </Suspense>
       ) : null}
       <AroundFieldsProvider value={around}>
-        <FormParts
-          // Whose it is stands above the form.
-          parts={
-            form.updates?.whose
-              ? current.parts.filter((part) => part.part !== 'question' || part.field !== form.updates?.whose)
-              : current.parts
-          }
-          fields={form.fields}
-          completion={completion}
-          about={door.title}
-          // Where something stands there, nothing is filled in beforehand.
-          typedAt={(key) => (changes ? (typed.answers[key] ?? null) : typed.answers[key])}
-          under={
-            changes
-              ? (field) => (
-                  <Suspense>
-                    <StandsNow
-                      one={changes}
-                      field={field}
-                      mayRemove={rules?.canRemove(updating, completion, field) ?? null}
-                      isGone={typed.cleared?.includes(field) ?? false}
-                      takeAway={(is) => step({ does: 'take-away', field, is, at: Date.now() })}
-                    />
-                  </Suspense>
-                )
-              : undefined
-          }
-          problemsAt={shownProblems}
-          onChange={(key, value) => {
-            taken.forget(key);
-            step({ does: 'answer', field: key, value, at: Date.now() });
-          }}
-          onBlur={leave}
-        />
+        <AnswersBesideProvider value={beside}>
+          <FormParts
+            // Whose it is stands above the form.
+            parts={
+              form.updates?.whose
+                ? current.parts.filter((part) => part.part !== 'question' || part.field !== form.updates?.whose)
+                : current.parts
+            }
+            fields={form.fields}
+            completion={completion}
+            about={door.title}
+            // Where something stands there, nothing is filled in beforehand.
+            typedAt={(key) => (changes ? (typed.answers[key] ?? null) : typed.answers[key])}
+            under={
+              changes
+                ? (field) => (
+                    <Suspense>
+                      <StandsNow
+                        one={changes}
+                        field={field}
+                        mayRemove={rules?.canRemove(updating, completion, field) ?? null}
+                        isGone={typed.cleared?.includes(field) ?? false}
+                        takeAway={(is) => step({ does: 'take-away', field, is, at: Date.now() })}
+                      />
+                    </Suspense>
+                  )
+                : undefined
+            }
+            problemsAt={shownProblems}
+            onChange={(key, value) => {
+              taken.forget(key);
+              step({ does: 'answer', field: key, value, at: Date.now() });
+            }}
+            onBlur={leave}
+          />
+        </AnswersBesideProvider>
       </AroundFieldsProvider>
       {door.asks && isLast ? <p className="mt-8 text-soft">{say('desk:asksAs', door.asks)}</p> : null}
       {isUnknown && isLast ? (

@@ -3,6 +3,7 @@ import { explain, parseExpression } from '@tolvek/core/expression';
 import {
   type FormDesign,
   isUnanswered,
+  lookedAtTogether,
   partKey,
   partName,
   questionsOf,
@@ -13,7 +14,7 @@ import { type Problem, sayValue } from '@tolvek/core/register';
 import { prepareRouting } from '@tolvek/core/routing';
 import { createContext, Fragment, memo, useContext, useMemo, useRef, useState } from 'react';
 import { FormParts } from '../fields/FormParts.tsx';
-import { type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
+import { AnswersBesideProvider, type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
@@ -52,8 +53,11 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
       know,
       offers: (field, find) =>
         ask({ key: form.key, body: { field, find, answers: latest.current, person, outside } }).unwrap(),
+      cardPicture: (field, file) => `/api/forms/${encodeURIComponent(form.key)}/cards/${field}/${file}`,
     };
   }, [facts, know, hold, seat, ask, form.key]);
+  const together = useMemo(() => lookedAtTogether(draft), [draft]);
+  const beside = useMemo(() => ({ answers: proof.answers, together }), [proof.answers, together]);
   const { problems } = completion;
   const routed = route(slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;
@@ -95,29 +99,31 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
           </p>
         ))}
         <AroundFieldsProvider value={around}>
-          {onPages(completion.parts).map(({ page, parts }, index) => (
-            <Fragment key={page?.id ?? 'before'}>
-              {page ? (
-                <div className="mt-7 border-t-2 border-dotted border-rule-strong pt-3">
-                  <p className="text-[12.5px] text-soft">
-                    {index === 0 ? say('workshop:firstPage') : say('desk:nextPage')}
-                  </p>
-                  <h2>{page.title}</h2>
-                  {page.text ? <p className="text-soft">{page.text}</p> : null}
-                </div>
-              ) : null}
-              <FormParts
-                parts={parts}
-                fields={proof.asked.fields}
-                completion={completion}
-                about={draft.title}
-                prefix="proof"
-                typedAt={(key) => proof.answers[key]}
-                problemsAt={(key) => shownProblems.get(key) ?? NO_PROBLEM}
-                onChange={proof.answer}
-              />
-            </Fragment>
-          ))}
+          <AnswersBesideProvider value={beside}>
+            {onPages(completion.parts).map(({ page, parts }, index) => (
+              <Fragment key={page?.id ?? 'before'}>
+                {page ? (
+                  <div className="mt-7 border-t-2 border-dotted border-rule-strong pt-3">
+                    <p className="text-[12.5px] text-soft">
+                      {index === 0 ? say('workshop:firstPage') : say('desk:nextPage')}
+                    </p>
+                    <h2>{page.title}</h2>
+                    {page.text ? <p className="text-soft">{page.text}</p> : null}
+                  </div>
+                ) : null}
+                <FormParts
+                  parts={parts}
+                  fields={proof.asked.fields}
+                  completion={completion}
+                  about={draft.title}
+                  prefix="proof"
+                  typedAt={(key) => proof.answers[key]}
+                  problemsAt={(key) => shownProblems.get(key) ?? NO_PROBLEM}
+                  onChange={proof.answer}
+                />
+              </Fragment>
+            ))}
+          </AnswersBesideProvider>
         </AroundFieldsProvider>
         <p className="mt-5 border-t border-rule pt-3 text-soft" aria-live="polite">
           {problems.length === 0

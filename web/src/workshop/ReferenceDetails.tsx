@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { FormulaEditor } from '../conditions/FormulaEditor.tsx';
 import { Rich } from '../ui/Rich.tsx';
 import { say } from '../wire/words.ts';
+import { CardDetails } from './CardDetails.tsx';
 import type { Editing } from './editing.ts';
 import { editField } from './edits.ts';
 import { LimitInput, without } from './LimitInput.tsx';
@@ -42,6 +43,8 @@ export function ReferenceDetails({
   const fields = register?.fields ?? NO_FIELDS;
   const scope = useMemo(() => offerScope(draft.fields, register ?? NO_REGISTER), [draft.fields, register]);
   const open = fields.filter((each) => !register?.restricted.includes(each.key));
+  // Files have no words to find something by.
+  const named = open.filter((each) => each.type.kind !== 'files' || type.shows.includes(each.key));
   const toggle = (key: string): void =>
     set({
       ...type,
@@ -57,7 +60,15 @@ export function ReferenceDetails({
           className="input w-auto"
           value={register ? type.register : ''}
           onChange={(event) =>
-            set(without({ ...type, register: event.target.value, shows: [], offered: undefined }) as Referring)
+            set(
+              without({
+                ...type,
+                register: event.target.value,
+                shows: [],
+                offered: undefined,
+                cards: undefined,
+              }) as Referring,
+            )
           }
         >
           <option value="">{say('workshop:chooseRegister')}</option>
@@ -94,7 +105,7 @@ export function ReferenceDetails({
           <fieldset>
             <legend className="mb-1">{say('workshop:knownBy')}</legend>
             <span className="flex flex-wrap gap-x-4 gap-y-1 text-ink">
-              {open.map((each) => (
+              {named.map((each) => (
                 <label key={each.key} className="flex items-center gap-1.5">
                   <input
                     type="checkbox"
@@ -140,6 +151,7 @@ export function ReferenceDetails({
               </p>
             </div>
           )}
+          <CardDetails type={type} open={open} set={set} />
           {type.kind === 'reference' ? <BroughtAlong field={field} open={open} editing={editing} /> : null}
         </>
       ) : null}

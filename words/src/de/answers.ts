@@ -138,6 +138,7 @@ export const answers: Same<typeof english> = {
   tooFewLines_other: 'Bitte fügen Sie mindestens {{count}} Zeilen hinzu. Sie haben {{lines}}.',
   unknownPerson: 'eine unbekannte Person',
   takenByYou: 'Sie haben schon {{number}} mit derselben Angabe bei {{fields, names}} gesendet.',
+  answerFirst: 'beantworten Sie zuerst „{{label}}“',
   openOrChange: 'Öffnen Sie {{number}} unter Ihren Anfragen, oder ändern Sie {{fields, names}}.',
   taken: 'Eine andere Anfrage hat bei {{fields, names}} schon dieselbe Angabe.',
   takenTogether: 'Eine andere Anfrage hat {{fields, names}} schon in dieser Verbindung.',

@@ -78,6 +78,8 @@ export const findings: Same<typeof english> = {
     '„{{label}}“ wird automatisch vergeben, das geht nur mit laufenden Nummern. Ändern Sie die Herkunft.',
   lostRegister: '„{{label}}“ verweist auf ein Register, das es nicht gibt. Niemand könnte antworten. Wählen Sie eines.',
   showsLostField: '„{{label}}“ zeigt ein Feld, das „{{register}}“ nicht hat. Entfernen Sie es.',
+  noPictures:
+    'Die Karten von „{{label}}“ haben „{{field}}“ als Bild, das keine Dateien aufnimmt. Wählen Sie ein Feld für Dateien.',
   showsOnlyNumbers:
     '„{{label}}“ zeigt nur die Nummern von „{{register}}“. Man erkennt sie nicht. Wählen Sie Felder, die man kennt.',
   offerWrong: '„{{label}}“, Einschränkung der Liste: {{message}}',

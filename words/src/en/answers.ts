@@ -135,6 +135,7 @@ export const answers = {
   tooFewLines_other: 'Please add at least {{count}} lines. You have {{lines}}.',
   unknownPerson: 'an unknown person',
   takenByYou: 'You already sent {{number}} with the same {{fields, names}}.',
+  answerFirst: 'answer “{{label}}” first',
   openOrChange: 'Open {{number}} among your requests, or change {{fields, names}}.',
   taken: 'Another request already has this {{fields, names}}.',
   takenTogether: 'Another request already has the same {{fields, names}} together.',

@@ -9,7 +9,7 @@ import {
   type Vocabulary,
 } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
-import { fieldsBrought, isReferring, OFFERED, offerFindings } from '../offers.ts';
+import { fieldsOnCards, fieldsTold, isReferring, OFFERED, offerFindings } from '../offers.ts';
 import type { Add, Finding } from './finding.ts';
 
 /** A register as references from other forms may know it. */
@@ -65,7 +65,7 @@ function broughtOf(
   { fields, name, restricted }: KnownRegister,
 ): readonly Finding[] {
   const asked = entriesIn(field.type.offered ?? '', OFFERED).filter((key) => restricted.includes(key));
-  const brought = fieldsBrought(design, field).filter((key) => restricted.includes(key));
+  const brought = fieldsTold(design, field).filter((key) => restricted.includes(key));
   return [...new Set([...brought, ...asked])].map((key) => ({
     severity: 'error',
     page: 'questions',
@@ -110,7 +110,7 @@ function referenceFindings(
     add('error', 'questions', field.key, said('findings:lostRegister', { label: field.label }));
     return;
   }
-  for (const key of type.shows) {
+  for (const key of [...type.shows, ...fieldsOnCards(type)]) {
     if (!register.fields.some((each) => each.key === key))
       add(
         'error',
@@ -128,11 +128,16 @@ function referenceFindings(
       field.key,
       said('findings:showsOnlyNumbers', { label: field.label, register: register.name }),
     );
+  const { picture } = type.cards ?? {};
+  const kept = register.fields.find(({ key }) => key === picture);
+  if (kept && kept.type.kind !== 'files')
+    add('error', 'questions', field.key, said('findings:noPictures', { label: field.label, field: kept.label }));
   for (const message of offerFindings(type, design.fields, register))
     add('error', 'questions', field.key, said('findings:offerWrong', { label: field.label, message }));
   const isAsked = isFilled(field) && field.source === 'asked';
   if (isAsked && outside && type.among !== 'mine') {
-    const shown = type.shows.map((key) => register.fields.find((each) => each.key === key)?.label ?? key);
+    const told = [...new Set([...type.shows, ...(type.cards?.facts ?? [])])];
+    const shown = told.map((key) => register.fields.find((each) => each.key === key)?.label ?? key);
     add(
       'caution',
       'questions',
