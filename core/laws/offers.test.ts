@@ -197,7 +197,7 @@ describe('findings about what fields name elsewhere', () => {
       );
     expect(cards({ facts: ['colour'] })).toEqual(['“boat” shows a field that “Vessels” does not have. Remove it.']);
     expect(english(cards({ picture: 'name' }))).toEqual([
-      'The cards of “boat” have “Name” for a picture, which holds no files. Choose a field for files.',
+      'The cards of “boat” have “Name” for a picture, and that is no field for files. Choose a field for files.',
     ]);
     const outside = asked('boat', pointing({ cards: { facts: ['berths'], unavailable: 'grey' } }));
     expect(english(messages([outside], true))).toEqual([

@@ -12,6 +12,13 @@ export const NESTED: readonly { readonly name: string; readonly about: string; r
     { name: 'Safety officers', about: 'Asked when something is dangerous', groups: ['dive-safety', 'site-safety'] },
   ];
 
+/** A group whose members follow from what the station knows of its people. */
+export const RULED = {
+  name: 'North laboratory',
+  about: 'Whoever works there',
+  rule: { in: { anyOf: ['?me.site = "north_laboratory"'] }, outOf: [] },
+} as const;
+
 const INSTITUTES = {
   haldane: ['Maud Ferriter', 'Odo Sprake', 'Runa Haldor', 'Silas Eade', 'Tove Lang', 'Una Merrick'],
   corrin: ['Alban Teague', 'Bea Winslow', 'Conall Dray', 'Dilys Hart', 'Einar Sund', 'Fenella Roche'],

@@ -14,6 +14,7 @@ import {
   assign,
   bringVocabularies,
   by,
+  changeGroup,
   changePerson,
   changeProfile,
   changeRegister,
@@ -93,7 +94,7 @@ import {
 } from './forms/index.ts';
 import { inGermanToo, stagesInGermanToo } from './german.ts';
 import { KIT_CHECKS, kitFound, SKILL_CHECKS, TRIP_REPORTS, tripTold } from './mailings.ts';
-import { MORE_CONTACTS, NESTED, SCIENTISTS } from './morePeople.ts';
+import { MORE_CONTACTS, NESTED, RULED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { PROFILE_FIELDS, profileFor } from './profiles.ts';
 import { seeded, visit } from './requests.ts';
@@ -273,6 +274,9 @@ class Story {
           version,
           changes: { profile: profileFor(person, place, (name) => this.id(name)) },
         });
+      const { name, about, rule } = RULED;
+      const key = makeGroup(work, { name, about, isTeam: false });
+      changeGroup(work, { key, version: 1, changes: { rule } });
     });
   }
 

@@ -61,6 +61,8 @@ const SINCE_THEN = [
     'unjoined',
     'fieldReaders',
     'personReads',
+    'cardPicture',
+    'draftPicture',
   ],
 ];
 

@@ -11,6 +11,7 @@ export interface Known {
   readonly register: string;
   readonly vocabulary: string;
   readonly number: string;
+  readonly card: string;
   readonly own: string;
   readonly file: { readonly number: string; readonly id: string };
   readonly letter: string;
@@ -108,6 +109,11 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('person', await staff.GET('/api/people/{id}', path({ id: known.person })));
   const portrait = { ...path({ id: known.person }), parseAs: 'arrayBuffer' } as const;
   note('portrait', await staff.GET('/api/people/{id}/portrait', portrait));
+  const card = { form: 'vessel-time', field: 'vessel', file: known.card };
+  const onDoor = { ...path({ ...card, slug: card.form }), parseAs: 'arrayBuffer' } as const;
+  note('cardPicture', await staff.GET('/api/doors/{slug}/cards/{field}/{file}', onDoor));
+  const onDraft = { ...path({ ...card, key: card.form }), parseAs: 'arrayBuffer' } as const;
+  note('draftPicture', await staff.GET('/api/forms/{key}/cards/{field}/{file}', onDraft));
   note('deskLogo', await stranger.GET('/api/desk/logo', { parseAs: 'arrayBuffer' }));
   note('rights', await staff.GET('/api/rights'));
   note('rightHolders', await staff.GET('/api/rights/{right}/people', path({ right: 'read:all' })));

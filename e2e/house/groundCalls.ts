@@ -17,6 +17,9 @@ export const ONLY_BEFORE: readonly RouteName[] = ['firstStart', 'layGround', 'si
 /** A picture of one point. */
 export const DOT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
 
+/** Whoever goes out on boats. */
+const AFLOAT = { in: { anyOf: ['boats', '~contact'] }, outOf: ['@nobody'] } as const;
+
 const key = (name: string) => ({ 'Idempotency-Key': `ground-${name}` });
 const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 
@@ -231,7 +234,8 @@ export async function groundCalls(
     groups: [{}],
     group: [{ params: { key: divers } }, { params: { key: 'estates' } }],
     addGroup: [{ headers: key('group'), body: { name: 'Night watch', isTeam: true, about: 'Who is awake' } }],
-    changeGroup: [{ params: { key: divers }, headers: onVersion(1), body: { about: 'Whoever dives' } }],
+    changeGroup: [{ params: { key: divers }, headers: onVersion(1), body: { about: 'Whoever dives', rule: AFLOAT } }],
+    tryRule: [{ params: { key: divers }, body: { rule: AFLOAT } }],
     enterGroup: [
       {
         ...{ params: { key: divers }, headers: key('enter') },

@@ -10,7 +10,7 @@ import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { sendChanges } from './changing.ts';
 import { type Answer, type Caller, Desk, STORM, VISIT, WATER } from './desk.ts';
-import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
+import { DOT, groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 import { makePermit, PDF, upload } from './permit.ts';
 
 /**
@@ -763,7 +763,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     await bytes('followFile', `follow/${followed}/files/${idIn(file.ref)}`);
     await bytes('upload', 'doors/permit-from-outside/uploads?field=papers&name=a.pdf', PDF);
     await bytes('draftUpload', 'forms/permit/draft/uploads?field=papers&name=a.pdf', PDF);
-    await bytes('sheetUpload', `requests/${first}/uploads?field=scan&name=a.pdf`, PDF);
+    await bytes('sheetUpload', `requests/${first}/uploads?field=scan&name=a.png`, Buffer.from(DOT, 'base64'));
     await bytes('sheetUpload', `requests/${permit}/uploads?field=papers&name=a.pdf`, PDF);
   }
   // The file that was added at the desk is read there.

@@ -7,7 +7,8 @@ import { type Route, type RouteName, routes } from '@tolvek/contract';
 import { newMailing } from '@tolvek/core/mailing';
 import { addressOf } from '@tolvek/demo';
 import { DEMO_PASSWORD } from '@tolvek/server';
-import { letters } from '@tolvek/server/schema';
+import { letters, uploads } from '@tolvek/server/schema';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, freshly, VISIT, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
@@ -70,6 +71,7 @@ async function known() {
   const letter = desk.running.house.db.select({ id: letters.id }).from(letters).limit(1).get();
   return {
     mailing: mailed,
+    card: desk.running.house.db.select().from(uploads).where(eq(uploads.name, 'saithe.png')).get()?.id ?? '',
     ...{ url, email: addressOf('Maren Okafor'), password: DEMO_PASSWORD, slug: 'visit', form: 'site-access' },
     ...{
       register: 'site-access',

@@ -15,7 +15,7 @@ export { pack, unpack } from './notice/packed.ts';
 export { goAway } from './people/absences.ts';
 export { addPeople, addPerson, changePerson } from './people/commands.ts';
 export { settleRights } from './people/grants.ts';
-export { enterGroup, makeGroup } from './people/groups.ts';
+export { changeGroup, enterGroup, makeGroup } from './people/groups.ts';
 export { personById, viewerOf } from './people/queries.ts';
 export { CannotStart, spokenHere } from './platform/cannotStart.ts';
 export { type Config, ConfigRefused, readConfig } from './platform/config.ts';

@@ -148,6 +148,7 @@ export const peopleHeads = {
   group: { method: 'GET', path: '/api/groups/:key', caller: 'staff', right: 'work' },
   addGroup: { method: 'POST', path: '/api/groups', caller: 'staff', right: 'people', guard: 'Idempotency-Key' },
   changeGroup: { method: 'PUT', path: '/api/groups/:key', caller: 'staff', right: 'people', guard: 'If-Match' },
+  tryRule: { method: 'POST', path: '/api/groups/:key/rule', caller: 'staff', right: 'people' },
   enterGroup: {
     method: 'POST',
     path: '/api/groups/:key/entries',

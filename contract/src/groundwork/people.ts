@@ -1,6 +1,7 @@
 import { RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
-import { language } from '../people/shapes.ts';
+import { language, whoAudience } from '../people/shapes.ts';
+import { profileField, vocabulary } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
 import { day, key, keyed, moment, rawAnswers, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
@@ -46,7 +47,8 @@ const entry = z.object({
   until: day.nullable(),
   /** Whether it counts today. */
   now: z.boolean(),
-  source: z.enum(['local', 'directory']),
+  /** `rule`: the rule of the group lets them in. */
+  source: z.enum(['local', 'directory', 'rule']),
 });
 
 const groupRow = z.object({
@@ -60,7 +62,12 @@ const groupRow = z.object({
   members: z.int(),
   /** Names of the groups in it. */
   inside: z.array(z.string()),
+  /** Whether a rule says who is in it. */
+  ruled: z.boolean(),
 });
+
+/** How many people, and some of them by name. */
+const someNames = z.object({ count: z.int(), names: z.array(z.string()) });
 
 /** A right that somebody has, and by which ways it came to them. */
 const rightByWays = z.object({
@@ -232,6 +239,13 @@ export const peopleRoutes = routesOf(peopleHeads, {
     answer: groupRow.extend({
       version: z.int(),
       entries: z.array(entry),
+      /** Whom it holds by rule; null where it has none. */
+      rule: whoAudience.nullable(),
+      /** What people are called whom its rule names, by id. */
+      named: z.record(z.string(), z.string()),
+      /** The fields of profiles that a rule may ask, and the terms that may stand in them. */
+      profile: z.array(profileField).readonly(),
+      vocabularies: z.array(vocabulary).readonly(),
       /** The groups it is in. */
       within: z.array(named),
       /** The forms, registers and doors that name it, and where. */
@@ -252,8 +266,20 @@ export const peopleRoutes = routesOf(peopleHeads, {
       about: z.string().trim().max(500).optional(),
       isTeam: z.boolean().optional(),
       retired: z.boolean().optional(),
+      rule: whoAudience.nullable().optional(),
     }),
     answer: versioned,
+  },
+  tryRule: {
+    says: 'Whom another rule of a group would let in, and whom no longer. Keeps nothing.',
+    params: keyed,
+    body: z.strictObject({ rule: whoAudience }),
+    answer: z.object({
+      /** How many it means in all. */
+      means: z.int(),
+      comes: someNames,
+      goes: someNames,
+    }),
   },
   enterGroup: {
     says: 'Lets a person or a group into a group, for good or between two days.',

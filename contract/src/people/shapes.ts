@@ -29,6 +29,18 @@ export const planAudience = audienceOf(
       .regex(/^\?[\s\S]+$/),
   ]),
 );
+/** Whom the rule of a group means: groups, people, contacts, and conditions on profiles. */
+export const whoAudience = audienceOf(
+  z.union([
+    key,
+    z.string().regex(/^@[\w-]{1,64}$/),
+    z.literal('~contact'),
+    z
+      .string()
+      .max(2_001)
+      .regex(/^\?[\s\S]+$/),
+  ]),
+);
 /** Whom a shared result is for: all staff, groups and people. */
 export const sharedAudience = audienceOf(z.union([key, z.string().regex(/^@[\w-]{1,64}$/)]));
 export const person = z.object({ id: z.string(), name: z.string() });

@@ -1,5 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { absenceInWords } from './absence.ts';
+import { type Audience, audienceInWords } from './audience.ts';
 import { type Right, rightInWords } from './rights.ts';
 import type { RegisterRights } from './rightsAt.ts';
 
@@ -56,7 +57,11 @@ export type GroundChange =
       readonly member: GroundMember;
       readonly from: string | null;
       readonly until: string | null;
-    };
+      /** A rule let them in, or no longer does. */
+      readonly byRule?: true;
+    }
+  /** Who is in a group by rule is said anew; null for nobody. */
+  | { readonly kind: 'ruled'; readonly before: Audience | null; readonly after: Audience | null };
 
 /** What names are shown for: of groups by key, of people and registers by id. */
 export interface GroundNames {
@@ -66,6 +71,8 @@ export interface GroundNames {
   /** What a field of profiles is called, and what stands in it. */
   readonly field: (key: string) => Words;
   readonly value: (key: string, value: unknown) => Words;
+  /** A condition on profiles, as a sentence. */
+  readonly condition: (text: string) => Words;
 }
 
 /** What is shown for a value that was set. */
@@ -153,10 +160,23 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): W
     case 'left': {
       const member = 'person' in change.member ? names.person(change.member.person) : names.group(change.member.group);
       const given = { member, group: names.group(change.group), days: daysInWords(change) };
+      if (change.byRule) return said(`ground:did.${change.kind}ByRule`, given);
       return said(change.kind === 'entered' ? 'ground:did.entered' : 'ground:did.left', given);
     }
+    case 'ruled':
+      if (change.after === null) return said('ground:did.unruled');
+      return said('ground:did.ruled', { who: ruleInWords(change.after, names) });
   }
 }
+
+/** Whom the rule of a group means, as a sentence. */
+export const ruleInWords = (rule: Audience, names: Pick<GroundNames, 'group' | 'person' | 'condition'>): Words =>
+  audienceInWords(rule, (word) => {
+    if (word.startsWith('@')) return names.person(word.slice(1));
+    return word.startsWith('?')
+      ? said('people:whoMeets', { condition: names.condition(word.slice(1)) })
+      : names.group(word);
+  });
 
 function changedInWords({ field, before, after }: Extract<GroundChange, { kind: 'changed' }>): Said {
   if (field === 'active') return said(after === 'yes' ? 'ground:did.active' : 'ground:did.inactive');
@@ -177,11 +197,13 @@ export function daysInWords({ from, until }: { readonly from: string | null; rea
 }
 
 /** Whether what was set can be undone by itself. */
-export const mayBeUndone = ({ kind }: GroundChange): boolean =>
+export const mayBeUndone = (change: GroundChange): boolean =>
+  ((change.kind === 'entered' || change.kind === 'left') && !change.byRule) || isUndoable(change);
+
+const isUndoable = ({ kind }: GroundChange): boolean =>
   kind === 'changed' ||
   kind === 'profile' ||
-  kind === 'entered' ||
-  kind === 'left' ||
+  kind === 'ruled' ||
   kind === 'given' ||
   kind === 'taken' ||
   kind === 'apart' ||
@@ -197,7 +219,7 @@ const OPPOSITE = {
 
 /** The change that undoes one: what was comes again. */
 export function undoingOf(change: GroundChange): GroundChange {
-  if (change.kind === 'changed' || change.kind === 'profile')
+  if (change.kind === 'changed' || change.kind === 'profile' || change.kind === 'ruled')
     return { ...change, before: change.after, after: change.before } as GroundChange;
   if (change.kind === 'apart') return { ...change, on: !change.on };
   const kind = OPPOSITE[change.kind as keyof typeof OPPOSITE] as GroundChange['kind'] | undefined;

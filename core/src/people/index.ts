@@ -31,6 +31,7 @@ export {
   type GroundNames,
   groundChangeInWords,
   mayBeUndone,
+  ruleInWords,
   undoingOf,
 } from './groundChange.ts';
 export { circleBy, type Entry, groupsOn, holdsOn, type WayIn, waysInto } from './groups.ts';
@@ -78,3 +79,4 @@ export {
   rightsAt,
   worksInWorkshop,
 } from './rightsAt.ts';
+export { asEntries, inOrder, isRuledIn, type RuledGroup } from './ruled.ts';

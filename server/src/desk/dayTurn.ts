@@ -4,7 +4,8 @@ import type { Field } from '@tolvek/core/register';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById, releasesInto } from '../form/queries.ts';
 import { tellStandIns } from '../notice/follow.ts';
-import { isTurned, settleNewDay } from '../people/settle.ts';
+import { beginDay } from '../people/rules.ts';
+import { isTurned } from '../people/settle.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
@@ -44,9 +45,7 @@ export class DayTurn {
     if (quarter === this.quarter) return;
     this.quarter = quarter;
     if (isTurned(db, clock.now()))
-      await patiently(this.house, () =>
-        write(this.house, (work) => tellStandIns(work, settleNewDay(work.tx, work.now))),
-      );
+      await patiently(this.house, () => write(this.house, (work) => tellStandIns(work, beginDay(work))));
     for (const register of allRegisters(db)) {
       const releases = releasesInto(db, register.id).map((id) => releaseById(db, id).release);
       if (!releases.some(({ design }) => followsClock(design.fields))) continue;

@@ -13,8 +13,9 @@ import { deleteDesign } from '../design/commands.ts';
 import { designByKey, designsOf, statesOf } from '../design/queries.ts';
 import { grantedTo, refuseNobodyLeft } from '../people/given.ts';
 import { refuseRaising, rightMissing, takeAllRights } from '../people/grants.ts';
-import { groupByKey, leaveGroup, removeGroup } from '../people/groups.ts';
+import { changeGroup, groupByKey, leaveGroup, removeGroup } from '../people/groups.ts';
 import { noteGround } from '../people/history.ts';
+import { rulesNaming } from '../people/rules.ts';
 import { groupEntries } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -57,7 +58,9 @@ function usesOf(db: Reader, kind: Kind, key: string): readonly Use[] {
   ];
   if (kind === 'calendar' && deskOf(db).calendar === key)
     return [...designs, { title: said('ground:desk'), at: said('ground:namesIt') }];
-  return kind === 'group' ? [...designs, ...workOf(db, key)] : designs;
+  if (kind !== 'group') return designs;
+  const rules = rulesNaming(db, to).map(({ name }) => ({ title: name, at: said('ground:itsRule') }));
+  return [...designs, ...rules, ...workOf(db, key)];
 }
 
 /** Requests that a group works or decides on. */
@@ -134,6 +137,8 @@ export function deleteGround(house: House, viewer: Viewer, at: ParamsOf<'groundD
 function deleteGroup(work: Work, viewer: Viewer, key: string): void {
   const { tx } = work;
   refuseRaising(tx, viewer, key);
+  const group = groupByKey(tx, key);
+  if (group?.rule) changeGroup(work, { key, version: group.version, changes: { rule: null } });
   const entries = tx
     .select()
     .from(groupEntries)

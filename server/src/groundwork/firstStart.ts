@@ -9,7 +9,7 @@ import { designByKey } from '../design/queries.ts';
 import { hashOfPassword, setPassword } from '../people/accounts.ts';
 import { addPerson, refuseWrong } from '../people/commands.ts';
 import { givePackage } from '../people/grants.ts';
-import { settleNewDay } from '../people/settle.ts';
+import { beginDay } from '../people/rules.ts';
 import { people } from '../people/tables.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -103,7 +103,7 @@ export async function layGround(
     givePackage(by(work, person.id), { rights: ['rights'] }, person.id, 'administrator');
     layDesk(tx, laid, '', { viewer: { personId: person.id }, now });
     setPassword(tx, person.id, hash);
-    settleNewDay(tx, now);
+    beginDay(work);
   });
   speakFor(desk.sender);
 }
@@ -122,8 +122,8 @@ export function layFromBefore(house: House): void {
     calendar: first?.key ?? '',
     sender: { name: senderName === name ? '' : senderName.slice(0, 80), address },
   };
-  write(house, ({ tx, now }) => {
-    layDesk(tx, laid, '', { viewer: { personId: '' }, now });
-    settleNewDay(tx, now);
+  write(house, (work) => {
+    layDesk(work.tx, laid, '', { viewer: { personId: '' }, now: work.now });
+    beginDay(work);
   });
 }

@@ -1,8 +1,10 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { DOOR } from '@tolvek/core/door';
+import { conditionFindings } from '@tolvek/core/expression';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { MAILING } from '@tolvek/core/mailing';
-import { holdsOn, type Viewer } from '@tolvek/core/people';
+import { type Audience, holdsOn, peopleIn, profileConditionsIn, type Viewer } from '@tolvek/core/people';
+import { personScope } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import { asc, eq, isNull } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
@@ -10,20 +12,13 @@ import { designs } from '../design/tables.ts';
 import { doors } from '../door/tables.ts';
 import { formById } from '../form/queries.ts';
 import { mailingById } from '../mailing/queries.ts';
+import { entryOf, nestedRows } from '../people/entries.ts';
 import { differingRegisters, grantedTo, refuseNobodyLeft } from '../people/given.ts';
 import { refuseRaising } from '../people/grants.ts';
-import {
-  changeGroup,
-  enterGroup,
-  entryOf,
-  type GroupRow,
-  groupByKey,
-  leaveGroup,
-  makeGroup,
-  nestedEntries,
-} from '../people/groups.ts';
+import { changeGroup, enterGroup, type GroupRow, groupByKey, leaveGroup, makeGroup } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
-import { groupNames } from '../people/queries.ts';
+import { groupNames, knownNames, namesOf } from '../people/queries.ts';
+import { meantBy, membersBesideRule, membersNow, rulesNaming } from '../people/rules.ts';
 import { todayAt } from '../people/settle.ts';
 import { groupEntries, groups, people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -33,16 +28,18 @@ import { notFound, wrongFields } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
 import { nameOf } from '../request/names.ts';
+import { profileDesignOf } from '../settings/queries.ts';
+import { allVocabularies } from '../vocabulary/queries.ts';
 
 type Row = AnswerOf<'groups'>['groups'][number];
 
 function rowsOf(db: Reader, rows: readonly GroupRow[]): readonly Row[] {
   const names = groupNames(db);
   const inside = new Map<string, string[]>();
-  for (const { groupKey, memberGroup } of nestedEntries(db))
+  for (const { groupKey, memberGroup } of nestedRows(db))
     inside.set(groupKey, [...(inside.get(groupKey) ?? []), names.get(memberGroup ?? '') ?? '']);
-  return rows.map(({ key, name, about, isTeam, retired, source, members }) => ({
-    ...{ key, name, about, isTeam, retired, source, members },
+  return rows.map(({ key, name, about, isTeam, retired, source, members, rule }) => ({
+    ...{ key, name, about, isTeam, retired, source, members, ruled: rule !== null },
     inside: [...new Set(inside.get(key))].sort(),
   }));
 }
@@ -64,9 +61,15 @@ export function groupView(db: Reader, key: string, now: number): AnswerOf<'group
     .where(eq(groupEntries.groupKey, key))
     .orderBy(asc(people.name))
     .all();
+  const { fields } = profileDesignOf(db);
+  const isTold = ({ type: { kind } }: (typeof fields)[number]): boolean => kind === 'term' || kind === 'terms';
   return {
     ...row,
     version: group.version,
+    rule: group.rule,
+    named: Object.fromEntries(namesOf(db, group.rule ? peopleIn(group.rule) : [])),
+    profile: fields,
+    vocabularies: fields.some(isTold) ? allVocabularies(db) : [],
     entries: found.map(({ entry, name, email, active }) => ({
       id: entry.id,
       member:
@@ -104,7 +107,10 @@ function usesOf(db: Reader, key: string): AnswerOf<'group'>['uses'] {
     ...referringTo(db, MAILING, to).map((each) => ({ ...each, to: `/workshop/${formWith(db, each.key)}/mailings` })),
   ];
   const uses = new Map(all.map(({ title, at, to: leads }) => [JSON.stringify([title, at]), { title, at, to: leads }]));
-  return [...uses.values(), ...rightsGivenTo(db, key)];
+  const rules = rulesNaming(db, to).map(({ key: group, name }) => ({
+    ...{ title: name, at: said('ground:itsRule'), to: `/workshop/groundwork/groups/${group}` },
+  }));
+  return [...uses.values(), ...rules, ...rightsGivenTo(db, key)];
 }
 
 /** The key of the form that a mailing sends. */
@@ -143,8 +149,52 @@ export const putGroup = (
   version: number,
   changes: BodyOf<'changeGroup'>,
 ): AnswerOf<'changeGroup'> => ({
-  version: write(house, (work) => changeGroup(by(work, viewer.personId), { key, version, changes })),
+  version: write(house, (work) => {
+    const { rule } = changes;
+    if (rule) {
+      refuseUnreadable(work.tx, rule);
+      refuseRaising(work.tx, viewer, key);
+    }
+    const next = changeGroup(by(work, viewer.personId), { key, version, changes });
+    if (rule !== undefined) refuseNobodyLeft(work.tx);
+    return next;
+  }),
 });
+
+/** @throws Problem 422 where a condition of a rule can’t be read, or names what profiles do not have */
+function refuseUnreadable(db: Reader, rule: Audience): void {
+  const scope = personScope(profileDesignOf(db).fields, knownNames(db));
+  const [wrong] = profileConditionsIn(rule).flatMap((when) => conditionFindings(when, scope));
+  if (wrong)
+    throw wrongFields([
+      {
+        field: 'rule',
+        message: said('shared:unreadable', { message: wrong.message }),
+        fix: said('ground:otherCondition'),
+      },
+    ]);
+}
+
+/** People who are named of many. */
+const NAMED = 12;
+
+/** Whom another rule of a group would let in, and whom no longer. @throws Problem 404, 422 */
+export function tryRule(db: Reader, key: string, { rule }: BodyOf<'tryRule'>): AnswerOf<'tryRule'> {
+  if (!groupByKey(db, key)) throw notFound('group');
+  refuseUnreadable(db, rule);
+  const means = meantBy(db, { key, rule });
+  const inside = membersNow(db, key);
+  const bySomethingElse = membersBesideRule(db, key);
+  const some = (ids: readonly string[]) => ({
+    count: ids.length,
+    names: [...namesOf(db, ids).values()].sort((a, b) => a.localeCompare(b)).slice(0, NAMED),
+  });
+  return {
+    means: means.size,
+    comes: some([...means].filter((id) => !inside.has(id))),
+    goes: some([...inside].filter((id) => !means.has(id) && !bySomethingElse.has(id))),
+  };
+}
 
 /** @throws Problem 422 unless one of a person and a group is named */
 export const letIn = (

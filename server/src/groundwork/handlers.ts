@@ -17,7 +17,7 @@ import { askForCode, codeGuard, signInByCode, signInByLink } from './contactSign
 import { deleteGround, groundDeletion } from './deletion.ts';
 import { deskSettingsView, groundworkView, putDesk, sendTestEmail, testEmailView } from './desk.ts';
 import { firstStartView, layGround } from './firstStart.ts';
-import { addGroup, groupsView, groupView, letIn, putGroup, takeOut } from './groups.ts';
+import { addGroup, groupsView, groupView, letIn, putGroup, takeOut, tryRule } from './groups.ts';
 import { handOver, handOverPlan } from './handOver.ts';
 import { importPeople, lookAtPeople, peopleImportsView, undoImport } from './imports.ts';
 import { acceptInvitation, invitationView, invite } from './invitations.ts';
@@ -128,6 +128,7 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     group: ({ params }) => groupView(db, params.key, clock.now()),
     addGroup: ({ viewer, body, key }) => addGroup(house, viewer, body, key),
     changeGroup: ({ viewer, params, body, version }) => putGroup(house, viewer, params.key, version, body),
+    tryRule: ({ params, body }) => tryRule(db, params.key, body),
     enterGroup: ({ viewer, params, body, key }) => letIn(house, viewer, params.key, body, key),
     rights: ({ viewer }) => rightsView(db, viewer),
     rightsOnDay: ({ params }) => rightsOnDay(db, params.day, clock.now()),

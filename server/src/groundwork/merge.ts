@@ -15,6 +15,7 @@ import { refuseOver, refuseRaising, settleRights, takeAllRights } from '../peopl
 import { enterGroup, leaveGroup } from '../people/groups.ts';
 import { noteChanged, noteGround } from '../people/history.ts';
 import { groupNames, groupsOf, type PersonRow, personById } from '../people/queries.ts';
+import { renameInRules, settleRules } from '../people/rules.ts';
 import { settleStandIns, todayAt } from '../people/settle.ts';
 import { settleSought } from '../people/sought.ts';
 import { absences, addresses, groupEntries, people } from '../people/tables.ts';
@@ -150,7 +151,8 @@ export async function mergePeople(
 function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   const { tx, now } = work;
   const [from, to] = [goes.id, stays.id];
-  for (const entry of tx.select().from(groupEntries).where(eq(groupEntries.personId, from)).all()) {
+  const byHand = and(eq(groupEntries.personId, from), ne(groupEntries.source, 'rule'));
+  for (const entry of tx.select().from(groupEntries).where(byHand).all()) {
     const { groupKey: group, fromDay, untilDay, source } = entry;
     leaveGroup(work, group, entry.id);
     enterGroup(work, { group, member: { person: to }, from: fromDay, until: untilDay }, source);
@@ -200,6 +202,8 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
     .where(eq(people.id, from))
     .run();
   for (const id of [from, to]) settleSought(tx, id);
+  renameInRules(work, { [was]: becomes });
+  settleRules(work, [from, to]);
   settleStandIns(tx, todayAt(tx, now));
   if (goes.active) noteChanged(work, 'person', from, 'active', true, false);
   const note = `${goes.name} = ${stays.name}`;

@@ -15,12 +15,13 @@ import { said } from '@tolvek/words';
 import { sql } from 'drizzle-orm';
 import { designByKey, referringTo, statesOf } from '../design/queries.ts';
 import { allGroups, namesOf, type PersonRow } from '../people/queries.ts';
+import { rulesNaming, settleRules } from '../people/rules.ts';
 import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { wrongFields } from '../platform/problem.ts';
-import { write } from '../platform/work.ts';
+import { by, write } from '../platform/work.ts';
 import { pickedBy } from '../request/facts.ts';
 import { changeProfile } from '../settings/commands.ts';
 import { deskOf, profileDesignOf } from '../settings/queries.ts';
@@ -110,7 +111,10 @@ function usesOf(db: Reader, key: string): readonly { readonly title: string; rea
     ...referringTo(db, FORM, to).map(({ key: form, title }) => ({ title, to: `/workshop/${form}` })),
     ...referringTo(db, REGISTER, to).map(({ key: of, title }) => ({ title, to: `/workshop/registers/${of}` })),
   ];
-  return [...new Map(all.map((use) => [use.to, use])).values()];
+  const rules = rulesNaming(db, to).map(({ key: group, name }) => ({
+    ...{ title: name, to: `/workshop/groundwork/groups/${group}` },
+  }));
+  return [...new Map([...all, ...rules].map((use) => [use.to, use])).values()];
 }
 
 /**
@@ -123,7 +127,8 @@ export const putProfile = (
   viewer: Viewer,
   { version, fields }: BodyOf<'changeProfile'> & { readonly version: number },
 ): AnswerOf<'changeProfile'> =>
-  write(house, ({ tx, now }) => {
+  write(house, (work) => {
+    const { tx, now } = work;
     const problems = profileDesignOf(tx).fields.flatMap(({ key, label, type }) => {
       const after = fields.find((field) => field.key === key);
       const [use] = after ? [] : usesOf(tx, key);
@@ -140,5 +145,8 @@ export const putProfile = (
         : [];
     });
     if (problems.length > 0) throw wrongFields(problems);
-    return { version: changeProfile(tx, { version, profile: { fields }, note: '' }, { viewer, now }) };
+    const next = changeProfile(tx, { version, profile: { fields }, note: '' }, { viewer, now });
+    // A field that is of another kind, or gone, is read otherwise by the rules of groups.
+    settleRules(by(work, viewer.personId), 'all');
+    return { version: next };
   });

@@ -7,9 +7,10 @@ import { eq } from 'drizzle-orm';
 import { tellStandIns } from '../notice/follow.ts';
 import { absencesOf, comeBack, goAway } from '../people/absences.ts';
 import { changePerson, type PersonChanges } from '../people/commands.ts';
+import { entryOf } from '../people/entries.ts';
 import { refuseNobodyLeft, registerRightsOf } from '../people/given.ts';
 import { differAgain, putBackRights, refuseRaising, rightMissing, setApart, settleRights } from '../people/grants.ts';
-import { changeGroup, enterGroup, entryOf, type GroupChanges, groupByKey, leaveGroup } from '../people/groups.ts';
+import { changeGroup, enterGroup, type GroupChanges, groupByKey, leaveGroup } from '../people/groups.ts';
 import { groundNamesIn, noteGround } from '../people/history.ts';
 import { personById } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
@@ -66,6 +67,13 @@ function undo(work: Work, viewer: Viewer, { about, key, change }: Line): void {
       if (!person || !isSame(person.profile[change.field] ?? null, change.after)) throw otherNow();
       const profile = { [change.field]: change.before as FieldValue | null };
       changePerson(work, viewer, { id: key, version: person.version, changes: { profile } });
+      return;
+    }
+    case 'ruled': {
+      const group = groupByKey(tx, key);
+      if (!group || !isSame(group.rule, change.after)) throw otherNow();
+      changeGroup(work, { key, version: group.version, changes: { rule: change.before } });
+      refuseNobodyLeft(tx);
       return;
     }
     case 'entered': {

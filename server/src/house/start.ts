@@ -21,7 +21,7 @@ import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
 import { rightMissing } from '../people/grants.ts';
 import { viewerOf } from '../people/queries.ts';
-import { settleNewDay } from '../people/settle.ts';
+import { beginDay } from '../people/rules.ts';
 import { createAuth } from '../platform/auth.ts';
 import { CannotStart } from '../platform/cannotStart.ts';
 import { type Clock, DemoClock, isDemoData, systemClock } from '../platform/clock.ts';
@@ -144,7 +144,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   await patiently(house, () => db.transaction((tx) => claimOnce(tx), { behavior: 'immediate' }));
   await options.seed?.(house);
   await patiently(house, () => layFromBefore(house));
-  await patiently(house, () => write(house, ({ tx, now }) => settleNewDay(tx, now)));
+  await patiently(house, () => write(house, (work) => beginDay(work)));
   const firstStart = isLaidNow()
     ? null
     : await patiently(house, () =>

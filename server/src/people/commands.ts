@@ -4,7 +4,7 @@ import { type Problem as FieldProblem, type FieldValue, isMailAddress } from '@t
 import { profileAfter } from '@tolvek/core/settings';
 import { refused, said } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { newId } from '../platform/newId.ts';
@@ -19,7 +19,8 @@ import { enterGroup, leaveGroup, makeGroup } from './groups.ts';
 import { noteChanged, noteGround } from './history.ts';
 import { keptOf, refuseKept } from './kept.ts';
 import { type PersonRow, personByEmail, personById } from './queries.ts';
-import { settleNewDay, settleStandIns, todayAt } from './settle.ts';
+import { beginDay, settleRules } from './rules.ts';
+import { settleStandIns, todayAt } from './settle.ts';
 import { settleSought, soughtAs } from './sought.ts';
 import { addresses, grants, groupEntries, type groups, people, registerGrants } from './tables.ts';
 
@@ -93,6 +94,7 @@ export function addPerson(work: Work, { name, email, profile = {}, ...person }: 
   tx.insert(addresses).values({ address, personId: id }).run();
   if (row.kind === 'staff') openAccount(tx, row);
   noteGround(work, 'person', id, { kind: 'added' });
+  settleRules(work, [id]);
   return row;
 }
 
@@ -163,6 +165,7 @@ export function changePerson(
     noteGround(work, 'person', id, { kind: 'profile', field, before: knew(field), after: profile[field] ?? null });
   if (raises) givePackage(work, viewer, id, role);
   if (changed.includes('active')) settleStandIns(tx, todayAt(tx, now));
+  if (learnt.length > 0) settleRules(work, [id]);
   if (givesRights && !after.active) refuseNobodyLeft(tx);
   return version + 1;
 }
@@ -173,8 +176,8 @@ export function changePerson(
  */
 export function removePerson(work: Work, id: string): void {
   const { tx, now } = work;
-  for (const entry of tx.select().from(groupEntries).where(eq(groupEntries.personId, id)).all())
-    leaveGroup(work, entry.groupKey, entry.id);
+  const byHand = and(eq(groupEntries.personId, id), ne(groupEntries.source, 'rule'));
+  for (const entry of tx.select().from(groupEntries).where(byHand).all()) leaveGroup(work, entry.groupKey, entry.id);
   tx.delete(grants)
     .where(eq(grants.subject, wordOf({ person: id })))
     .run();
@@ -189,6 +192,7 @@ export function removePerson(work: Work, id: string): void {
     .where(eq(people.id, id))
     .run();
   settleSought(tx, id);
+  settleRules(work, [id]);
   noteChanged(work, 'person', id, 'active', true, false);
   noteGround(work, 'person', id, { kind: 'removed' });
 }
@@ -205,7 +209,7 @@ export async function addPeople(
 ): Promise<ReadonlyMap<string, string>> {
   const hash = await hashOfPassword(password);
   return write(house, (work) => {
-    settleNewDay(work.tx, work.now);
+    beginDay(work);
     for (const group of newGroups) makeGroup(work, { name: group.name, isTeam: group.isTeam ?? false, key: group.key });
     const ids = new Map<string, string>();
     for (const { groups: memberOf, role, ...person } of newPeople) {

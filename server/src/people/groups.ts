@@ -1,33 +1,24 @@
 import { freshKey } from '@tolvek/core/form';
-import { circleBy, type Entry, type GroundField, type GroundMember, holdsOn } from '@tolvek/core/people';
+import { isSame } from '@tolvek/core/own';
+import { type Audience, asEntries, circleBy, type GroundField, type GroundMember, holdsOn } from '@tolvek/core/people';
 import { refused, said } from '@tolvek/words';
-import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import { notFound, Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
+import { type EntryRow, entryOf, nestedEntries } from './entries.ts';
 import { noteChanged, noteGround } from './history.ts';
 import { refuseKept } from './kept.ts';
 import { groupNames, personById } from './queries.ts';
+import { endRule, ruleEntries, settleRules } from './rules.ts';
 import { settleGroup, settleNesting, settlePerson, todayAt } from './settle.ts';
 import { groupEntries, groups } from './tables.ts';
 
 export type GroupRow = typeof groups.$inferSelect;
-export type EntryRow = typeof groupEntries.$inferSelect;
 
 export const groupByKey = (db: Reader, key: string): GroupRow | undefined =>
   db.select().from(groups).where(eq(groups.key, key)).get();
-
-/** A way into a group as core knows it. */
-export const entryOf = ({ groupKey, personId, memberGroup, fromDay, untilDay }: EntryRow): Entry => ({
-  group: groupKey,
-  member: memberGroup === null ? { person: personId ?? '' } : { group: memberGroup },
-  ...{ from: fromDay, until: untilDay },
-});
-
-/** The groups that are in groups, and how. */
-export const nestedEntries = (db: Reader): readonly EntryRow[] =>
-  db.select().from(groupEntries).where(isNotNull(groupEntries.memberGroup)).all();
 
 /** @throws Problem 422 when the name is empty or another group has it. */
 function refuseName(tx: Transaction, name: string, own: string | null): void {
@@ -69,6 +60,8 @@ export interface GroupChanges {
   readonly about?: string;
   readonly isTeam?: boolean;
   readonly retired?: boolean;
+  /** Whom it holds by rule; null for nobody. */
+  readonly rule?: Audience | null;
 }
 
 /**
@@ -85,18 +78,35 @@ export function changeGroup(
   const group = groupByKey(tx, key);
   if (!group) throw notFound('group');
   if (group.version !== version) throw staleVersion();
-  const changed = (Object.keys(changes) as (keyof GroupChanges & GroundField)[]).filter(
-    (field) => changes[field] !== undefined && changes[field] !== group[field],
+  const { rule = group.rule, ...settings } = changes;
+  const changed = (Object.keys(settings) as (keyof typeof settings & GroundField)[]).filter(
+    (field) => settings[field] !== undefined && settings[field] !== group[field],
   );
-  if (changed.length === 0) return version;
-  if (changed.includes('name') || changed.includes('retired')) refuseKept(work, group, 'keptByDirectoryGroup');
-  if (changes.name !== undefined) refuseName(tx, changes.name.trim(), key);
+  const isRuledAnew = !isSame(rule, group.rule);
+  if (changed.length === 0 && !isRuledAnew) return version;
+  if (changed.includes('name') || changed.includes('retired') || isRuledAnew)
+    refuseKept(work, group, 'keptByDirectoryGroup');
+  if (settings.name !== undefined) refuseName(tx, settings.name.trim(), key);
   tx.update(groups)
-    .set({ ...changes, version: version + 1 })
+    .set({ ...settings, rule, version: version + 1 })
     .where(eq(groups.key, key))
     .run();
-  for (const field of changed) noteChanged(work, 'group', key, field, group[field], changes[field] ?? '');
+  for (const field of changed) noteChanged(work, 'group', key, field, group[field], settings[field] ?? '');
+  if (isRuledAnew) ruleAnew(work, key, { before: group.rule, after: rule });
   return version + 1;
+}
+
+/** Lets those in whom the rule of a group means from now on, and the others out. @throws Problem 409 for a circle */
+function ruleAnew(
+  work: Work,
+  key: string,
+  { before, after }: { readonly before: Audience | null; readonly after: Audience | null },
+): void {
+  for (const { member } of after ? asEntries({ key, rule: after }) : [])
+    if ('group' in member) refuseCircle(work.tx, member.group, key);
+  noteGround(work, 'group', key, { kind: 'ruled', before, after });
+  if (after === null) endRule(work, key);
+  else settleRules(work, 'all');
 }
 
 /** Deletes a group: it stands in no list any more, and only names what names it. */
@@ -150,11 +160,13 @@ export function enterGroup(
   if (row.personId !== null) settlePerson(tx, row.personId, day);
   else if ('group' in member && holdsOn({ from, until }, day)) settleNesting(tx, member.group, group, day);
   noteEntry(work, 'entered', { group, member, from, until });
+  settleRules(work, row.personId === null ? 'all' : [row.personId]);
   return id;
 }
 
+/** @throws Problem 409 where groups would hold, or ask about, each other in a circle */
 function refuseCircle(tx: Transaction, inner: string, outer: string): void {
-  const circle = circleBy(nestedEntries(tx).map(entryOf), inner, outer);
+  const circle = circleBy([...nestedEntries(tx), ...ruleEntries(tx)], inner, outer);
   if (circle.length === 0) return;
   const names = groupNames(tx);
   const groupsInIt = circle.map((key) => names.get(key) ?? key);
@@ -188,4 +200,5 @@ export function leaveGroup(work: Work, group: string, entryId: string): void {
   settleEntry(tx, row, todayAt(tx, now));
   const { from, until, member } = entryOf(row);
   noteEntry(work, 'left', { group, member, from, until });
+  settleRules(work, row.personId === null ? 'all' : [row.personId]);
 }

@@ -1,3 +1,4 @@
+import { conditionInWords, parseExpression } from '@tolvek/core/expression';
 import { REGISTER } from '@tolvek/core/form';
 import {
   type GroundChange,
@@ -6,7 +7,7 @@ import {
   groundChangeInWords,
   mayBeUndone,
 } from '@tolvek/core/people';
-import { type FieldValue, type NameOf, sayValue } from '@tolvek/core/register';
+import { type FieldValue, type NameOf, personScope, sayValue } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import { and, desc, eq, gte, inArray, type SQL, sql } from 'drizzle-orm';
 import { titleWithId } from '../design/queries.ts';
@@ -18,7 +19,7 @@ import { inList } from '../platform/prepared.ts';
 import type { Work } from '../platform/work.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { setterIn } from './kept.ts';
-import { groupNames, personNamed } from './queries.ts';
+import { groupNames, knownNames, personNamed } from './queries.ts';
 import { groundHistory, people } from './tables.ts';
 
 const addLine = adding(groundHistory);
@@ -67,6 +68,10 @@ export function groundNamesIn(db: Reader, nameOf: NameOf): GroundNames {
     person: (id) => personNamed(db, id) || id,
     register: (id) => titleWithId(db, REGISTER, id) ?? id,
     ...profileNames(db, nameOf),
+    condition: (text) => {
+      const parsed = parseExpression(text);
+      return parsed.ok ? conditionInWords(parsed.value, personScope(profileDesignOf(db).fields, knownNames(db))) : text;
+    },
   };
 }
 

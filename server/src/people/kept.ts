@@ -24,12 +24,13 @@ const NOTHING: ReadonlySet<string> = new Set();
 /**
  * What a directory keeps is changed there: else it would differ until the directory speaks of it again.
  *
- * @throws Problem 409 for anybody but the directory
+ * @throws Problem 409 for anybody but the directory, and where the rule of a group keeps it
  */
 export function refuseKept(
   { actor }: Work,
-  { source }: { readonly source: 'local' | 'directory' },
+  { source }: { readonly source: 'local' | 'directory' | 'rule' },
   why: Extract<RefusalName, `keptByDirectory${string}`> = 'keptByDirectory',
 ): void {
   if (source === 'directory' && actor !== DIRECTORY) throw new Problem(409, 'kept-by-directory', refused(why));
+  if (source === 'rule') throw new Problem(409, 'kept-by-rule', refused('keptByRule'));
 }

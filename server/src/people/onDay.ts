@@ -3,8 +3,8 @@ import { type Access, type AuditLine, accessAt, type GroundChange } from '@tolve
 import { desc, eq, gt, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import { deskOf } from '../settings/queries.ts';
+import { entryOf } from './entries.ts';
 import { differingRegisters, grantsIn } from './given.ts';
-import { entryOf } from './groups.ts';
 import { groundHistory, groupEntries, people } from './tables.ts';
 
 const accessNow = (db: Reader): Access => ({

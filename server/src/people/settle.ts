@@ -176,10 +176,10 @@ export const settledDay = (db: Reader): string | undefined =>
  * Settles who is in which group on a new day: those whose entries begin or end between the last one and it; and
  * who takes whose place, of which those are returned who did not before.
  */
-export function settleNewDay(tx: Transaction, now: number): readonly StandIn[] {
+export function settleNewDay(tx: Transaction, now: number): NewDay {
   const day = todayAt(tx, now);
   const last = settledDay(tx);
-  if (last === day) return [];
+  if (last === day) return { standing: [], touched: [] };
   const [early, late] = last === undefined || last > day ? ['0000-01-01', '9999-12-31'] : [last, day];
   const turned = tx
     .selectDistinct({ person: groupEntries.personId, group: groupEntries.groupKey })
@@ -191,13 +191,25 @@ export function settleNewDay(tx: Transaction, now: number): readonly StandIn[] {
       ),
     )
     .all();
-  for (const person of new Set(turned.flatMap((each) => each.person ?? []))) settlePerson(tx, person, day);
-  for (const group of new Set(turned.flatMap((each) => (each.person === null ? each.group : []))))
-    settleGroup(tx, group, day);
+  const persons = new Set(turned.flatMap((each) => each.person ?? []));
+  const nested = new Set(turned.flatMap((each) => (each.person === null ? each.group : [])));
+  for (const person of persons) settlePerson(tx, person, day);
+  for (const group of nested) settleGroup(tx, group, day);
   const standing = settleStandIns(tx, day);
   tx.insert(settings)
     .values({ key: SETTLED, value: day })
     .onConflictDoUpdate({ target: settings.key, set: { value: day } })
     .run();
-  return standing;
+  return { standing, touched: nested.size > 0 ? 'all' : [...persons] };
 }
+
+/** What a new day brought. */
+interface NewDay {
+  /** Who takes whose place that they did not take before. */
+  readonly standing: readonly StandIn[];
+  /** Whose groups may be others, by id. */
+  readonly touched: Touched;
+}
+
+/** Whom something may be otherwise for: some people by id, or anybody. */
+export type Touched = 'all' | readonly string[];

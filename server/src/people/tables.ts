@@ -1,4 +1,4 @@
-import type { Right } from '@tolvek/core/people';
+import type { Audience, Right } from '@tolvek/core/people';
 import type { Values } from '@tolvek/core/register';
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
@@ -144,6 +144,8 @@ export const groups = sqliteTable('groups', {
   source: text({ enum: ['local', 'directory'] })
     .notNull()
     .default('local'),
+  /** Whom it holds besides those let in one by one: everybody whom this means. */
+  rule: text({ mode: 'json' }).$type<Audience>(),
   /** Offered nowhere any more; what names it keeps it. */
   retired: integer({ mode: 'boolean' }).notNull().default(false),
   /** When it was deleted, epoch ms: it stands in no list, and only names what names it. */
@@ -169,7 +171,8 @@ export const groupEntries = sqliteTable(
     memberGroup: text().references(() => groups.key),
     fromDay: text(),
     untilDay: text(),
-    source: text({ enum: ['local', 'directory'] })
+    /** `rule`: computed from the group’s rule. */
+    source: text({ enum: ['local', 'directory', 'rule'] })
       .notNull()
       .default('local'),
   },

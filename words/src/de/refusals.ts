@@ -271,6 +271,13 @@ export const refusals: Same<typeof english> = {
   'keptByDirectoryGroup.saved': 'Es wurde nichts geändert.',
   'keptByDirectoryGroup.now':
     'Ändern Sie Name und Mitglieder dort. Wer hier hinzugefügt wurde, lässt sich hier entfernen.',
+  'keptByRule.happened': 'Die Regel der Gruppe nimmt diese Person auf.',
+  'keptByRule.saved': 'Es wurde nichts geändert.',
+  'keptByRule.now': 'Ändern Sie die Regel der Gruppe, oder was sie über diese Person fragt.',
+  'ruleRaises.happened':
+    'Durch ihre Regel nähme die Gruppe „{{group}}“ diese Person auf, und ihre Mitglieder dürfen mehr als Sie.',
+  'ruleRaises.saved': 'Es wurde nichts geändert.',
+  'ruleRaises.now': 'Bitten Sie jemanden, der über Rechte entscheidet, darum.',
   'mergeKept.happened': 'Der Datensatz, der wegfallen würde, kommt aus einem Verzeichnis.',
   'mergeKept.saved': 'Es wurde nichts geändert.',
   'mergeKept.now':

@@ -70,7 +70,7 @@ export const findings = {
   lostRegister: '“{{label}}” refers to a register that does not exist. Nobody could answer. Choose one.',
   showsLostField: '“{{label}}” shows a field that “{{register}}” does not have. Remove it.',
   noPictures:
-    'The cards of “{{label}}” have “{{field}}” for a picture, which holds no files. Choose a field for files.',
+    'The cards of “{{label}}” have “{{field}}” for a picture, and that is no field for files. Choose a field for files.',
   showsOnlyNumbers:
     '“{{label}}” shows only the numbers of “{{register}}”. People would not recognise them. Choose the fields they know.',
   offerWrong: '“{{label}}”, limit of the list: {{message}}',

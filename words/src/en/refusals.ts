@@ -256,6 +256,13 @@ export const refusals = {
   'keptByDirectoryGroup.happened': 'This group comes from a directory.',
   'keptByDirectoryGroup.saved': 'Nothing was changed.',
   'keptByDirectoryGroup.now': 'Change its name and its members there. Members who were added here can be removed here.',
+  'keptByRule.happened': 'The rule of the group lets this person in.',
+  'keptByRule.saved': 'Nothing was changed.',
+  'keptByRule.now': 'Change the rule of the group, or what it asks about this person.',
+  'ruleRaises.happened':
+    'By its rule, the group “{{group}}” would take this person in, and its members may do more than you.',
+  'ruleRaises.saved': 'Nothing was changed.',
+  'ruleRaises.now': 'Ask somebody who decides about rights to do it.',
   'mergeKept.happened': 'The record that would go comes from a directory.',
   'mergeKept.saved': 'Nothing was changed.',
   'mergeKept.now':

@@ -11,6 +11,7 @@ import { DeleteGround } from './DeleteGround.tsx';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
 import { GroupFields } from './GroupFields.tsx';
+import { GroupRule } from './GroupRule.tsx';
 import { LetIn } from './LetIn.tsx';
 
 type Opened = AnswerOf<'group'>;
@@ -43,6 +44,12 @@ function OpenGroup({ opened }: { opened: Opened }) {
         {opened.within.length > 0 ? ` · ${say('ground:isIn', { groups: opened.within.map(({ name }) => name) })}` : ''}
       </p>
       <GroupForm opened={opened} />
+      {opened.source === 'local' ? (
+        <>
+          <h3 className="section-head mt-7">{say('ground:rule')}</h3>
+          <GroupRule opened={opened} />
+        </>
+      ) : null}
       <h3 className="section-head mt-7">{say('ground:whoIsIn')}</h3>
       <ul>
         {opened.entries.map((entry) => (
@@ -112,7 +119,9 @@ function EntryLine({ group, entry }: { group: string; entry: Entry }) {
           {say('ground:remove')}
         </button>
       ) : (
-        <span className="text-[12.5px] text-soft">{say('ground:fromDirectory')}</span>
+        <span className="text-[12.5px] text-soft">
+          {say(entry.source === 'rule' ? 'ground:byRule' : 'ground:fromDirectory')}
+        </span>
       )}
     </li>
   );

@@ -60,6 +60,7 @@ export function GroupsPage() {
                     {[
                       group.isTeam ? say('ground:isTeam') : '',
                       group.source === 'directory' ? say('ground:fromDirectory') : '',
+                      group.ruled ? say('ground:isRuled') : '',
                       group.retired ? say('ground:isRetired') : '',
                       group.about,
                     ]

@@ -228,7 +228,12 @@ export const groundApi = api.injectEndpoints({
     }),
     changeGroup: build.mutation<AnswerOf<'changeGroup'>, Asked<'changeGroup'>>({
       query: call('changeGroup'),
-      invalidatesTags: ['groups', 'people', 'ground'],
+      invalidatesTags: ['groups', 'people', 'ground', 'me'],
+    }),
+    tryRule: build.query<AnswerOf<'tryRule'>, Asked<'tryRule'>>({
+      query: call('tryRule'),
+      providesTags: ['groups', 'people'],
+      keepUnusedDataFor: 0,
     }),
     enterGroup: build.mutation<AnswerOf<'enterGroup'>, Asked<'enterGroup'>>({
       query: call('enterGroup'),
