@@ -19,6 +19,8 @@ import { often } from './often.ts';
 import { lets } from './plainDoor.ts';
 
 const GROUPS = ['divers', 'lab', 'guests'];
+/** What an audience may name besides groups: a person, whoever is known from outside, a condition on the profile. */
+const WORDS = [...GROUPS, '@ada', '~contact', '?me.site = "pier"'];
 const MINUTE = 60_000;
 /** Moments near each other, so that what is earlier and later, or the same, all comes up. */
 const moment = fc.integer({ min: 0, max: 12 }).map((n) => n * 5 * MINUTE);
@@ -39,9 +41,9 @@ const anyDoor: fc.Arbitrary<DoorDesign> = fc
     audience: fc.record({
       in: fc.oneof(
         fc.constant({ everyone: true as const }),
-        fc.subarray(GROUPS).map((anyOf) => ({ anyOf })),
+        fc.subarray(WORDS).map((anyOf) => ({ anyOf })),
       ),
-      outOf: fc.subarray(GROUPS, { maxLength: 1 }),
+      outOf: fc.subarray(WORDS, { maxLength: 1 }),
     }),
     proof: fc.constantFrom('sign-in' as const, 'confirmed-address' as const),
     open: fc.boolean(),
@@ -57,6 +59,8 @@ const anyComer = fc.record({
   kind: fc.constantFrom('staff' as const, 'contact' as const, 'unknown' as const),
   active: fc.boolean(),
   groups: fc.subarray(GROUPS),
+  personId: fc.constantFrom('ada', 'bram'),
+  meets: fc.subarray(['me.site = "pier"']),
   sent: seldom,
 });
 const anyComing = fc.record({ now: moment, since: perhaps, shutAt: perhaps });

@@ -23,10 +23,19 @@ interface Comes {
   readonly kind: string;
   readonly active: boolean;
   readonly groups: readonly string[];
+  readonly personId: string;
+  readonly meets: readonly string[];
   readonly now: number;
   readonly since: number | null;
   readonly shutAt: number | null;
   readonly sent?: true | undefined;
+}
+
+/** Whether a word of an audience means who comes. */
+function isIt(word: string, { groups, personId, meets, kind }: Comes): boolean {
+  if (word === '~contact') return kind === 'contact';
+  if (word === `@${personId}`) return true;
+  return groups.includes(word) || meets.some((condition) => word === `?${condition}`);
 }
 
 /** When it closed, if it has: by its time, or by hand where that is known, whichever came first. */
@@ -57,9 +66,9 @@ export function lets(door: Door, comes: Comes, count: (limit: Limit) => number):
   if (door.onlySent === true) return 'not-for-you';
   const isKnown = comes.kind !== 'unknown';
   if (isKnown) {
-    for (const group of door.audience.outOf) if (comes.groups.includes(group)) return 'not-for-you';
+    for (const word of door.audience.outOf) if (isIt(word, comes)) return 'not-for-you';
     const { everyone, anyOf } = door.audience.in as { everyone?: true; anyOf?: string[] };
-    if (!everyone && !(anyOf ?? []).some((group) => comes.groups.includes(group))) return 'not-for-you';
+    if (!everyone && !(anyOf ?? []).some((word) => isIt(word, comes))) return 'not-for-you';
   }
   for (const limit of door.limits) if ((isKnown || limit.of === 'all') && count(limit) >= limit.most) return 'full';
   return answer;

@@ -42,9 +42,9 @@ describe('the fields of profiles', () => {
     const refused = await put((fields) => [...fields, ...wrong]);
     expect(refused.status).toBe(422);
     expect(refused.body.problems.map(({ field }: { field: string }) => field)).toEqual(['a', 'b', 'groups', 'c', 'd']);
-    const { version } = ok(await maren.call('profile'));
+    const { version, fields: before } = ok(await maren.call('profile'));
     ok(await put((fields) => [...fields, { key: 'shift', label: 'Shift', type: { kind: 'text' }, of: 'staff' }]));
-    const late = await maren.call('changeProfile', { headers: onVersion(version), body: { fields: [] } });
+    const late = await maren.call('changeProfile', { headers: onVersion(version), body: { fields: before } });
     expect(late.status).toBe(412);
     const bram = await desk.as('Bram Solheim');
     expect((await bram.call('changeProfile', { headers: onVersion(version + 1), body: { fields: [] } })).status).toBe(
@@ -95,6 +95,7 @@ describe('the fields of profiles', () => {
     expect([gone.status, gone.body.problems?.[0]]).toEqual([422, expect.objectContaining({ field: 'site' })]);
     expect(ok(await maren.call('profile')).uses).toEqual([
       { field: 'site', title: 'By site', to: '/workshop/by-site' },
+      { field: 'site', title: 'North laboratory', to: '/workshop/groundwork/groups/north_laboratory' },
       { field: 'phone', title: 'By site', to: '/workshop/by-site' },
     ]);
     // One that nothing reads goes, and comes back with what stood in it.

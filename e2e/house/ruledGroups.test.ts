@@ -184,6 +184,54 @@ const biologists = (): readonly string[] =>
     .all()
     .flatMap(({ name, profile }) => (profile.position === 'Biologist' ? [name] : []));
 
+describe('a door for people and for what is known of them', () => {
+  it('lets in whom it names and whose profile says so, and says whom in words', async () => {
+    const slug = 'purchase';
+    const opens = async (name: string) =>
+      (await (await desk.as(name)).call('door', { params: { slug } })).body.why ?? 'open';
+    const settle = async (audience: Audience) => {
+      const { door, version } = ok(await maren.call('doorDesign', { params: { slug } }));
+      const body = { door: { ...door, audience }, note: '' };
+      return maren.call('changeDoor', { params: { slug }, headers: onVersion(version), body });
+    };
+    ok(await learn('Priya Nakamura-Lind', { position: 'Biologist' }));
+    const hanne = desk.idOf('Hanne Istvan');
+    const audience = { in: { anyOf: [`@${hanne}`, '?me.position = "Biologist"'] }, outOf: [] };
+    const tried = ok(
+      await maren.call('tryDoor', {
+        params: { slug },
+        body: { door: { ...ok(await maren.call('doorDesign', { params: { slug } })).door, audience } },
+      }),
+    );
+    expect([tried.staff, tried.comeIn.n]).toEqual([biologists().length + 1, 0]);
+    ok(await settle(audience));
+    expect([await opens('Hanne Istvan'), await opens('Priya Nakamura-Lind'), await opens('Declan Oyelaran')]).toEqual([
+      'open',
+      'open',
+      'not-for-you',
+    ]);
+    const shown = ok(await maren.call('doorDesign', { params: { slug } }));
+    expect(shown.words).toEqual({
+      [`@${hanne}`]: 'Hanne Istvan',
+      '?me.position = "Biologist"': 'people whose profile says Position is “Biologist”',
+    });
+    ok(await learn('Priya Nakamura-Lind', { position: 'Skipper' }));
+    expect(await opens('Priya Nakamura-Lind')).toBe('not-for-you');
+    // Sending asks again.
+    const priya = await desk.as('Priya Nakamura-Lind');
+    expect((await priya.submit(slug, {})).status).toBe(403);
+    const unread = await settle({ in: { anyOf: ['?me.shoe_size > 3'] }, outOf: [] });
+    expect([unread.status, unread.body.problems?.[0]?.field]).toEqual([422, 'audience']);
+    expect((await settle({ in: { anyOf: ['~handler'] }, outOf: [] })).status).toBe(400);
+    const { uses } = ok(await ada.call('profile'));
+    expect(
+      uses.some(
+        ({ field, to }: { field: string; to: string }) => field === 'position' && to === '/workshop/purchase/doors',
+      ),
+    ).toBe(true);
+  });
+});
+
 describe('rules and whatever is done to people', () => {
   /** Whom each rule means, read anew from what was written down by hand: a few rounds, until nothing changes. */
   function plainly(): ReadonlyMap<string, ReadonlySet<string>> {
@@ -214,7 +262,10 @@ describe('rules and whatever is done to people', () => {
           const person = everybody.find((each) => each.id === id);
           if (word === '~contact') return person?.kind === 'contact';
           if (word.startsWith('@')) return word === `@${id}`;
-          if (word.startsWith('?')) return person?.profile.position === /"(.*)"/.exec(word)?.[1];
+          if (word.startsWith('?')) {
+            const [, field = '', value] = /me\.(\w+) = "(.*)"/.exec(word) ?? [];
+            return person?.profile[field] === value;
+          }
           return isIn(id, word);
         };
         const holds = everybody.filter(({ id, mergedInto, removedAt }) => {

@@ -1,6 +1,6 @@
 import type { Consent, DoorDesign } from '@tolvek/core/door';
 import { z } from 'zod';
-import { audience } from '../people/shapes.ts';
+import { whoAudience } from '../people/shapes.ts';
 import { translations } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, key } from '../wire/shapes.ts';
@@ -15,7 +15,7 @@ export const consent = exactly<Consent>()(z.strictObject({ text: z.string().max(
 export const door = exactly<DoorDesign>()(
   z.strictObject({
     name: z.string().trim().max(200),
-    audience,
+    audience: whoAudience,
     proof: z.enum(['sign-in', 'confirmed-address']),
     unnamed: z.literal(true).optional(),
     open: z.boolean(),

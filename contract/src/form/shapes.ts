@@ -261,4 +261,6 @@ export const doorSettings = z.object({
   /** Whether people can come in by it now. */
   state: z.enum(['open', 'closed', 'not-yet']),
   door,
+  /** What the words of its audience are called. */
+  words: z.record(z.string(), words),
 });

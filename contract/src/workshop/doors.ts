@@ -3,6 +3,7 @@ import { door } from '../door/shapes.ts';
 import { doorSettings, release } from '../form/shapes.ts';
 import { routesOf } from '../wire/route.ts';
 import { keyed, slugged, versioned } from '../wire/shapes.ts';
+import { words } from '../wire/words.ts';
 import { doorHeads } from './heads.ts';
 
 /** What ends with a door: requests that wait for an address to be confirmed, forms that were begun; and what stays. */
@@ -21,6 +22,9 @@ export const doorRoutes = routesOf(doorHeads, {
       form: z.string(),
       version: z.int(),
       door,
+      /** What the words of its audience are called, and people by their ids. */
+      words: z.record(z.string(), words),
+      people: z.record(z.string(), z.string()),
       /** Requests that count against each limit for all, up to what it takes; those of each person are counted when one comes. */
       used: z.array(z.object({ limit: z.string(), n: z.int() })),
       /** Other doors to which it could send those who can’t come in. */

@@ -22,6 +22,10 @@ export interface Comer {
   readonly active: boolean;
   /** Keys of their groups; none while nobody has said who they are. */
   readonly groups: readonly string[];
+  /** Who they are, where it is known. */
+  readonly personId?: string;
+  /** The conditions on profiles that hold of them, of those the door names. */
+  readonly meets?: readonly string[];
   /** Whether the form was sent to them: then it is meant for them, and nothing is counted. */
   readonly sent?: true | undefined;
 }
@@ -30,11 +34,11 @@ export interface Comer {
  * Whether a door means somebody: whether it would admit them while it is open, has a place and they have sent nothing
  * yet. Whom its form was sent to is not asked.
  */
-export const isMeant = (door: DoorDesign, { kind, active, groups }: Comer): boolean =>
-  active &&
+export const isMeant = (door: DoorDesign, comer: Comer): boolean =>
+  comer.active &&
   !door.onlySent &&
-  (kindOfProof(door.proof) === 'outside' || kind === 'staff') &&
-  belongs(door.audience, { kind, groups }, NO_REQUEST);
+  (kindOfProof(door.proof) === 'outside' || comer.kind === 'staff') &&
+  belongs(door.audience, comer, NO_REQUEST);
 
 /** That a limit for all is reached: by how many others is not said. */
 function fullMessage(limit: DoorLimit, { now, zone }: Coming): Said {

@@ -6,7 +6,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
-import { groupsIn } from '../people/index.ts';
+import { namedIn } from '../register/index.ts';
 import type { DoorDesign, DoorLimit } from './door.ts';
 
 const PLACES: Readonly<Record<string, Said>> = {
@@ -74,7 +74,7 @@ export const DOOR: DesignKind<DoorDesign> = {
   merge: (base, mine, theirs) => mergeContents(base, mine, theirs, RULES),
   findings: found,
   refersTo: ({ audience, instead }) => [
-    ...groupsIn(audience).map((key) => ({ kind: 'group' as const, key, at: said('doors:theAudience') })),
+    ...namedIn(audience).map((each) => ({ ...each, at: said('doors:theAudience') })),
     ...(instead === undefined ? [] : [{ kind: 'door' as const, key: instead, at: said('doors:theOtherDoor') }]),
   ],
 };

@@ -11,7 +11,7 @@ function limitInWords({ most: count, of, days, period, unfinished }: DoorLimit):
 }
 
 /** What a door is set to, in sentences: who comes in, how, when, and how many. */
-export function doorInWords(door: DoorDesign, nameOf: (group: string) => string): readonly Words[] {
+export function doorInWords(door: DoorDesign, nameOf: (word: string) => Words): readonly Words[] {
   const { audience, proof, opensAt, closesAt, limits, unnamed, finishing = 0 } = door;
   const isAll = 'everyone' in audience.in && audience.outOf.length === 0;
   const who = isAll ? null : audienceInWords(audience, nameOf);

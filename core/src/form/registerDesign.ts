@@ -9,8 +9,7 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { entriesIn } from '../expression/index.ts';
-import { groupsIn, peopleIn, profileConditionsIn } from '../people/index.ts';
-import { designsNamed, type Field, moveFindings, type Stage } from '../register/index.ts';
+import { designsNamed, type Field, moveFindings, namedIn, type Stage } from '../register/index.ts';
 import type { FormDesign, OwnPart, UniqueRule } from './design.ts';
 
 /**
@@ -135,13 +134,7 @@ export const REGISTER: DesignKind<RegisterContent> = {
     ...designsNamed(fields),
     ...deskGroups.map((key) => ({ kind: 'group', key, at: said('designs:theDesk') })),
     ...[...access.rules, ...(access.resting ?? []), ...(access.readers ?? [])].flatMap(({ name, audience }) =>
-      [
-        ...groupsIn(audience).map((key) => ({ kind: 'group', key })),
-        ...peopleIn(audience).map((key) => ({ kind: 'person', key })),
-        ...profileConditionsIn(audience).flatMap((when) =>
-          entriesIn(when, 'me').map((key) => ({ kind: 'profile', key })),
-        ),
-      ].map((each) => ({ ...each, at: said('designs:theRule', { name }) })),
+      namedIn(audience).map((each) => ({ ...each, at: said('designs:theRule', { name }) })),
     ),
     ...stages.flatMap(({ label, moves = [] }) =>
       moves.flatMap(({ groups }) =>

@@ -8,8 +8,7 @@ import {
 } from '../design/index.ts';
 import type { DoorDesign } from '../door/index.ts';
 import type { FormDesign } from '../form/index.ts';
-import { groupsIn } from '../people/index.ts';
-import type { Field, Stage } from '../register/index.ts';
+import { type Field, namedIn, type Stage } from '../register/index.ts';
 import { canSay } from './given.ts';
 import { type MailingDesign, NAMED_RELATIONS } from './mailing.ts';
 
@@ -120,9 +119,7 @@ export const MAILING: DesignKind<MailingDesign, AroundMailing | null> = {
   merge: (base, mine, theirs) => mergeContents(base, mine, theirs, RULES),
   findings: (mailing, around) => [...foundAlone(mailing), ...(around ? foundAround(mailing, around) : [])],
   refersTo: ({ to, about, door }) => [
-    ...('audience' in to
-      ? groupsIn(to.audience).map((key) => ({ kind: 'group' as const, key, at: said('mailings:theRecipients') }))
-      : []),
+    ...('audience' in to ? namedIn(to.audience).map((each) => ({ ...each, at: said('mailings:theRecipients') })) : []),
     ...(about.is === 'requests'
       ? [{ kind: 'register' as const, key: about.register, at: said('mailings:theTopic') }]
       : []),

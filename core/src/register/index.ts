@@ -66,7 +66,7 @@ export {
 } from './moves.ts';
 export { orderProblems } from './orderProblems.ts';
 export { columnKey, columnNamed, columnsOf, fieldKeyOf, partsOf, withCells, withColumns } from './parts.ts';
-export { personMeets, personScope } from './personCondition.ts';
+export { namedIn, personMeets, personScope } from './personCondition.ts';
 export type { Problem } from './problem.ts';
 export {
   DIRECTORY_ATTRIBUTES,

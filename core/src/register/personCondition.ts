@@ -1,5 +1,6 @@
 import { said } from '@tolvek/words';
-import { compile, parseExpression, Scope } from '../expression/index.ts';
+import { compile, entriesIn, parseExpression, Scope } from '../expression/index.ts';
+import { type Audience, groupsIn, peopleIn, profileConditionsIn } from '../people/index.ts';
 import type { Field } from './field.ts';
 import { type Profile, type ProfileType, profileValues } from './profile.ts';
 import { type KnownNames, knownType } from './requestScope.ts';
@@ -39,3 +40,14 @@ export function personMeets(condition: string, profile: Profile): boolean {
   }
   return found(profile);
 }
+
+/** What an audience names: groups by key, people by id, and the fields of profiles that its conditions ask. */
+export const namedIn = (
+  audience: Audience,
+): readonly { readonly kind: 'group' | 'person' | 'profile'; readonly key: string }[] => [
+  ...groupsIn(audience).map((key) => ({ kind: 'group' as const, key })),
+  ...peopleIn(audience).map((key) => ({ kind: 'person' as const, key })),
+  ...profileConditionsIn(audience).flatMap((when) =>
+    entriesIn(when, ME).map((key) => ({ kind: 'profile' as const, key })),
+  ),
+];

@@ -1,11 +1,11 @@
-import type { DesignFinding } from '@tolvek/core/design';
+import { type DesignFinding, isSame } from '@tolvek/core/design';
 import type { Viewer } from '@tolvek/core/people';
 import { refused, said } from '@tolvek/words';
 import { and, desc, eq, lt } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import { notFound, Problem, staleVersion } from '../platform/problem.ts';
-import { type DesignRow, type Of, stateOf } from './queries.ts';
+import { type DesignRow, designsOf, type Of, stateOf } from './queries.ts';
 import { designStates, designs, draftStates } from './tables.ts';
 
 /** Who does something, and when, epoch ms. */
@@ -182,4 +182,18 @@ export function deleteDesign(tx: Transaction, designId: string): void {
   tx.delete(draftStates).where(eq(draftStates.designId, designId)).run();
   tx.delete(designStates).where(eq(designStates.designId, designId)).run();
   tx.delete(designs).where(eq(designs.id, designId)).run();
+}
+
+/** Changes all designs of a kind that a change makes otherwise; each is in force at once. */
+export function changeEach<Content extends object>(
+  tx: Transaction,
+  kind: Of<Content>,
+  change: (content: Content) => Content,
+  note: string,
+  done: Done,
+): void {
+  for (const design of designsOf(tx, kind)) {
+    const content = change(design.draft);
+    if (!isSame(content, design.draft)) changeAtOnce(tx, design, { version: design.version, content, note }, done);
+  }
 }

@@ -1,6 +1,7 @@
 import { DOOR, type DoorDesign, kindOfProof } from '@tolvek/core/door';
+import { inPlace } from '@tolvek/core/people';
 import { eq } from 'drizzle-orm';
-import { type Done, makeInForce } from '../design/commands.ts';
+import { changeEach, type Done, makeInForce } from '../design/commands.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { freeName } from '../platform/freeName.ts';
 import { doors } from './tables.ts';
@@ -23,3 +24,11 @@ export const isSlugTaken = (db: Reader, slug: string): boolean =>
 
 /** An address for a door that no other has. */
 export const freeSlug = (db: Reader, stem: string): string => freeName(stem, (slug) => isSlugTaken(db, slug));
+
+/** Puts other words in the place of some in the audiences of all doors, as when two records become one person. */
+export const renameInDoors = (
+  tx: Transaction,
+  words: Readonly<Record<string, string>>,
+  note: string,
+  done: Done,
+): void => changeEach(tx, DOOR, (door) => ({ ...door, audience: inPlace(door.audience, words) }), note, done);

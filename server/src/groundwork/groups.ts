@@ -1,24 +1,15 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { DOOR } from '@tolvek/core/door';
-import { conditionFindings } from '@tolvek/core/expression';
-import { FORM, REGISTER } from '@tolvek/core/form';
-import { MAILING } from '@tolvek/core/mailing';
-import { type Audience, holdsOn, peopleIn, profileConditionsIn, type Viewer } from '@tolvek/core/people';
-import { personScope } from '@tolvek/core/register';
+import { type Audience, holdsOn, peopleIn, type Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
 import { asc, eq, isNull } from 'drizzle-orm';
-import { referringTo } from '../design/queries.ts';
-import { designs } from '../design/tables.ts';
-import { doors } from '../door/tables.ts';
-import { formById } from '../form/queries.ts';
-import { mailingById } from '../mailing/queries.ts';
+import { wrongConditions } from '../people/conditions.ts';
 import { entryOf, nestedRows } from '../people/entries.ts';
 import { differingRegisters, grantedTo, refuseNobodyLeft } from '../people/given.ts';
 import { refuseRaising } from '../people/grants.ts';
 import { changeGroup, enterGroup, type GroupRow, groupByKey, leaveGroup, makeGroup } from '../people/groups.ts';
 import { groundHistoryOf } from '../people/history.ts';
-import { groupNames, knownNames, namesOf } from '../people/queries.ts';
-import { meantBy, membersBesideRule, membersNow, rulesNaming } from '../people/rules.ts';
+import { groupNames, namesOf } from '../people/queries.ts';
+import { meantBy, membersBesideRule, membersNow } from '../people/rules.ts';
 import { todayAt } from '../people/settle.ts';
 import { groupEntries, groups, people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -30,6 +21,7 @@ import { registerById } from '../register/queries.ts';
 import { nameOf } from '../request/names.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
+import { namedIn } from './uses.ts';
 
 type Row = AnswerOf<'groups'>['groups'][number];
 
@@ -89,35 +81,11 @@ export function groupView(db: Reader, key: string, now: number): AnswerOf<'group
   };
 }
 
-/** What names a group: forms, registers, doors and mailings, and where. */
-function usesOf(db: Reader, key: string): AnswerOf<'group'>['uses'] {
-  const to = { kind: 'group', key };
-  const formOf = new Map(
-    db
-      .select({ slug: doors.slug, form: designs.key })
-      .from(doors)
-      .innerJoin(designs, eq(designs.id, doors.formId))
-      .all()
-      .map(({ slug, form }) => [slug, form]),
-  );
-  const all = [
-    ...referringTo(db, FORM, to).map((each) => ({ ...each, to: `/workshop/${each.key}` })),
-    ...referringTo(db, REGISTER, to).map((each) => ({ ...each, to: `/workshop/registers/${each.key}` })),
-    ...referringTo(db, DOOR, to).map((each) => ({ ...each, to: `/workshop/${formOf.get(each.key) ?? ''}/doors` })),
-    ...referringTo(db, MAILING, to).map((each) => ({ ...each, to: `/workshop/${formWith(db, each.key)}/mailings` })),
-  ];
-  const uses = new Map(all.map(({ title, at, to: leads }) => [JSON.stringify([title, at]), { title, at, to: leads }]));
-  const rules = rulesNaming(db, to).map(({ key: group, name }) => ({
-    ...{ title: name, at: said('ground:itsRule'), to: `/workshop/groundwork/groups/${group}` },
-  }));
-  return [...uses.values(), ...rules, ...rightsGivenTo(db, key)];
-}
-
-/** The key of the form that a mailing sends. */
-const formWith = (db: Reader, mailing: string): string => {
-  const found = mailingById(db, mailing);
-  return (found && formById(db, found.formId)?.key) ?? '';
-};
+/** What names a group, and where. */
+const usesOf = (db: Reader, key: string): AnswerOf<'group'>['uses'] => [
+  ...namedIn(db, { kind: 'group', key }),
+  ...rightsGivenTo(db, key),
+];
 
 /** What is given to a group as its rights: for the whole desk, and where a register differs. */
 function rightsGivenTo(db: Reader, key: string): AnswerOf<'group'>['uses'] {
@@ -163,16 +131,8 @@ export const putGroup = (
 
 /** @throws Problem 422 where a condition of a rule can’t be read, or names what profiles do not have */
 function refuseUnreadable(db: Reader, rule: Audience): void {
-  const scope = personScope(profileDesignOf(db).fields, knownNames(db));
-  const [wrong] = profileConditionsIn(rule).flatMap((when) => conditionFindings(when, scope));
-  if (wrong)
-    throw wrongFields([
-      {
-        field: 'rule',
-        message: said('shared:unreadable', { message: wrong.message }),
-        fix: said('ground:otherCondition'),
-      },
-    ]);
+  const problems = wrongConditions(db, rule, 'rule');
+  if (problems.length > 0) throw wrongFields(problems);
 }
 
 /** People who are named of many. */

@@ -6,6 +6,7 @@ import type { FieldValue, Values } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { designsOf } from '../design/queries.ts';
+import { renameInDoors } from '../door/commands.ts';
 import { keptAnswers } from '../door/tables.ts';
 import { renameInMailings } from '../mailing/commands.ts';
 import { owedAsOther } from '../mailing/follow.ts';
@@ -209,6 +210,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   const note = `${goes.name} = ${stays.name}`;
   renameInPlans(tx, { [was]: becomes }, note, { viewer, now });
   renameInMailings(tx, { [was]: becomes }, note, { viewer, now });
+  renameInDoors(tx, { [was]: becomes }, note, { viewer, now });
   noteGround(work, 'person', to, { kind: 'merged', name: goes.name, email: goes.email });
   refuseNobodyLeft(tx);
 }

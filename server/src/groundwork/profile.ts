@@ -1,6 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { dateAt, wallClockAt } from '@tolvek/core/deadline';
-import { FORM, REGISTER } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { NOTHING_AROUND, type ProfileField, type RawAnswers, typedForm } from '@tolvek/core/register';
 import {
@@ -13,9 +12,9 @@ import {
 } from '@tolvek/core/settings';
 import { said } from '@tolvek/words';
 import { sql } from 'drizzle-orm';
-import { designByKey, referringTo, statesOf } from '../design/queries.ts';
+import { designByKey, statesOf } from '../design/queries.ts';
 import { allGroups, namesOf, type PersonRow } from '../people/queries.ts';
-import { rulesNaming, settleRules } from '../people/rules.ts';
+import { settleRules } from '../people/rules.ts';
 import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -26,6 +25,7 @@ import { pickedBy } from '../request/facts.ts';
 import { changeProfile } from '../settings/commands.ts';
 import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
+import { namedIn } from './uses.ts';
 
 /** Fields of profiles as what reads answers knows fields. */
 export const asFields = (fields: readonly ProfileField[]) =>
@@ -104,18 +104,10 @@ const filledIn = (db: Reader): Readonly<Record<string, number>> =>
       .map(({ key, n }) => [key, n]),
   );
 
-/** Where conditions and formulas read a field of profiles. */
-function usesOf(db: Reader, key: string): readonly { readonly title: string; readonly to: string }[] {
-  const to = { kind: 'profile', key };
-  const all = [
-    ...referringTo(db, FORM, to).map(({ key: form, title }) => ({ title, to: `/workshop/${form}` })),
-    ...referringTo(db, REGISTER, to).map(({ key: of, title }) => ({ title, to: `/workshop/registers/${of}` })),
-  ];
-  const rules = rulesNaming(db, to).map(({ key: group, name }) => ({
-    ...{ title: name, to: `/workshop/groundwork/groups/${group}` },
-  }));
-  return [...new Map([...all, ...rules].map((use) => [use.to, use])).values()];
-}
+/** Where conditions and formulas read a field of profiles: each design once. */
+const usesOf = (db: Reader, key: string): readonly { readonly title: string; readonly to: string }[] => [
+  ...new Map(namedIn(db, { kind: 'profile', key }).map(({ title, to }) => [to, { title, to }])).values(),
+];
 
 /**
  * Puts other fields of profiles in force, at once.

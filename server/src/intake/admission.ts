@@ -1,10 +1,10 @@
 import { type Admission, admit, type Comer, countsSince, type DoorLimit } from '@tolvek/core/door';
-import type { Viewer } from '@tolvek/core/people';
+import { profileConditionsIn, type Viewer } from '@tolvek/core/people';
 import { and, count, desc, eq, gte, ne, not, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { type DoorRow, shutAt } from '../door/queries.ts';
 import { registerOfForm, releaseInForce } from '../form/queries.ts';
-import { groupsOf, type PersonRow } from '../people/queries.ts';
+import { groupsOf, metBy, type PersonRow, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, preparedEach } from '../platform/prepared.ts';
 import type { RequestRow } from '../request/queries.ts';
@@ -14,10 +14,21 @@ import { requests } from '../request/tables.ts';
 export const UNKNOWN: Comer = { kind: 'unknown', active: true, groups: [] };
 
 /** Somebody who is known, as a door looks at them. */
-export const comerOf = (db: Reader, { id, kind, active }: Pick<PersonRow, 'id' | 'kind' | 'active'>): Comer => ({
-  ...{ kind, active },
+export const comerOf = (
+  db: Reader,
+  door: DoorRow,
+  { id, kind, active }: Pick<PersonRow, 'id' | 'kind' | 'active'>,
+): Comer => ({
+  ...{ kind, active, personId: id },
   groups: groupsOf(db, id),
+  ...meetsAt(db, door, id),
 });
+
+/** Of the conditions on profiles that a door names, those that hold of somebody. */
+function meetsAt(db: Reader, { design }: DoorRow, id: string): Pick<Comer, 'meets'> {
+  const conditions = profileConditionsIn(design.audience);
+  return conditions.length === 0 ? {} : { meets: metBy(db, personById(db, id), conditions) };
+}
 
 interface Counted {
   readonly personId: string | null;
@@ -102,7 +113,8 @@ export function admissionOf(
   { zone, used } = countedAt(db, door, viewer?.personId ?? null, now),
   sent?: true,
 ): Admission {
-  const comer = viewer ? { kind: viewer.kind, active: true, groups: viewer.groups, sent } : UNKNOWN;
+  const known = viewer && { kind: viewer.kind, active: true, groups: viewer.groups, personId: viewer.personId };
+  const comer = known ? { ...known, sent, ...meetsAt(db, door, known.personId) } : UNKNOWN;
   return admit(door.design, comer, { now, zone, since, shutAt: since === null ? null : shutAt(db, door) }, used);
 }
 

@@ -427,7 +427,7 @@ function arriveUnnamed(
 ): Submitted {
   // Whether they may come in is looked at, and forgotten.
   const person = viewer ? personById(work.tx, viewer.personId) : undefined;
-  const admits = person ? comerOf(work.tx, person) : UNKNOWN;
+  const admits = person ? comerOf(work.tx, door, person) : UNKNOWN;
   const arriving = { ...through(door, release), asks: null, admits, answers, since, reads };
   const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, consent });
   return { state: 'arrived', ...arrivedFrom(work.tx, door, request) };
@@ -457,7 +457,7 @@ function arriveBy(
   const arriving = {
     ...through(door, release),
     asks: requester,
-    admits: { ...comerOf(work.tx, requester), ...(sent ? { sent: true as const } : {}) },
+    admits: { ...comerOf(work.tx, door, requester), ...(sent ? { sent: true as const } : {}) },
     ...{ answers, isKnown, since, about: sent?.about ?? null, entry: sent?.entry ?? null },
   };
   const parties = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };

@@ -1,17 +1,15 @@
-import { entriesIn } from '@tolvek/core/expression';
 import { isSame } from '@tolvek/core/own';
 import {
   asEntries,
-  groupsIn,
   inOrder,
   inPlace,
   isRuledIn,
-  peopleIn,
   profileConditionsIn,
   type RuledGroup,
   type Somebody,
   type StandIn,
 } from '@tolvek/core/people';
+import { namedIn } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
 import { and, eq, isNotNull, isNull, ne } from 'drizzle-orm';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -50,14 +48,11 @@ export const rulesNaming = (
   { kind, key }: { readonly kind: string; readonly key: string },
 ): readonly { readonly key: string; readonly name: string }[] => {
   const names = groupNames(db);
-  return ruledGroups(db).flatMap(({ key: group, rule }) => {
-    const named: Readonly<Record<string, readonly string[]>> = {
-      group: groupsIn(rule),
-      person: peopleIn(rule),
-      profile: profileConditionsIn(rule).flatMap((when) => entriesIn(when, 'me')),
-    };
-    return named[kind]?.includes(key) ? [{ key: group, name: names.get(group) ?? group }] : [];
-  });
+  return ruledGroups(db).flatMap(({ key: group, rule }) =>
+    namedIn(rule).some((each) => each.kind === kind && each.key === key)
+      ? [{ key: group, name: names.get(group) ?? group }]
+      : [],
+  );
 };
 
 /** Puts other words in the place of some that rules of groups name. */

@@ -1,7 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type DoorDesign, isMeant } from '@tolvek/core/door';
+import { profileConditionsIn } from '@tolvek/core/people';
 import { doorDesign } from '../door/queries.ts';
 import { peopleInGroups } from '../people/lists.ts';
+import { metBy, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 
 /** People who are named of each kind. */
@@ -13,7 +15,10 @@ export function doorReach(db: Reader, slug: string, written: DoorDesign): Answer
   const everybody = { ...written, audience: { ...written.audience, outOf: [] } };
   const reach = { staff: 0, contacts: 0 };
   const [comeIn, dropOut, leftOut]: [string[], string[], string[]] = [[], [], []];
-  for (const { name, ...who } of peopleInGroups(db, null)) {
+  const conditions = [written, door.design].flatMap(({ audience }) => profileConditionsIn(audience));
+  for (const { name, ...person } of peopleInGroups(db, null)) {
+    const who =
+      conditions.length === 0 ? person : { ...person, meets: metBy(db, personById(db, person.personId), conditions) };
     const [is, was] = [isMeant(written, who), isMeant(door.design, who)];
     if (is) reach[who.kind === 'staff' ? 'staff' : 'contacts'] += 1;
     else if (isMeant(everybody, who)) leftOut.push(name);

@@ -2,7 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { placeholdersIn } from '@tolvek/core/design';
 import { canComeByLink, DOOR, type DoorDesign, doorAt, doorIn, kindOfProof, newDoor } from '@tolvek/core/door';
 import { allQuestionsOf } from '@tolvek/core/form';
-import type { Viewer } from '@tolvek/core/people';
+import { peopleIn, type Viewer, wordsIn } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { LANGUAGES } from '@tolvek/words/speech';
@@ -15,6 +15,7 @@ import { allDoors, type DoorRow, doorDesign } from '../door/queries.ts';
 import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { formById, formNamed, registerOfForm, releaseInForce } from '../form/queries.ts';
 import { usedOf } from '../intake/admission.ts';
+import { wrongConditions } from '../people/conditions.ts';
 import { groupNames, namesOf, spokenTo } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -26,15 +27,23 @@ import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
 import { requests } from '../request/tables.ts';
+import { wordNames } from './plan.ts';
 
 /** A door as it is listed with its form. */
-export const doorSettings = ({ slug, kind, design }: DoorRow, now: number): AnswerOf<'setDoor'> => ({
+export const doorSettings = (db: Reader, { slug, kind, design }: DoorRow, now: number): AnswerOf<'setDoor'> => ({
   ...{ slug, kind, name: design.name, open: design.open, closedMessage: design.closedMessage },
   state: doorAt(design, now),
   door: design,
+  words: namesAt(db, design).words,
 });
 
 /** A door as it is in force, what counts against its limits, and what was in force before. */
+/** What is called how that a door names: words of its audience, and people by their ids. */
+const namesAt = (db: Reader, { audience }: DoorDesign) => ({
+  words: Object.fromEntries([...wordNames(db, [{ audience }])].filter(([word]) => wordsIn(audience).includes(word))),
+  people: Object.fromEntries(namesOf(db, peopleIn(audience))),
+});
+
 export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorDesign'> {
   const { door } = doorDesign(db, slug);
   const form = formById(db, door.formId);
@@ -46,7 +55,7 @@ export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorD
   );
   const used = usedOf(db, door, { personId: null, now, zone: calendarOf(db, form.draft.deadline.calendar).zone });
   return {
-    ...{ slug, form: form.key, version: door.version, door: door.design },
+    ...{ slug, form: form.key, version: door.version, door: door.design, ...namesAt(db, door.design) },
     used: door.design.limits.flatMap((limit) => (limit.of === 'all' ? [{ limit: limit.id, n: used(limit) }] : [])),
     others: allDoors(db).flatMap((other) =>
       other.slug === slug
@@ -60,7 +69,7 @@ export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorD
 }
 
 /** What a door names of its form that is not there. */
-function namesMissing(tx: Reader, { formId }: DoorRow, { confirmation, prefills, unnamed }: DoorDesign) {
+function namesMissing(tx: Reader, { formId }: DoorRow, { audience, confirmation, prefills, unnamed }: DoorDesign) {
   const form = formById(tx, formId);
   const released = releaseInForce(tx, formId)?.design;
   const states = [...(form ? [form.draft] : []), ...(released ? [released] : [])];
@@ -77,6 +86,7 @@ function namesMissing(tx: Reader, { formId }: DoorRow, { confirmation, prefills,
   const known = new Set((released?.fields ?? form?.draft.fields ?? []).map(({ key }) => key));
   const lost = named.filter((field) => !known.has(field));
   return [
+    ...wrongConditions(tx, audience, 'audience'),
     ...(unnamed && named.length > 0
       ? [
           {
@@ -208,7 +218,7 @@ export function setDoor(
     const { door, design } = doorDesign(tx, slug);
     const content = { ...design.draft, ...set };
     changeAtOnce(tx, design, { version: design.version, content, note: '' }, { viewer, now });
-    return doorSettings({ ...door, design: content }, now);
+    return doorSettings(tx, { ...door, design: content }, now);
   });
 }
 

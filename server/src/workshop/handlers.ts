@@ -81,7 +81,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
           at: iso(release.releasedAt),
         })),
         trials: trialsOf(db, form.id).map(({ number, createdAt }) => ({ number, at: iso(createdAt) })),
-        doors: doorsOf(db, form.id).map((door) => doorSettings(door, clock.now())),
+        doors: doorsOf(db, form.id).map((door) => doorSettings(db, door, clock.now())),
         groups: allGroups(db).map(({ retired: _, ...group }) => group),
         people: staffIn(db, 'all').map((person) => ({
           key: person.id,

@@ -58,7 +58,7 @@ export function registerView(db: Reader, key: string, now: number): AnswerOf<'re
       ...{ key: form.key, title: form.draft.title, release: form.release, stopped: form.stoppedAt !== null },
       asks: questionsOf(form.draft.parts).map((part) => part.field),
       own: [...(form.draft.own ?? [])],
-      doors: doorsOf(db, form.id).map((door) => doorSettings(door, now)),
+      doors: doorsOf(db, form.id).map((door) => doorSettings(db, door, now)),
       requests: counts.get(form.id) ?? 0,
     })),
     states: states

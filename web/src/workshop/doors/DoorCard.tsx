@@ -5,10 +5,10 @@ import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { problemOf } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
-import { useBinder } from '../binder.ts';
 import { CopyButton } from '../CopyButton.tsx';
 import { workshopApi } from '../endpoints.ts';
 import { DoorEditor } from './DoorEditor.tsx';
+import { useDoorNames } from './doorNames.ts';
 import { RemoveDoor } from './RemoveDoor.tsx';
 
 const LinkPicture = lazy(() => import('./LinkPicture.tsx'));
@@ -23,12 +23,11 @@ type DoorSettings = AnswerOf<'form'>['doors'][number];
 
 /** One way in to the form: what it is set to, its link, and what can be done with it. */
 export function DoorCard({ door }: { door: DoorSettings }) {
-  const { form } = useBinder();
   const [setDoor, { isLoading }] = workshopApi.useSetDoorMutation();
   const [isEditing, setEditing] = useState(false);
   const [isShown, setShown] = useState(false);
   const { data: opened } = workshopApi.useDoorDesignQuery({ slug: door.slug }, { skip: !isEditing });
-  const nameOf = (key: string): string => form.groups.find((group) => group.key === key)?.name ?? key;
+  const nameOf = useDoorNames(door.words);
   const link = `${location.origin}/ask/${door.slug}`;
   const put = async (open: boolean): Promise<void> => {
     try {

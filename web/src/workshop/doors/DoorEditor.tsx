@@ -9,6 +9,7 @@ import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { say, told } from '../../wire/words.ts';
 import { AudienceFields } from '../access/AudienceFields.tsx';
 import { toggled } from '../access/planEdits.ts';
+import { profileScopeOf } from '../access/ruleWords.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
 import { WhatWasSet } from '../groundwork/States.tsx';
@@ -18,6 +19,7 @@ import { Choose, Hint, Tick } from '../Setting.tsx';
 import { DoorReach } from './DoorReach.tsx';
 import { DoorTimes } from './DoorTimes.tsx';
 import { withSet, withWords } from './doorEdits.ts';
+import { useDoorNames } from './doorNames.ts';
 import { Limits } from './Limits.tsx';
 
 type Opened = AnswerOf<'doorDesign'>;
@@ -45,7 +47,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
   const isOutside = door.proof !== 'sign-in';
   const changes = DOOR.compare(opened.door, door);
   const found = DOOR.findings(door, null);
-  const nameOf = (key: string): string => form.groups.find((group) => group.key === key)?.name ?? key;
+  const nameOf = useDoorNames(opened.words);
   const asked = new Set(allQuestionsOf(editing.draft).map(({ field }) => field));
   const byLink = editing.draft.fields.filter((field) => asked.has(field.key) && canComeByLink(field));
   const link = `${location.origin}/ask/${opened.slug}`;
@@ -75,9 +77,9 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
           {...{ id }}
           audience={door.audience}
           groups={ground?.groups ?? form.groups}
-          people={{}}
-          profile={undefined}
-          onlyGroups
+          people={opened.people}
+          profile={profileScopeOf(ground)}
+          onlyWho
           found={error}
           field="audience"
           change={(next) => set((before) => ({ ...before, audience: next(before.audience) }))}
