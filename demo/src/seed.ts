@@ -125,6 +125,7 @@ export async function seed(house: House, size: number): Promise<void> {
   await story.layGround();
   await story.play(size);
   if (size > 0) {
+    story.groupByRule(RULED);
     story.layUp('Guillemot');
     story.letLeave('Cormac Dewhurst');
     story.letGoAway('Edda Kilbride', 'Lorcan Abernethy');
@@ -274,7 +275,13 @@ class Story {
           version,
           changes: { profile: profileFor(person, place, (name) => this.id(name)) },
         });
-      const { name, about, rule } = RULED;
+    });
+  }
+
+  /** A group is made whose members follow from what the station knows of them. */
+  groupByRule({ name, about, rule }: typeof RULED): void {
+    write(this.house, (whole) => {
+      const work = by(whole, this.id('Ada Quillfeather'));
       const key = makeGroup(work, { name, about, isTeam: false });
       changeGroup(work, { key, version: 1, changes: { rule } });
     });

@@ -95,7 +95,6 @@ describe('the fields of profiles', () => {
     expect([gone.status, gone.body.problems?.[0]]).toEqual([422, expect.objectContaining({ field: 'site' })]);
     expect(ok(await maren.call('profile')).uses).toEqual([
       { field: 'site', title: 'By site', to: '/workshop/by-site' },
-      { field: 'site', title: 'North laboratory', to: '/workshop/groundwork/groups/north_laboratory' },
       { field: 'phone', title: 'By site', to: '/workshop/by-site' },
     ]);
     // One that nothing reads goes, and comes back with what stood in it.

@@ -130,7 +130,15 @@ export const peopleRoutes = routesOf(peopleHeads, {
       /** The groups they are in today, each with the ways in. */
       ways: z.array(
         named.extend({
-          ways: z.array(z.object({ through: z.array(z.string()), days: words, entry: z.string().nullable() })),
+          /** `byRule`: the rule of the first of these groups lets them in. */
+          ways: z.array(
+            z.object({
+              through: z.array(z.string()),
+              days: words,
+              byRule: z.literal(true).optional(),
+              entry: z.string().nullable(),
+            }),
+          ),
         }),
       ),
       /** What hangs on them, in words: with how many, and where one sees them. */

@@ -19,7 +19,7 @@ import { seats } from '../approval/tables.ts';
 import { designsOf } from '../design/queries.ts';
 import { absencesWith, awayIn } from '../people/absences.ts';
 import { addPerson, changePerson } from '../people/commands.ts';
-import { entryOf, nestedEntries } from '../people/entries.ts';
+import { type EntryRow, entryOf, nestedEntries } from '../people/entries.ts';
 import { differingRegisters, givenTo, grantsIn, packagesGivenTo } from '../people/given.ts';
 import { refuseRaising } from '../people/grants.ts';
 import { enterGroup } from '../people/groups.ts';
@@ -131,6 +131,14 @@ export function peopleView(db: Reader, { after, ...looking }: QueryOf<'people'>,
   return { people: [...rowsOf(db, listed, now)], total, next: next && placeOf(next) };
 }
 
+/** Whether the first step of a way into a group is by its rule; else, where there is no other, the entry that can be ended. */
+function firstStep(entries: readonly EntryRow[], [first, ...rest]: readonly string[]) {
+  const into = entries.filter((entry) => entry.groupKey === first);
+  const byHand = into.find(({ source }) => source !== 'rule');
+  const isRuled = into.length > 0 && !byHand;
+  return { ...(isRuled ? { byRule: true as const } : {}), entry: rest.length > 0 ? null : (byHand?.id ?? null) };
+}
+
 export function personView(db: Reader, own: Session, asked: string, now: number): AnswerOf<'person'> {
   // A record that became a part of another is that one.
   const person = recordNow(db, asked);
@@ -163,7 +171,7 @@ export function personView(db: Reader, own: Session, asked: string, now: number)
       ways: waysInto(all, { person: id, group: key, day }).map((way) => ({
         through: way.groups.slice(0, -1).map((each) => names.get(each) ?? each),
         days: daysInWords({ from: way.since, until: way.until }),
-        entry: way.groups.length > 1 ? null : (entries.find((entry) => entry.groupKey === key)?.id ?? null),
+        ...firstStep(entries, way.groups),
       })),
     })),
     hangs: hangsOn(db, id, day),

@@ -65,7 +65,9 @@ function OpenPerson({ opened, base }: { opened: Opened; base: string }) {
             </Link>
             {ways.map((way) => (
               <span key={JSON.stringify(way)} className="block text-[12.5px] text-soft">
-                {way.through.length > 0 ? say('ground:because', { groups: way.through }) : say('ground:directly')}{' '}
+                {way.through.length > 0
+                  ? say('ground:because', { groups: way.through })
+                  : say(way.byRule ? 'ground:byRule' : 'ground:directly')}{' '}
                 {told(way.days)}
               </span>
             ))}
