@@ -15,14 +15,16 @@ export const anyEditions = (
         audience: anyAudience(),
         stages: fc.option(fc.subarray(STAGES)),
         when: fc.option(fc.constantFrom(...CONDITIONS)),
+        leads: fc.integer({ min: 0, max: 5 }),
         differences: differs,
       }),
       { maxLength: 6 },
     )
     .map((made) =>
-      made.map(({ off, audience, stages, when, differences }, index) => ({
+      made.map(({ off, audience, stages, when, leads, differences }, index) => ({
         ...{ id: `edition-${index}`, name: `Edition ${index}`, on: off > 0, audience, when: when ?? '', differences },
         ...(stages ? { stages } : {}),
+        ...(leads === 0 ? { elsewhere: { form: 'another' } } : {}),
       })),
     );
 

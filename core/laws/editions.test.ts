@@ -48,7 +48,7 @@ test('who is given which edition is what the words say, and each that is not giv
                   ? { ...edition.audience, in: { everyone: true } }
                   : edition.audience,
             when: verdict?.is === 'condition' ? '' : edition.when,
-            ...(verdict?.is === 'stage' ? { stages: undefined } : {}),
+            ...(verdict?.is === 'stage' ? { stages: undefined, elsewhere: undefined } : {}),
           };
           const again = chooseEdition([mended], {
             who: look,

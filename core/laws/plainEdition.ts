@@ -23,6 +23,7 @@ interface Words {
     readonly requester?: 'in' | 'out';
   };
   readonly stages?: readonly string[] | undefined;
+  readonly elsewhere?: object | undefined;
   readonly when: string;
 }
 
@@ -59,6 +60,8 @@ export function fits(edition: Words, look: Look, stage: string): boolean {
   if (!edition.on) return false;
   if (!isMeant(edition.audience, look)) return false;
   if (edition.stages && edition.stages.indexOf(stage) === -1) return false;
+  // Who has asked is led nowhere else.
+  if (edition.elsewhere !== undefined && stage !== '~asking') return false;
   return edition.when === '' || look.holding.indexOf(edition.when) !== -1;
 }
 

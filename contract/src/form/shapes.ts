@@ -130,6 +130,7 @@ const edition = exactly<Edition>()(
     title: short.optional(),
     intro: long.optional(),
     differences: z.array(difference).max(500).readonly(),
+    elsewhere: z.union([z.strictObject({ form: key }), z.strictObject({ address: z.string().max(2_000) })]).optional(),
   }),
 );
 const updates = exactly<Updates>()(

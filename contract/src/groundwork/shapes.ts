@@ -20,6 +20,7 @@ export const deskSettings = exactly<DeskSettings>()(
     signature: z.string().trim().max(500),
     links: z.strictObject({ confirm: days, decide: days, follow: days, resume: days, invite: days }),
     keeps: z.strictObject({ emails: days, unconfirmed: days }),
+    hosts: z.array(z.string().max(253)).max(50).readonly().optional(),
   }),
 );
 

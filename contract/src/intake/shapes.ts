@@ -127,6 +127,13 @@ export const doorView = z.object({
   why: z
     .enum(['closed', 'not-yet', 'sign-in', 'inactive', 'not-for-you', 'full', 'kept-by-others', 'owed-closed'])
     .nullable(),
+  /** Where they ask instead: another form by a door that lets them in, none where it lets nobody in just now; or an address elsewhere. */
+  leadsTo: z
+    .union([
+      z.object({ to: z.literal('form'), slug: z.string().nullable(), title: z.string() }),
+      z.object({ to: z.literal('address'), address: z.string(), host: z.string() }),
+    ])
+    .nullable(),
   /** Where the form was sent to who calls: why, about what, until when, and whether they may pass it on. */
   sent: z
     .object({

@@ -3,7 +3,7 @@ import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
-import { differenceInWords, differenceKey, withOwnParts } from './editions/index.ts';
+import { differenceInWords, differenceKey, elsewhereInWords, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
 import { textsToTranslate, translationOf } from './translating.ts';
 import { OWN_REQUESTS } from './updates.ts';
@@ -353,6 +353,13 @@ function editionChanges(before: FormDesign, after: FormDesign, was: Scope, is: S
         said('changes:editionWhom', { edition: name }),
         expressionInWords(old.when || 'true', was),
         expressionInWords(edition.when || 'true', is),
+      );
+    if (differs(old.elsewhere, edition.elsewhere))
+      add(
+        id,
+        said('changes:editionElsewhere', { edition: name }),
+        elsewhereInWords(old.elsewhere),
+        elsewhereInWords(edition.elsewhere),
       );
     const says = ({ title, intro, readOnly }: Edition) => [title ?? null, intro ?? null, readOnly ?? false];
     if (differs(says(old), says(edition)))

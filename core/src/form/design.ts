@@ -152,6 +152,9 @@ export type Difference =
   /** A part of its own: after a part of the form, or first. */
   | { readonly does: 'add'; readonly after: string | null; readonly adds: Part };
 
+/** Where somebody asks instead: by another form, by its key, or at an address elsewhere, `https://…`. */
+export type Elsewhere = { readonly form: string } | { readonly address: string };
+
 /** A form’s differences for one audience. Never a copy: what is not among them is as the form has it, now and later. */
 export interface Edition {
   readonly id: string;
@@ -169,6 +172,8 @@ export interface Edition {
   readonly title?: string | undefined;
   readonly intro?: string | undefined;
   readonly differences: readonly Difference[];
+  /** Whoever is given it asks somewhere else. It is given while somebody asks, and at no stage of a request. */
+  readonly elsewhere?: Elsewhere | undefined;
 }
 
 /**

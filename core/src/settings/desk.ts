@@ -7,7 +7,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
-import { isMailAddress } from '../register/index.ts';
+import { isHost, isMailAddress } from '../register/index.ts';
 import { ACCENT_KEYS, type AccentKey } from './accents.ts';
 
 /** Links in emails by what they are for; how long each works is the desk’s to say. */
@@ -40,6 +40,8 @@ export interface DeskSettings {
   readonly links: Readonly<Record<LinkUse, number>>;
   /** Days that things are kept: the text of emails after they were sent, requests after the link to confirm them ends. */
   readonly keeps: Readonly<Record<KeptThing, number>>;
+  /** Hosts that forms may lead people to, and all below them: `forms.example`. None when nothing is said. */
+  readonly hosts?: readonly string[];
 }
 
 /** The fewest and the most days that a link may work. */
@@ -93,6 +95,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   'links.follow': said('settings:theLinks.follow'),
   'links.resume': said('settings:theLinks.resume'),
   'links.invite': said('settings:theLinks.invite'),
+  hosts: said('settings:theHosts'),
   'keeps.emails': said('settings:theKept.emails'),
   'keeps.unconfirmed': said('settings:theKept.unconfirmed'),
 };
@@ -120,6 +123,7 @@ function found(desk: DeskSettings): readonly DesignFinding[] {
     ...(isZone(desk.zone) ? [] : [error('zone', said('settings:badZone'))]),
     ...(ACCENT_KEYS.includes(desk.accent) ? [] : [error('accent', said('settings:badAccent'))]),
     ...(isMailAddress(desk.sender.address) ? [] : [error('sender.address', said('settings:badSender'))]),
+    ...(desk.hosts?.every(isHost) === false ? [error('hosts', said('settings:badHosts'))] : []),
     ...wrongLinks,
     ...wrongKept,
   ];

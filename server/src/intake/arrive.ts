@@ -110,7 +110,7 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
   // What the desk takes in itself is asked as it stands.
   const asked =
     through.by === 'sheet of rows'
-      ? { ...releaseById(db, arriving.release.id), edition: null, spoken: null }
+      ? { ...releaseById(db, arriving.release.id), edition: null, spoken: null, elsewhere: null }
       : askedAt(
           db,
           arriving.release,

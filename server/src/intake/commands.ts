@@ -32,6 +32,7 @@ import { linkEnds, linkFor } from '../settings/links.ts';
 import { admissionOf, comerOf, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { confirmationOf } from './confirmation.ts';
+import { refuseElsewhere } from './elsewhere.ts';
 import { forgetKept, keptBy } from './kept.ts';
 import { openedSince } from './opened.ts';
 import { isAnswered, type SentTo, type Shown, sentTo, stillOwed } from './sentTo.ts';
@@ -90,6 +91,8 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
       if (release.number !== input.release) {
         throw new Problem(409, 'form-changed', refused('formChanged'));
       }
+      // What was sent to somebody they answer where it leads.
+      if (!sent) refuseElsewhere(tx, { door, release }, { viewer, now, reads: input.language });
       const consent = agreedTo(door.design, input.consent);
       if (door.design.slowsRobots && !viewer) spendWork(tx, input.work ?? null);
       const since = openedSince(house.config.secret, door, input.opened);

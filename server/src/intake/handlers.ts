@@ -39,6 +39,7 @@ import {
   submit,
   waitingFor,
 } from './commands.ts';
+import { ledFrom } from './elsewhere.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 import { openedAt, openedSince } from './opened.ts';
 import { type SentTo, sentTo } from './sentTo.ts';
@@ -104,7 +105,9 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
       const requester = known && { id: known.personId, kind: known.kind };
       const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry, reads };
-      const { release: given, spoken } = askedAt(db, release, asking, clock.now());
+      const { release: given, spoken, elsewhere } = askedAt(db, release, asking, clock.now());
+      const leadsTo =
+        elsewhere && !sent && !refused ? ledFrom(db, door.formId, elsewhere, { viewer, now, reads }) : null;
       const { design } = given;
       // The labels and options are called what their register calls them now.
       const { fields: owned } = registerOfForm(db, door.formId);
@@ -118,12 +121,13 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         spoken: spoken ?? deskOf(db).language,
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
+        leadsTo,
         unnamed: door.design.unnamed ?? false,
         ...besideDoor(db, door, known, { now, refused, finishBy, counted, reads }),
         ...(sent ? besideSent(db, sent, spoken) : { sent: null }),
         asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
         form:
-          refused === null
+          refused === null && leadsTo === null
             ? {
                 intro: design.intro,
                 release: release.number,

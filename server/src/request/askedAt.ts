@@ -5,6 +5,7 @@ import {
   askedBy,
   askedInWordsOf,
   chooseEdition,
+  type Elsewhere,
   editionOf,
   type FormDesign,
   inLanguage,
@@ -46,6 +47,8 @@ export interface AskedRelease extends PreparedForm {
   readonly edition: string | null;
   /** The language it is in, with its register’s words of now; null: as it was written. */
   readonly spoken: Language | null;
+  /** Where they ask instead; null: here. */
+  readonly elsewhere: Elsewhere | null;
 }
 
 /** Forms as they are asked of somebody, by edition and by what is kept from them. */
@@ -73,13 +76,15 @@ export function askedAt(
   // Where nothing is translated it is not looked up what they read.
   const spoken = design.translations ? readIn(design.translations, asking.reads ?? languageOf(db, asking)) : null;
   const isAsWritten = known.length === 0 && spoken === null;
-  if (!isSpokenOf && editions.length === 0 && isAsWritten) return { ...whole, edition: null, spoken };
+  if (!isSpokenOf && editions.length === 0 && isAsWritten) return { ...whole, edition: null, spoken, elsewhere: null };
   const { viewer, at } = askerOf(db, register, release, asking, now);
   const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
   const edition =
     tried === undefined ? chooseEdition(editions, opening).edition : (editions.find(({ id }) => id === tried) ?? null);
+  const elsewhere = edition?.elsewhere ?? null;
   const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
-  if (unasked.size === 0 && edition === null && isAsWritten) return { ...whole, edition: null, spoken };
+  if (unasked.size === 0 && edition === null && isAsWritten)
+    return { ...whole, edition: null, spoken, elsewhere: null };
   const words = spoken === null ? null : [spoken, register.id, register.version];
   const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), known, words]);
   let found = prepared.get(name);
@@ -88,7 +93,13 @@ export function askedAt(
     const laid = edition && (read.editions ?? []).find(({ id }) => id === edition.id);
     const given = askedBy(laid ? editionOf(read, laid) : read, unasked);
     const asked = known.length > 0 ? askedAbout(given, known) : given;
-    found = { release: { ...release, design: asked }, edition: edition?.id ?? null, spoken, ...prepareIntake(asked) };
+    found = {
+      release: { ...release, design: asked },
+      edition: edition?.id ?? null,
+      spoken,
+      elsewhere,
+      ...prepareIntake(asked),
+    };
     prepared.set(name, found);
   }
   return found;

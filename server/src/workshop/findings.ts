@@ -6,13 +6,22 @@ import {
   type Finding,
   type FormDesign,
   findingsOf,
+  formsLedTo,
   namedBy,
   type Surroundings,
 } from '@tolvek/core/form';
 import { peopleIn } from '@tolvek/core/people';
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
-import { type FormRow, formNamed, formsOf, registerOfForm } from '../form/queries.ts';
+import {
+  allForms,
+  currentRelease,
+  type FormRow,
+  formById,
+  formNamed,
+  formsOf,
+  registerOfForm,
+} from '../form/queries.ts';
 import { personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
@@ -20,7 +29,7 @@ import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../request/references.ts';
 import { knownStanding } from '../request/standing.ts';
-import { profileDesignOf } from '../settings/queries.ts';
+import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { wordNames } from './plan.ts';
 import { LOOK_THROUGH } from './tasks.ts';
@@ -84,10 +93,21 @@ function editionsAround(db: Reader, formId: string, editions: readonly Edition[]
   const people = new Set(editions.flatMap(({ audience }) => peopleIn(audience)));
   return {
     stages: register.stages.flatMap(({ key, label, retired }) => (retired ? [] : [{ key, label }])),
+    form: formById(db, formId)?.key ?? '',
+    forms: leadingForms(db),
+    hosts: deskOf(db).hosts ?? [],
     gone: [...people].filter((id) => !personById(db, id)?.active),
     known: knownStanding(db, register),
   };
 }
+
+/** Forms in use, and the others to which their editions in force lead. */
+const leadingForms = (db: Reader) =>
+  allForms(db).flatMap((form) => {
+    const release = currentRelease(db, form);
+    const { key, draft } = form;
+    return release ? [{ key, title: draft.title, leads: formsLedTo(release.design.editions ?? []) }] : [];
+  });
 
 /** What stands for things that never change: a list of forms reads many of them again and again. */
 const digests = new WeakMap<object, string>();

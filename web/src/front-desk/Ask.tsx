@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, Navigate, useLocation, useParams, useSearchParams } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
@@ -8,7 +8,7 @@ import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { FillIn } from './FillIn.tsx';
-import { isKeptHere, openedHere } from './keptAnswers.ts';
+import { isKeptHere, keptUnder, openedHere, recall } from './keptAnswers.ts';
 import { ProveAgain } from './ProveAgain.tsx';
 import { SentToYou } from './SentToYou.tsx';
 
@@ -55,6 +55,7 @@ function AskAt({ slug, owed }: { slug: string; owed: string | undefined }) {
         <p className="text-soft">{say('desk:openingForm')}</p>
       </Column>
     );
+  if (door.leadsTo) return <LedElsewhere door={door} leadsTo={door.leadsTo} />;
   return (
     <Column>
       <h1 className="text-[28px]" lang={door.spoken}>
@@ -83,6 +84,51 @@ function AskAt({ slug, owed }: { slug: string; owed: string | undefined }) {
         />
       ) : (
         <Refusal door={door} />
+      )}
+    </Column>
+  );
+}
+
+/** Somebody asks for it somewhere else: by another form, which opens with what was typed here; or at an address elsewhere. */
+function LedElsewhere({
+  door: { slug, title, spoken, form: _, ...door },
+  leadsTo,
+}: {
+  door: AnswerOf<'door'>;
+  leadsTo: NonNullable<AnswerOf<'door'>['leadsTo']>;
+}) {
+  const { search } = useLocation();
+  if (leadsTo.to === 'form' && leadsTo.slug !== null) {
+    const { answers } = recall(keptUnder(slug, door.sent?.id), null);
+    const values = Object.entries(answers).map(([key, value]) => ({ key, value }));
+    return <Navigate to={`/ask/${leadsTo.slug}${search}`} state={{ from: { title, values } }} replace />;
+  }
+  return (
+    <Column>
+      <h1 className="text-[28px]" lang={spoken}>
+        {title}
+      </h1>
+      {leadsTo.to === 'form' ? (
+        <>
+          <p className="mt-4">{say('desk:askedByForm', { title: leadsTo.title })}</p>
+          <p className="mt-5">
+            <Link to="/">{say('desk:seeOtherForms')}</Link>
+          </p>
+        </>
+      ) : (
+        <>
+          <p className="mt-4">{say('desk:askedAtAddress', { host: leadsTo.host })}</p>
+          {isKeptHere(slug) ? <p className="mt-2 text-soft">{say('desk:keptForReturn')}</p> : null}
+          <p className="mt-5">
+            <a
+              className="inline-flex min-h-[46px] items-center rounded-md bg-green px-5 font-semibold text-on-green no-underline"
+              href={leadsTo.address}
+              rel="noreferrer"
+            >
+              {say('desk:goThere', { host: leadsTo.host })}
+            </a>
+          </p>
+        </>
       )}
     </Column>
   );

@@ -13,7 +13,7 @@ import { Button } from '../ui/Button.tsx';
 import { RefusalSaid } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
-import type { Like } from './broughtAlong.ts';
+import type { From, Like } from './broughtAlong.ts';
 import { Consent } from './Consent.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { ForSomebody, type OnBehalf } from './ForSomebody.tsx';
@@ -70,7 +70,7 @@ export function FillIn({
   // What was sent to somebody is kept apart from what they ask by themselves.
   const here = keptUnder(slug, door.sent?.id);
   const { state: handedOn, search } = useLocation();
-  const like = (handedOn as { readonly like?: Like } | null)?.like ?? null;
+  const { like = null, from = null } = (handedOn ?? {}) as { readonly like?: Like | null; readonly from?: From | null };
   const { complete, rules, state } = useCompletion(form);
   const [filling, step] = useReducer(filled, null, () => {
     const typed = recall(here, kept);
@@ -111,8 +111,8 @@ export function FillIn({
   const atDesk = useKeptAtDesk(slug, keptAt, typed, keptFrom(typed, form, updating), isLoading || sent !== undefined);
   // What comes along is read by what reads answers, which comes a moment later than the page.
   useEffect(() => {
-    if (rules) step({ does: 'bring', answers: rules.broughtAlong(form, { search, like }) });
-  }, [rules, form, search, like]);
+    if (rules) step({ does: 'bring', answers: rules.broughtAlong(form, { search, like, from }) });
+  }, [rules, form, search, like, from]);
   const printing = usePrinting();
   const clearing = completion.cleared.join(' ');
   useEffect(() => {
@@ -260,6 +260,9 @@ export function FillIn({
       {form.intro && at === 0 ? <p className="mt-2 whitespace-pre-line text-soft">{form.intro}</p> : null}
       {like && at === 0 ? (
         <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:asBefore', { number: like.number })}</p>
+      ) : null}
+      {from && at === 0 ? (
+        <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:ledHere', { title: from.title })}</p>
       ) : null}
       {door.unnamed && at === 0 ? (
         <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:storesNobody')}</p>

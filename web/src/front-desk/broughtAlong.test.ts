@@ -1,7 +1,7 @@
 import type { Field, FieldValue, RawAnswer } from '@tolvek/core/register';
 import { NOTHING_AROUND, readAnswer } from '@tolvek/core/register';
 import { describe, expect, it } from 'vitest';
-import { answersLike, broughtAlong } from './broughtAlong.ts';
+import { answersFrom, answersLike, broughtAlong } from './broughtAlong.ts';
 import { begun, filled } from './filling.ts';
 import { nothingTyped } from './keptAnswers.ts';
 
@@ -52,10 +52,46 @@ describe('a request that is asked again', () => {
   it('comes before the address, and what was typed before both', () => {
     const fields = HELD.slice(0, 2).map(([field]) => field);
     const like = { number: 'AC-00001', values: [{ key: 'name', value: 'Ida' }] };
-    const along = broughtAlong({ fields, prefills: ['name', 'why'] }, { search: '?a.name=Per&a.why=Work', like });
+    const along = broughtAlong(
+      { fields, prefills: ['name', 'why'] },
+      { search: '?a.name=Per&a.why=Work', like, from: null },
+    );
     expect(along).toEqual({ name: 'Ida', why: 'Work' });
     const typed = { ...nothingTyped(), answers: { why: 'Typed', name: '' } };
     expect(filled(begun(typed), { does: 'bring', answers: along }).typed.answers).toEqual({ why: 'Typed', name: '' });
     expect(filled(begun(nothingTyped()), { does: 'bring', answers: along }).typed.answers).toEqual(along);
+  });
+});
+
+describe('a form that another one led to', () => {
+  it('takes over what was typed there, where it asks the same and would take it', () => {
+    const fields = HELD.map(([field]) => field);
+    const values = [
+      ...[
+        { key: 'name', value: 'Ida' },
+        { key: 'n', value: 'many' },
+        { key: 'day', value: '2026-12-01' },
+      ],
+      ...[
+        { key: 'size', value: 'huge' },
+        { key: 'sizes', value: ['small'] },
+        { key: 'mail', value: '' },
+      ],
+      ...[
+        { key: 'who', value: 'a-person' },
+        { key: 'elsewhere', value: 'x' },
+        { key: 'water', value: null },
+      ],
+    ];
+    expect(answersFrom(fields, { title: 'Another', values })).toEqual({
+      name: 'Ida',
+      day: '2026-12-01',
+      sizes: ['small'],
+    });
+    const along = broughtAlong(
+      { fields, prefills: ['name'] },
+      { search: '?a.name=Per', like: null, from: { title: 'Another', values } },
+    );
+    expect(along).toMatchObject({ name: 'Ida', day: '2026-12-01' });
   });
 });

@@ -1,5 +1,13 @@
 import { answersIn, canComeByLink } from '@tolvek/core/door';
-import { type Field, type FieldValue, type RawAnswers, typedForm } from '@tolvek/core/register';
+import {
+  type Field,
+  type FieldValue,
+  NOTHING_AROUND,
+  type RawAnswer,
+  type RawAnswers,
+  readAnswer,
+  typedForm,
+} from '@tolvek/core/register';
 
 /** An old request that somebody asks again: what it holds, as they read it. */
 export interface Like {
@@ -20,16 +28,35 @@ export function answersLike(fields: readonly Field[], { values }: Like): RawAnsw
   );
 }
 
+/** What somebody typed at a form that led here, and what that form is called. */
+export interface From {
+  readonly title: string;
+  readonly values: readonly { readonly key: string; readonly value: RawAnswer }[];
+}
+
+/** What was typed at another form, where this one asks the same and would take it; files and what is picked are chosen anew. */
+export function answersFrom(fields: readonly Field[], { values }: From): RawAnswers {
+  const typed = new Map(values.map(({ key, value }) => [key, value]));
+  return Object.fromEntries(
+    fields.flatMap((field) => {
+      const value = typed.get(field.key);
+      if (value === undefined || value === null || value === '' || !canComeByLink(field)) return [];
+      return readAnswer(field, value, NOTHING_AROUND).state === 'value' ? [[field.key, value]] : [];
+    }),
+  );
+}
+
 interface Asked {
   readonly fields: readonly Field[];
   readonly prefills: readonly string[];
 }
 
-/** What comes along with somebody who opens a form: answers of an old request, else those in the address. */
+/** What comes along with somebody who opens a form: answers of an old request or another form, else those in the address. */
 export const broughtAlong = (
   { fields, prefills }: Asked,
-  { search, like }: { readonly search: string; readonly like: Like | null },
+  { search, like, from }: { readonly search: string; readonly like: Like | null; readonly from: From | null },
 ): RawAnswers => ({
   ...answersIn(fields, prefills, new URLSearchParams(search)),
+  ...(from ? answersFrom(fields, from) : {}),
   ...(like ? answersLike(fields, like) : {}),
 });

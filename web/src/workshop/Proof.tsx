@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { explain, parseExpression } from '@tolvek/core/expression';
 import {
+  type Elsewhere,
   type FormDesign,
   isUnanswered,
   lookedAtTogether,
@@ -19,6 +20,7 @@ import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
 import { LANGUAGE_NAMES, say, told, useLanguage } from '../wire/words.ts';
+import { ledTo } from './editions/editionEdits.ts';
 import { workshopApi } from './endpoints.ts';
 import { useOtherLanguages, useWritten } from './languages/useOtherLanguages.ts';
 import { Reasons } from './Reasons.tsx';
@@ -90,6 +92,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         <InEdition draft={draft} proof={proof} />
         <InALanguage draft={draft} proof={proof} />
       </p>
+      {proof.edition?.elsewhere ? <Leads elsewhere={proof.edition.elsewhere} /> : null}
       <div className="mt-3 border border-rule bg-sheet p-5" lang={proof.language ?? undefined}>
         <h2>{proof.asked.title || say('workshop:noTitleYet')}</h2>
         <p className="mt-1 whitespace-pre-line text-soft">{proof.asked.intro}</p>
@@ -350,4 +353,14 @@ function placed(draft: FormDesign, key: string): readonly string[] {
     if (partKey(part) === key) break;
   }
   return [section, page].filter(Boolean);
+}
+
+/** That whoever sits there is led elsewhere by their edition. */
+function Leads({ elsewhere }: { elsewhere: Elsewhere }) {
+  const { data } = workshopApi.useFormsQuery();
+  return (
+    <p className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
+      {say('editions:proofLeads', { to: ledTo(elsewhere, data?.forms ?? []) })}
+    </p>
+  );
 }

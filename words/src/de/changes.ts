@@ -108,4 +108,5 @@ export const changes: Same<typeof english> = {
   'language.texts_other': '{{language}}: {{count}} Texte des Formulars lauten anders.',
   'language.fields_one': '{{language}}: {{count}} Wort der Felder lautet anders.',
   'language.fields_other': '{{language}}: {{count}} Worte der Felder lauten anders.',
+  editionElsewhere: 'Wohin „{{edition}}“ führt',
 };

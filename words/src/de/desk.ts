@@ -244,4 +244,9 @@ export const desk: Same<typeof english> = {
   linksEnded: 'Die Links sind beendet. Sie können sich immer mit einem Code anmelden, den wir Ihnen per E-Mail senden.',
   linksRead: 'Wer einen hat, liest Ihre Anfrage.',
   linksNeedCode: 'Wer einen hat, braucht auch einen Code, den wir Ihnen per E-Mail senden.',
+  askedByForm: 'Danach fragen Sie mit einem anderen Formular: {{title}}. Es ist für Sie im Augenblick nicht offen.',
+  askedAtAddress: 'Danach fragen Sie woanders: bei {{host}}.',
+  keptForReturn: 'Was Sie hier getippt haben, bleibt auf diesem Gerät, falls Sie zurückkommen.',
+  goThere: 'Weiter zu {{host}}',
+  ledHere: '„{{title}}“ hat Sie zu diesem Formular geführt. Was es ebenfalls fragt, ist schon ausgefüllt.',
 };

@@ -136,4 +136,14 @@ export const editions: Same<typeof english> = {
   lookedAt: 'in der Fassung: {{name}}',
   notMeant: 'nicht gemeint von {{places, or}}',
   whyNot: 'Warum {{name}} das bekommt',
+  leadsTo: 'Führt zu',
+  'leads.here': 'diesem Formular',
+  'leads.form': 'einem anderen Formular',
+  'leads.address': 'einer Adresse woanders',
+  whichForm: 'Formular',
+  whichAddress: 'Adresse',
+  leadsHint:
+    'Wer diese Fassung bekommt, fragt stattdessen dort. Ein anderes Formular öffnet sich mit dem, was getippt wurde, wo es dasselbe fragt.',
+  leads: 'führt zu {{to}}',
+  proofLeads: 'Sie fragen woanders: Ihre Fassung führt zu {{to}}. Darunter steht dieses Formular ohne sie.',
 };

@@ -212,4 +212,13 @@ export const findings: Same<typeof english> = {
     '{{language}}: {{count}} Übersetzung nennt ein Feld, das ihr Text nicht nennt. Gelesen wird der Text, wie er geschrieben ist. Entfernen Sie das Feld.',
   translatedBeyond_other:
     '{{language}}: {{count}} Übersetzungen nennen Felder, die ihre Texte nicht nennen. Gelesen werden die Texte, wie sie geschrieben sind. Entfernen Sie die Felder.',
+  editionElsewhereStages:
+    '„{{edition}}“ führt woandershin und wird nicht beim Ausfüllen gegeben. Wählen Sie „beim Ausfüllen“.',
+  editionElsewhereHost:
+    '„{{edition}}“ führt zu einer Adresse, die nicht erlaubt ist. Erlauben Sie ihren Host unter Grundlagen, Service-Desk, oder wählen Sie einen von diesen: {{hosts, list}}.',
+  editionElsewhereItself: '„{{edition}}“ führt zu diesem Formular selbst. Wählen Sie ein anderes Formular.',
+  editionElsewhereLost:
+    '„{{edition}}“ führt zu einem Formular, das es nicht gibt oder das nicht in Gebrauch ist. Man bekäme dieses Formular. Wählen Sie ein anderes Formular.',
+  editionElsewhereRound:
+    '„{{edition}}“ führt vielleicht hierher zurück: {{forms, list}}. Wer im Kreis geht, bekommt dieses Formular. Ändern Sie eine der Fassungen.',
 };

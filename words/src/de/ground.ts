@@ -610,4 +610,7 @@ export const ground: Same<typeof english> = {
   lookedOnDay: 'An diesem Tag gelesen',
   noLooksOnDay: 'Nichts von dem, was festgehalten wird, wurde gelesen.',
   somebodyByLink: 'Jemand über einen Link',
+  deskElsewhere: 'Woanders',
+  hostsHint:
+    'Fassungen von Formularen können zu Adressen bei diesen Hosts führen, und nirgendwo anders hin. Einer in jeder Zeile.',
 };

@@ -399,4 +399,7 @@ export const refusals: Same<typeof english> = {
   'followEnded.saved': 'Was Sie gesendet haben, ist gespeichert.',
   'followEnded.now':
     'Nutzen Sie den Link in unserer neuesten E-Mail oder melden Sie sich mit einem Code an, den wir Ihnen per E-Mail senden.',
+  'askedElsewhere.happened': 'Danach fragen Sie inzwischen woanders: {{where}}.',
+  'askedElsewhere.saved': 'Es wurde nichts gesendet. Ihre Antworten sind auf diesem Gerät gespeichert.',
+  'askedElsewhere.now': 'Laden Sie diese Seite neu. Sie führt Sie dorthin.',
 };

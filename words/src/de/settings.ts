@@ -33,4 +33,6 @@ export const settings: Same<typeof english> = {
   'theKept.emails': 'Text von E-Mails, nach dem Versand',
   'theKept.unconfirmed': 'Unbestätigte Anfragen, nach Ende ihres Links',
   badKeptDays: 'Möglich sind {{least, number}} bis {{most, number}} Tage. Wählen Sie eine Zahl dazwischen.',
+  theHosts: 'Adressen außerhalb, zu denen Formulare führen dürfen',
+  badHosts: 'Schreiben Sie Hosts wie formulare.example, einen in jede Zeile.',
 };

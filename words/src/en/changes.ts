@@ -105,4 +105,5 @@ export const changes = {
   'language.texts_other': '{{language}}: {{count}} texts of the form say something else.',
   'language.fields_one': '{{language}}: {{count}} word of the fields says something else.',
   'language.fields_other': '{{language}}: {{count}} words of the fields say something else.',
+  editionElsewhere: 'Where “{{edition}}” leads',
 } as const;

@@ -236,4 +236,9 @@ export const desk = {
   linksEnded: 'The links were ended. You can always sign in with a code that we email you.',
   linksRead: 'Whoever has one reads your request.',
   linksNeedCode: 'Whoever has one also needs a code that we email you.',
+  askedByForm: 'You ask for this with another form: {{title}}. It is not open to you at the moment.',
+  askedAtAddress: 'You ask for this somewhere else: at {{host}}.',
+  keptForReturn: 'What you typed here stays on this device, in case you come back.',
+  goThere: 'Go to {{host}}',
+  ledHere: '“{{title}}” led you to this form. What it asks as well is filled in already.',
 } as const;

@@ -133,4 +133,14 @@ export const editions = {
   lookedAt: 'in the edition: {{name}}',
   notMeant: 'not meant by {{places, or}}',
   whyNot: 'Why {{name}} gets this',
+  leadsTo: 'Leads to',
+  'leads.here': 'this form',
+  'leads.form': 'another form',
+  'leads.address': 'an address elsewhere',
+  whichForm: 'Form',
+  whichAddress: 'Address',
+  leadsHint:
+    'Whoever gets this edition asks there instead. Another form opens with what was typed where it asks the same.',
+  leads: 'leads to {{to}}',
+  proofLeads: 'They ask somewhere else: their edition leads to {{to}}. Below is this form without it.',
 } as const;

@@ -186,4 +186,12 @@ export const findings = {
     '{{language}}: {{count}} translation names a field that its text does not name. People read the text as it is written. Remove the field.',
   translatedBeyond_other:
     '{{language}}: {{count}} translations name fields that their texts do not name. People read the texts as they are written. Remove the fields.',
+  editionElsewhereStages: '“{{edition}}” leads elsewhere, and is not given while somebody asks. Choose “while asking”.',
+  editionElsewhereHost:
+    '“{{edition}}” leads to an address that is not allowed. Allow its host under Groundwork, Desk, or choose one of these: {{hosts, list}}.',
+  editionElsewhereItself: '“{{edition}}” leads to this form itself. Choose another form.',
+  editionElsewhereLost:
+    '“{{edition}}” leads to a form that does not exist or is not in use. People would get this form. Choose another form.',
+  editionElsewhereRound:
+    '“{{edition}}” may lead back here: {{forms, list}}. Whoever goes round gets this form. Change one of the editions.',
 } as const;

@@ -601,4 +601,6 @@ export const ground = {
   lookedOnDay: 'Read on that day',
   noLooksOnDay: 'Nothing of what is recorded was read.',
   somebodyByLink: 'Somebody by a link',
+  deskElsewhere: 'Elsewhere',
+  hostsHint: 'Editions of forms can lead people to addresses at these hosts, and nowhere else. One on each line.',
 } as const;

@@ -378,4 +378,7 @@ export const refusals = {
   'followEnded.happened': 'This link does not work any more.',
   'followEnded.saved': 'What you sent is saved.',
   'followEnded.now': 'Use the link in our latest email, or sign in with a code that we email you.',
+  'askedElsewhere.happened': 'You ask for this somewhere else by now: {{where}}.',
+  'askedElsewhere.saved': 'Nothing was sent. Your answers stay on this device.',
+  'askedElsewhere.now': 'Load this page again. It leads you there.',
 } as const;

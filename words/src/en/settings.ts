@@ -29,4 +29,6 @@ export const settings = {
   'theKept.emails': 'Text of emails, after they were sent',
   'theKept.unconfirmed': 'Unconfirmed requests, after their link ends',
   badKeptDays: 'This can stay from {{least, number}} to {{most, number}} days. Choose a number between them.',
+  theHosts: 'Addresses outside that forms may lead to',
+  badHosts: 'Write hosts as in forms.example, one on each line.',
 } as const;

@@ -1,5 +1,6 @@
 import { type Belonging, type Somebody, type Stands, whyBelongs } from '../../people/index.ts';
 import type { Edition } from '../design.ts';
+import { ASKING } from './edition.ts';
 
 /** Whom a form is opened for, and how it stands then. */
 export interface Opening {
@@ -36,11 +37,14 @@ const STAGE: Verdict = { is: 'stage' };
 const CONDITION: Verdict = { is: 'condition' };
 
 /** What comes of one edition for one opening. */
-export function verdictOn({ on, audience, stages, when }: Edition, { who, stands, stage, holds }: Opening): Verdict {
+export function verdictOn(
+  { on, audience, stages, when, elsewhere }: Edition,
+  { who, stands, stage, holds }: Opening,
+): Verdict {
   if (!on) return OFF;
   const belonging = whyBelongs(audience, who, stands);
   if (belonging.is !== 'in') return belonging;
-  if (stages && !stages.includes(stage)) return STAGE;
+  if ((stages && !stages.includes(stage)) || (elsewhere && stage !== ASKING)) return STAGE;
   if (when.trim() !== '' && !holds(when)) return CONDITION;
   return { is: 'fits', by: belonging.by };
 }

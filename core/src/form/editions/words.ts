@@ -1,7 +1,15 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { Scope } from '../../expression/index.ts';
 import { RELATION_WORDS, REQUESTER } from '../../people/index.ts';
-import { addedParts, type Difference, type Edition, type FormDesign, type Part, partKey } from '../design.ts';
+import {
+  addedParts,
+  type Difference,
+  type Edition,
+  type Elsewhere,
+  type FormDesign,
+  type Part,
+  partKey,
+} from '../design.ts';
 import { beginning, partName, presetInWords } from '../words.ts';
 import type { Verdict } from './choose.ts';
 
@@ -91,3 +99,9 @@ export function verdictInWords(verdict: Verdict, nameOf: (word: string) => Words
         : said('editions:verdict.fits', { who: named(verdict.by) });
   }
 }
+
+/** Where an edition leads, in short: the key of a form, or an address; empty for nowhere. */
+export const elsewhereInWords = (elsewhere: Elsewhere | undefined): string => {
+  if (!elsewhere) return '';
+  return 'form' in elsewhere ? elsewhere.form : elsewhere.address;
+};

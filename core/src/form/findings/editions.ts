@@ -3,9 +3,9 @@ import { conditionHolds, exceptionScope } from '../../access/index.ts';
 import { placeholdersIn } from '../../design/index.ts';
 import { conditionFindings, namesIn, type Scope } from '../../expression/index.ts';
 import { type Audience, isGroup, peopleIn, wordsIn } from '../../people/index.ts';
-import { isFilled, type KnownStanding } from '../../register/index.ts';
+import { hostAllowed, isFilled, type KnownStanding } from '../../register/index.ts';
 import { addedParts, type Difference, type Edition, type FormDesign, type Part, partKey } from '../design.ts';
-import { ASKING, aboutPart, differenceKey, editionOf } from '../editions/index.ts';
+import { ASKING, aboutPart, differenceKey, editionOf, type Leading, roundBy } from '../editions/index.ts';
 import { partName } from '../words.ts';
 import { circleOf } from './circles.ts';
 import { presetFindings } from './fields.ts';
@@ -16,6 +16,10 @@ export interface EditionsAround {
   readonly groups: ReadonlyMap<string, unknown>;
   /** The stages of the register, in order. */
   readonly stages: readonly { readonly key: string; readonly label: string }[];
+  /** The key of this form, the forms in use with those they lead to, and the hosts that people may be led to. */
+  readonly form: string;
+  readonly forms: readonly Leading[];
+  readonly hosts: readonly string[];
   /** Ids of people whom editions name and who are not here any more. */
   readonly gone: readonly string[];
   /** What conditions name. */
@@ -30,6 +34,7 @@ export function editionFindings(design: FormDesign, scope: Scope, around: Editio
     audienceFindings(edition, around, here);
     conditionsOf(edition, design, around, here);
     differenceFindings(edition, design, scope, here);
+    elsewhereFindings(edition, around, here);
     const over = editions.slice(0, index).find((before) => before.on && takesAll(before, edition));
     if (edition.on && over)
       here('caution', 'editions', '', said('findings:editionNever', { edition: edition.name, before: over.name }));
@@ -102,7 +107,8 @@ function differenceFindings(edition: Edition, design: FormDesign, scope: Scope, 
   const isThere = (key: string): boolean =>
     partOf(key) !== undefined || design.fields.some((field) => field.key === key);
   const hidden = new Set(differences.flatMap((each) => (each.does === 'hide' ? [each.part] : [])));
-  if (differences.length === 0 && !edition.readOnly && !edition.title && edition.intro === undefined)
+  const isAsTheForm = !edition.readOnly && !edition.title && edition.intro === undefined && !edition.elsewhere;
+  if (differences.length === 0 && isAsTheForm)
     add('caution', 'editions', id, said('findings:editionNoDifference', { edition: edition.name }));
   for (const difference of differences) {
     const about = aboutPart(difference);
@@ -148,6 +154,25 @@ function differenceFindings(edition: Edition, design: FormDesign, scope: Scope, 
   const presets = differences.some((each) => each.does === 'preset');
   if (presets && !circleOf(design) && circleOf(editionOf(design, edition)))
     add('error', 'editions', id, said('findings:editionCircle', { edition: edition.name }));
+}
+
+/** What is wrong where an edition leads, and where that leads on. */
+function elsewhereFindings({ elsewhere, id, name, stages, on }: Edition, around: EditionsAround, add: Add): void {
+  if (!elsewhere) return;
+  const { form, forms, hosts } = around;
+  const say = (severity: 'error' | 'caution', message: Said): void => add(severity, 'editions', id, message);
+  if (stages && !stages.includes(ASKING)) say('error', said('findings:editionElsewhereStages', { edition: name }));
+  if ('address' in elsewhere) {
+    if (hostAllowed(elsewhere.address, hosts) === null)
+      say('error', said('findings:editionElsewhereHost', { edition: name, hosts }));
+    return;
+  }
+  const to = forms.find(({ key }) => key === elsewhere.form);
+  if (elsewhere.form === form) say('error', said('findings:editionElsewhereItself', { edition: name }));
+  else if (!to) say('error', said('findings:editionElsewhereLost', { edition: name }));
+  const round = on && elsewhere.form !== form ? roundBy(form, [elsewhere.form], forms) : [];
+  const titles = round.map((key) => forms.find((each) => each.key === key)?.title ?? key);
+  if (round.length > 0) say('caution', said('findings:editionElsewhereRound', { edition: name, forms: titles }));
 }
 
 /** Why a difference changes nothing, as the form is now. */

@@ -7,6 +7,7 @@ import {
   differenceInWords,
   differenceKey,
   type Edition,
+  type Elsewhere,
   partKey,
   partName,
   withOwnParts,
@@ -105,55 +106,128 @@ export function EditionEditor({ edition, people, close }: EditionEditorProps) {
           set={(when) => set((before) => ({ ...before, when }))}
         />
       </fieldset>
-      <span className="text-soft">{say('editions:differs')}</span>
-      <Differences edition={edition} set={set} />
-      <label htmlFor={`${id}-title`} className="pt-1.5 text-soft">
-        {say('editions:formTitle')}
-      </label>
-      <input
-        id={`${id}-title`}
-        className="input"
-        maxLength={200}
-        placeholder={editing.draft.title}
-        value={edition.title ?? ''}
-        onChange={({ target: { value } }) =>
-          set(({ title: _, ...before }) => (value === '' ? before : { ...before, title: value }))
-        }
-      />
-      <label htmlFor={`${id}-intro`} className="pt-1.5 text-soft">
-        {say('editions:formIntro')}
-      </label>
-      <textarea
-        id={`${id}-intro`}
-        className="input"
-        rows={2}
-        maxLength={5_000}
-        placeholder={editing.draft.intro}
-        value={edition.intro ?? ''}
-        onChange={({ target: { value } }) =>
-          set(({ intro: _, ...before }) => (value === '' ? before : { ...before, intro: value }))
-        }
-      />
-      <span />
-      <label className="flex items-start gap-2">
-        <input
-          type="checkbox"
-          className="mt-1 accent-green"
-          checked={edition.readOnly ?? false}
-          onChange={(event) =>
-            set(({ readOnly: _, ...before }) => (event.target.checked ? { ...before, readOnly: true } : before))
-          }
-        />
-        <span>
-          {say('editions:readOnly')}
-          <span className="block text-[13px] text-soft">{say('editions:readOnlyHint')}</span>
-        </span>
-      </label>
+      <LeadsTo id={id} edition={edition} set={set} />
+      {edition.elsewhere ? null : (
+        <>
+          <span className="text-soft">{say('editions:differs')}</span>
+          <Differences edition={edition} set={set} />
+          <label htmlFor={`${id}-title`} className="pt-1.5 text-soft">
+            {say('editions:formTitle')}
+          </label>
+          <input
+            id={`${id}-title`}
+            className="input"
+            maxLength={200}
+            placeholder={editing.draft.title}
+            value={edition.title ?? ''}
+            onChange={({ target: { value } }) =>
+              set(({ title: _, ...before }) => (value === '' ? before : { ...before, title: value }))
+            }
+          />
+          <label htmlFor={`${id}-intro`} className="pt-1.5 text-soft">
+            {say('editions:formIntro')}
+          </label>
+          <textarea
+            id={`${id}-intro`}
+            className="input"
+            rows={2}
+            maxLength={5_000}
+            placeholder={editing.draft.intro}
+            value={edition.intro ?? ''}
+            onChange={({ target: { value } }) =>
+              set(({ intro: _, ...before }) => (value === '' ? before : { ...before, intro: value }))
+            }
+          />
+          <span />
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              className="mt-1 accent-green"
+              checked={edition.readOnly ?? false}
+              onChange={(event) =>
+                set(({ readOnly: _, ...before }) => (event.target.checked ? { ...before, readOnly: true } : before))
+              }
+            />
+            <span>
+              {say('editions:readOnly')}
+              <span className="block text-[13px] text-soft">{say('editions:readOnlyHint')}</span>
+            </span>
+          </label>
+        </>
+      )}
       <span />
       <span>
         <Button onClick={close}>{say('editions:done')}</Button>
       </span>
     </div>
+  );
+}
+
+/** Where whoever is given an edition asks: here, by another form, or at an address elsewhere. */
+function LeadsTo({
+  id,
+  edition,
+  set,
+}: {
+  id: string;
+  edition: Edition;
+  set: (next: (before: Edition) => Edition) => void;
+}) {
+  const { form } = useBinder();
+  const { data } = workshopApi.useFormsQuery();
+  const { elsewhere } = edition;
+  const kind = elsewhere ? ('form' in elsewhere ? 'form' : 'address') : 'here';
+  const others = (data?.forms ?? []).filter(({ key }) => key !== form.key);
+  const lead = (to: Elsewhere | undefined): void =>
+    set(({ elsewhere: _, ...before }) => (to ? { ...before, elsewhere: to } : before));
+  return (
+    <>
+      <label htmlFor={`${id}-leads`} className="pt-1.5 text-soft">
+        {say('editions:leadsTo')}
+      </label>
+      <span className="flex flex-wrap items-start gap-2">
+        <select
+          id={`${id}-leads`}
+          className="input w-auto"
+          value={kind}
+          onChange={({ target: { value } }) => {
+            if (value === 'here') lead(undefined);
+            else lead(value === 'form' ? { form: others[0]?.key ?? '' } : { address: 'https://' });
+          }}
+        >
+          {(['here', 'form', 'address'] as const).map((each) => (
+            <option key={each} value={each}>
+              {say(`editions:leads.${each}`)}
+            </option>
+          ))}
+        </select>
+        {elsewhere && 'form' in elsewhere ? (
+          <select
+            className="input w-auto"
+            aria-label={say('editions:whichForm')}
+            value={elsewhere.form}
+            onChange={({ target: { value } }) => lead({ form: value })}
+          >
+            {others.some(({ key }) => key === elsewhere.form) ? null : <option value={elsewhere.form}>?</option>}
+            {others.map(({ key, title }) => (
+              <option key={key} value={key}>
+                {title}
+              </option>
+            ))}
+          </select>
+        ) : null}
+        {elsewhere && 'address' in elsewhere ? (
+          <input
+            className="input w-80"
+            aria-label={say('editions:whichAddress')}
+            maxLength={2_000}
+            value={elsewhere.address}
+            onChange={({ target: { value } }) => lead({ address: value })}
+          />
+        ) : null}
+        {elsewhere ? <span className="block w-full text-[13px] text-soft">{say('editions:leadsHint')}</span> : null}
+      </span>
+    </>
   );
 }
 

@@ -11,7 +11,15 @@ import { FindingLine } from '../Findings.tsx';
 import { MoveButtons } from '../MoveButtons.tsx';
 import { Compared } from './Compared.tsx';
 import { EditionEditor, useEditionScope } from './EditionEditor.tsx';
-import { addEdition, changeEdition, freshEditionId, likeEdition, moveEdition, removeEdition } from './editionEdits.ts';
+import {
+  addEdition,
+  changeEdition,
+  freshEditionId,
+  ledTo,
+  likeEdition,
+  moveEdition,
+  removeEdition,
+} from './editionEdits.ts';
 
 type Given = AnswerOf<'editionsGiven'>;
 
@@ -91,6 +99,7 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
   const scope = useEditionScope();
   const stage = stageOf(edition);
   const { data } = workshopApi.useEditionsGivenQuery({ key: form.key, query: stage === ASKING ? {} : { stage } });
+  const { data: forms } = workshopApi.useFormsQuery(undefined, { skip: !edition.elsewhere });
   const mine = data?.editions.find((each) => each.id === edition.id);
   const nameOf = (word: string) => data?.words[word] ?? '…';
   const { audience, stages, when, name, on } = edition;
@@ -139,6 +148,11 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
                   </li>
                 );
               })}
+              {edition.elsewhere ? (
+                <li className="border-l-2 border-rule-strong py-0.5 pl-3">
+                  {say('editions:leads', { to: ledTo(edition.elsewhere, forms?.forms ?? []) })}
+                </li>
+              ) : null}
               {edition.readOnly ? (
                 <li className="border-l-2 border-rule-strong py-0.5 pl-3">{say('editions:readsOnly')}</li>
               ) : null}

@@ -3,6 +3,7 @@ import {
   type Difference,
   differenceKey,
   type Edition,
+  type Elsewhere,
   type FormDesign,
   type Part,
   partKey,
@@ -11,6 +12,13 @@ import type { Preset } from '@tolvek/core/register';
 import { freshId, moved } from '../edits.ts';
 
 type Edit = (design: FormDesign) => FormDesign;
+
+/** What is said of where an edition leads: what a form is called, or the address. */
+export const ledTo = (
+  elsewhere: Elsewhere,
+  forms: readonly { readonly key: string; readonly title: string }[],
+): string =>
+  'form' in elsewhere ? (forms.find(({ key }) => key === elsewhere.form)?.title ?? '?') : elsewhere.address;
 
 const withEditions =
   (next: (editions: readonly Edition[]) => readonly Edition[]): Edit =>

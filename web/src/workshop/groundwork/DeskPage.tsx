@@ -167,6 +167,24 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
             />
           )}
         </Line>
+        <h2 className="section-head mt-8">{say('ground:deskElsewhere')}</h2>
+        <Line
+          id="desk hosts"
+          label={say('settings:theHosts')}
+          hint={say('ground:hostsHint')}
+          error={error}
+          field="hosts"
+        >
+          {(about) => (
+            <textarea
+              {...about}
+              rows={2}
+              className="input max-w-[34rem]"
+              value={(desk.hosts ?? []).join('\n')}
+              onChange={({ target: { value } }) => set({ hosts: value === '' ? [] : value.split('\n') })}
+            />
+          )}
+        </Line>
         <h2 className="section-head mt-8">{say('ground:deskLinks')}</h2>
         <p className="mt-2 text-soft">{say('ground:deskLinksHint')}</p>
         <Pair>
