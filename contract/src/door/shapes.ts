@@ -50,6 +50,7 @@ export const door = exactly<DoorDesign>()(
     confirmation: z.string().max(2_000).optional(),
     consent: consent.optional(),
     prefills: z.array(fieldKey).max(100).readonly().optional(),
+    embeds: z.array(z.string().max(300)).max(20).readonly().optional(),
     follows: z.enum(['device', 'each-time']).optional(),
     changes: z.enum(['never', 'worked-on', 'finished']).optional(),
     withdraws: z.enum(['worked-on', 'finished']).optional(),

@@ -62,6 +62,8 @@ export interface DoorDesign {
   readonly consent?: Consent | undefined;
   /** The fields whose answers a link may bring along. */
   readonly prefills?: readonly string[] | undefined;
+  /** Origins of pages elsewhere in which it may stand as a frame, `https://school.example`; in none when nothing is said. */
+  readonly embeds?: readonly string[] | undefined;
   /** What whoever asked from outside has to prove to follow it: on each device, or each time; with nothing said the link is enough. */
   readonly follows?: 'device' | 'each-time' | undefined;
   /** Until when whoever asked may change answers, as far as the plan lets them; as long as that does when nothing is said. */

@@ -6,7 +6,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
-import { namedIn } from '../register/index.ts';
+import { isOrigin, namedIn } from '../register/index.ts';
 import type { DoorDesign, DoorLimit } from './door.ts';
 
 const PLACES: Readonly<Record<string, Said>> = {
@@ -27,6 +27,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   consent: said('doors:theConsent'),
   prefills: said('doors:thePrefills'),
   follows: said('doors:theFollowing'),
+  embeds: said('doors:theEmbedding'),
   changes: said('doors:theChanges'),
   withdraws: said('doors:theWithdrawing'),
   slowsRobots: said('doors:theRobots'),
@@ -62,6 +63,8 @@ function found({ name, proof, opensAt, closesAt, limits, unnamed, ...door }: Doo
     ...(door.slowsRobots && proof === 'sign-in' ? [error('slowsRobots', said('doors:noRobots'))] : []),
     ...(door.onlySent && unnamed ? [error('onlySent', said('doors:unnamedSent'))] : []),
     ...(door.follows && proof === 'sign-in' ? [error('follows', said('doors:noFollowing'))] : []),
+    ...(door.embeds?.every(isOrigin) === false ? [error('embeds', said('doors:badOrigins'))] : []),
+    ...((door.embeds ?? []).length > 0 && proof === 'sign-in' ? [error('embeds', said('doors:embedsStaff'))] : []),
     ...(door.consent && door.consent.text.trim() === '' ? [error('consent', said('doors:emptyConsent'))] : []),
   ];
 }

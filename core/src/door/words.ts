@@ -28,6 +28,7 @@ export function doorInWords(door: DoorDesign, nameOf: (word: string) => Words): 
     ...(closesAt === null ? [] : [said('doors:closes', { at: closesAt })]),
     ...(finishing > 0 ? [said('doors:finishing', { count: finishing })] : []),
     ...limits.map(limitInWords),
+    ...(door.embeds ? [said('doors:embeds', { origins: door.embeds })] : []),
     ...(door.follows ? [said(`doors:follows.${door.follows}`)] : []),
     ...(door.withdraws ? [said(`doors:withdraws.${door.withdraws}`)] : []),
     ...(door.consent ? [said('doors:asksConsent')] : []),

@@ -27,7 +27,7 @@ export type {
   Values,
 } from './field.ts';
 export { isFilled, OPTION_COLOURS, type OptionColour } from './field.ts';
-export { hostAllowed, isHost } from './hosts.ts';
+export { hostAllowed, isHost, isOrigin } from './hosts.ts';
 export { asKind, fitsAsHeld, KIND_CHANGES, mayBecome } from './kindChanges.ts';
 export { type KindObjection, kindObjections, optionObjections } from './kindObjections.ts';
 export { dateInWords } from './kinds/date.ts';

@@ -11,6 +11,7 @@ import helmet from 'helmet';
 import { deskHandlers } from '../desk/handlers.ts';
 import { directoryHandlers } from '../directory/handlers.ts';
 import { scimRoutes } from '../directory/routes.ts';
+import { mayBeFramed } from '../door/embedding.ts';
 import { groundworkHandlers } from '../groundwork/handlers.ts';
 import { intakeHandlers } from '../intake/handlers.ts';
 import { noticeHandlers } from '../notice/handlers.ts';
@@ -56,6 +57,7 @@ export function createApp(house: House, auth: Auth): Express {
       referrerPolicy: { policy: 'no-referrer' },
     }),
   );
+  app.get('/embed/:slug', mayBeFramed(house));
   app.use(
     compression({
       filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response),

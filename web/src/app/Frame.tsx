@@ -16,12 +16,8 @@ const zone = ({ isActive }: { isActive: boolean }): string =>
 
 /** The slim band on top of every page: the three zones, find, the desk's time and who is here. */
 export function Frame() {
-  const { data: me } = meApi.useMeQuery(undefined, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
+  const me = useDesk();
   const { pathname } = useLocation();
-  useReadAnew(useLanguage());
-  if (me) setDesk(me.desk);
-  usePersonsLanguage(me?.person ?? null);
-  useAccent(me?.desk.accent);
   useFindKey(Boolean(me?.person?.worksFloor));
   // A new page begins at its top; pages with panes of their own keep those.
   useEffect(() => {
@@ -119,6 +115,37 @@ export function Frame() {
         </Suspense>
       ) : null}
     </>
+  );
+}
+
+/** The desk and who is here, with its zone, its colour and their language on the page. */
+function useDesk(): AnswerOf<'me'> | undefined {
+  const { data: me } = meApi.useMeQuery(undefined, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
+  useReadAnew(useLanguage());
+  if (me) setDesk(me.desk);
+  usePersonsLanguage(me?.person ?? null);
+  useAccent(me?.desk.accent);
+  return me;
+}
+
+/** A page within a page elsewhere: nothing around it, and whatever it leads to opens beside that page. */
+export function Bare() {
+  useDesk();
+  return (
+    <div
+      onClickCapture={(event) => {
+        const link = (event.target as Element).closest('a');
+        if (!link?.href || link.hash !== '') return;
+        event.preventDefault();
+        event.stopPropagation();
+        open(link.href, '_blank', 'noopener');
+      }}
+    >
+      <Outlet />
+      <p className="mx-auto max-w-[44rem] px-4 pb-6 text-right text-[14px]">
+        <LanguageLink />
+      </p>
+    </div>
   );
 }
 

@@ -3,7 +3,7 @@ import { Navigate, Route, Routes, useParams } from 'react-router';
 import { Ask } from '../front-desk/Ask.tsx';
 import { FrontDesk } from '../front-desk/FrontDesk.tsx';
 import { loadWords, useLanguage } from '../wire/words.ts';
-import { Frame } from './Frame.tsx';
+import { Bare, Frame } from './Frame.tsx';
 import { Nowhere } from './Stumble.tsx';
 
 /** A page that says itself again when the language changes. */
@@ -74,6 +74,9 @@ function ToVocabularies() {
  */
 export const Places = () => (
   <Routes>
+    <Route Component={Bare}>
+      <Route path="embed/:slug" Component={Asking} />
+    </Route>
     <Route Component={Frame}>
       <Route index Component={Desk} />
       <Route path="sign-in" Component={SignIn} />

@@ -97,11 +97,12 @@ function LedElsewhere({
   door: AnswerOf<'door'>;
   leadsTo: NonNullable<AnswerOf<'door'>['leadsTo']>;
 }) {
-  const { search } = useLocation();
+  const { pathname, search } = useLocation();
+  const [, place = 'ask'] = pathname.split('/');
   if (leadsTo.to === 'form' && leadsTo.slug !== null) {
     const { answers } = recall(keptUnder(slug, door.sent?.id), null);
     const values = Object.entries(answers).map(([key, value]) => ({ key, value }));
-    return <Navigate to={`/ask/${leadsTo.slug}${search}`} state={{ from: { title, values } }} replace />;
+    return <Navigate to={`/${place}/${leadsTo.slug}${search}`} state={{ from: { title, values } }} replace />;
   }
   return (
     <Column>

@@ -262,7 +262,9 @@ export function FillIn({
         <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:asBefore', { number: like.number })}</p>
       ) : null}
       {from && at === 0 ? (
-        <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:ledHere', { title: from.title })}</p>
+        <p className="mt-4 border-l-2 border-green pl-3.5">
+          {say('desk:ledHere', { title: from.title })} {from.values.length > 0 ? say('desk:ledWith') : ''}
+        </p>
       ) : null}
       {door.unnamed && at === 0 ? (
         <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:storesNobody')}</p>

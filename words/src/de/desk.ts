@@ -248,5 +248,6 @@ export const desk: Same<typeof english> = {
   askedAtAddress: 'Danach fragen Sie woanders: bei {{host}}.',
   keptForReturn: 'Was Sie hier getippt haben, bleibt auf diesem Gerät, falls Sie zurückkommen.',
   goThere: 'Weiter zu {{host}}',
-  ledHere: '„{{title}}“ hat Sie zu diesem Formular geführt. Was es ebenfalls fragt, ist schon ausgefüllt.',
+  ledHere: '„{{title}}“ hat Sie zu diesem Formular geführt.',
+  ledWith: 'Wo es dasselbe fragt, sind Ihre Antworten schon eingetragen.',
 };

@@ -123,4 +123,9 @@ export const doors: Same<typeof english> = {
   unnamedSent:
     'Wer niemanden speichert, weiß nicht, wem das Formular geschickt wurde. Lassen Sie alle herein, oder speichern Sie, wer hereinkommt.',
   theTranslations: 'die Übersetzungen',
+  theEmbedding: 'Seiten woanders',
+  badOrigins: 'Schreiben Sie Adressen von Seiten wie https://schule.example, eine in jede Zeile.',
+  embedsStaff:
+    'Seiten woanders können nur ein Formular für Außenstehende zeigen: Dort ist niemand angemeldet. Entfernen Sie die Adressen.',
+  embeds: 'Seiten bei {{origins, list}} können sie zeigen.',
 };

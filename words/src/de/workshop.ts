@@ -987,4 +987,9 @@ export const workshop: Same<typeof english> = {
   updatesWaitsHint: 'Wer den Eintrag bearbeitet, sieht beide Werte und entscheidet. Bis dahin gilt der alte Wert.',
   updatesStamps: 'Den Tag der Antwort schreiben in',
   updatesNoStamp: 'nirgends',
+  'doors.embeds': 'Seiten woanders',
+  'doors.embedsHint':
+    'Seiten an diesen Adressen können das Formular in sich zeigen, andere nicht. Eine in jeder Zeile, wie https://schule.example. Man füllt es dort aus, ohne angemeldet zu sein.',
+  'doors.embedWith': 'In einer Seite:',
+  'doors.copyEmbed': 'Text für eine Seite kopieren',
 };

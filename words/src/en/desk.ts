@@ -240,5 +240,6 @@ export const desk = {
   askedAtAddress: 'You ask for this somewhere else: at {{host}}.',
   keptForReturn: 'What you typed here stays on this device, in case you come back.',
   goThere: 'Go to {{host}}',
-  ledHere: '“{{title}}” led you to this form. What it asks as well is filled in already.',
+  ledHere: '“{{title}}” led you to this form.',
+  ledWith: 'Your answers are filled in where it asks the same.',
 } as const;

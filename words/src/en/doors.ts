@@ -108,4 +108,9 @@ export const doors = {
   onlySent: 'This form is sent to those who fill it in. Open it with the link in your email.',
   unnamedSent: 'Who stores nobody does not know to whom the form was sent. Let all come in, or store who comes in.',
   theTranslations: 'the translations',
+  theEmbedding: 'Pages elsewhere',
+  badOrigins: 'Write addresses of pages as in https://school.example, one on each line.',
+  embedsStaff:
+    'Pages elsewhere can show only a form for people from outside: nobody is signed in there. Remove the addresses.',
+  embeds: 'Pages at {{origins, list}} can show it.',
 } as const;

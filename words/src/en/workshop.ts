@@ -968,4 +968,9 @@ export const workshop = {
   updatesWaitsHint: 'Whoever works on the entry sees both values and decides. The old value counts until then.',
   updatesStamps: 'Write the day of the answer in',
   updatesNoStamp: 'nowhere',
+  'doors.embeds': 'Pages elsewhere',
+  'doors.embedsHint':
+    'Pages at these addresses can show the form inside them, and no others can. One on each line, as in https://school.example. People fill it in there without being signed in.',
+  'doors.embedWith': 'Inside a page:',
+  'doors.copyEmbed': 'Copy the text for a page',
 } as const;

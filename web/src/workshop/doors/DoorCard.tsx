@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { problemOf } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
+import { useBinder } from '../binder.ts';
 import { CopyButton } from '../CopyButton.tsx';
 import { workshopApi } from '../endpoints.ts';
 import { DoorEditor } from './DoorEditor.tsx';
@@ -23,6 +24,7 @@ type DoorSettings = AnswerOf<'form'>['doors'][number];
 
 /** One way in to the form: what it is set to, its link, and what can be done with it. */
 export function DoorCard({ door }: { door: DoorSettings }) {
+  const { form } = useBinder();
   const [setDoor, { isLoading }] = workshopApi.useSetDoorMutation();
   const [isEditing, setEditing] = useState(false);
   const [isShown, setShown] = useState(false);
@@ -55,6 +57,7 @@ export function DoorCard({ door }: { door: DoorSettings }) {
           {say(isShown ? 'workshop:doors.hideCode' : 'workshop:doors.showCode')}
         </button>
       </p>
+      {door.door.embeds ? <Snippet slug={door.slug} title={form.draft.title} /> : null}
       {isShown ? (
         <Suspense>
           <LinkPicture link={link} name={door.slug} />
@@ -71,5 +74,18 @@ export function DoorCard({ door }: { door: DoorSettings }) {
       </p>
       {isEditing && opened ? <DoorEditor key={opened.version} opened={opened} close={() => setEditing(false)} /> : null}
     </section>
+  );
+}
+
+/** What a page elsewhere is written with to show the form in it. */
+function Snippet({ slug, title }: { slug: string; title: string }) {
+  const named = title.replace(/[&"<>]/g, (sign) => `&#${sign.charCodeAt(0)};`);
+  const text = `<iframe src="${location.origin}/embed/${slug}" title="${named}" style="width:100%;height:900px;border:0"></iframe>`;
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+      <span className="text-soft">{say('workshop:doors.embedWith')}</span>
+      <code className="min-w-0 flex-1 font-mono text-[12.5px] break-all">{text}</code>
+      <CopyButton text={text} label={say('workshop:doors.copyEmbed')} />
+    </p>
   );
 }

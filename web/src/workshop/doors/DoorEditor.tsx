@@ -233,6 +233,26 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
           ) : null}
           {door.withdraws ? <Hint>{say('workshop:doors.withdrawHint')}</Hint> : null}
         </fieldset>
+        {isOutside ? (
+          <>
+            <label htmlFor={`${id}-embeds`} className="pt-1.5 text-soft">
+              {say('workshop:doors.embeds')}
+            </label>
+            <span>
+              <textarea
+                id={`${id}-embeds`}
+                className="input"
+                rows={2}
+                value={(door.embeds ?? []).join('\n')}
+                onChange={({ target: { value } }) =>
+                  set((before) => withSet(before, 'embeds', value === '' ? undefined : value.split('\n')))
+                }
+              />
+              <Hint>{say('workshop:doors.embedsHint')}</Hint>
+              <ProblemsAt error={error} field="embeds" />
+            </span>
+          </>
+        ) : null}
         {byLink.length > 0 ? (
           <>
             <span className="pt-1 text-soft">{say('workshop:doors.prefills')}</span>
