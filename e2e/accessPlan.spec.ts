@@ -143,6 +143,12 @@ test('a field is opened to who decides only while they decide: seen in names, pr
   await main.getByRole('button', { name: 'Remove Tomas Achterberg' }).click();
   await seen('Bram Solheim');
   await expect(main.getByText('They read it; it is hidden from you.')).toBeHidden();
+  // Beside another one, as the same person.
+  await main.getByLabel('Beside request').fill('AC-00210');
+  await main.getByRole('button', { name: 'Look', exact: true }).click();
+  await expect(main.getByText(`${number}, AC-00210, as seen by Bram Solheim, by this draft.`)).toBeVisible();
+  await expect(main.getByText(/fields? (is|are) seen differently in the two\./)).toBeVisible();
+  await main.getByLabel('Beside request').fill('');
   await main.getByLabel('As whom').selectOption('nobody');
   await main.getByRole('button', { name: 'Look', exact: true }).click();
   await expect(main.getByText('They are shown nothing of it: for them it does not exist.')).toBeVisible();

@@ -35,7 +35,10 @@ test('an edition leads to another form, which takes over what was typed', async 
   await maren.getByLabel('Seen by').selectOption({ label: 'Bram Solheim' });
   await expect(maren.getByText(/They ask somewhere else: their edition leads to Vessel time/)).toBeVisible();
   await maren.getByRole('button', { name: 'Release this draft …' }).click();
-  await maren.getByRole('dialog').getByRole('button', { name: /Release number/ }).click();
+  await maren
+    .getByRole('dialog')
+    .getByRole('button', { name: /Release number/ })
+    .click();
   await expect(maren.getByText(/Release \d+ is in force/)).toBeVisible();
 
   await bram.reload();

@@ -328,4 +328,13 @@ export const accessPlan: Same<typeof english> = {
   'layout.left-out': 'von der Fassung weggelassen und anderswo zu lesen',
   'layout.locked': 'von der Fassung gesperrt',
   outsideAt: '{{email}}, ein Kontakt',
+  seeBeside: 'Neben Anfrage (falls gewünscht)',
+  pairBy: '{{numbers}}, gesehen von {{who}}, nach dem geltenden Plan.',
+  pairByDraft: '{{numbers}}, gesehen von {{who}}, nach diesem Entwurf.',
+  pairApart_one: '{{count, number}} Feld wird in den beiden unterschiedlich gesehen.',
+  pairApart_other: '{{count, number}} Felder werden in den beiden unterschiedlich gesehen.',
+  pairOnlyApart: 'Nur diese zeigen',
+  pairField: 'Feld',
+  pairDiffers: 'unterschiedlich gesehen',
+  pairNotThere: 'nicht in dieser Anfrage',
 };

@@ -322,4 +322,13 @@ export const accessPlan = {
   'layout.left-out': 'left out by the edition, and read elsewhere',
   'layout.locked': 'locked by the edition',
   outsideAt: '{{email}}, a contact',
+  seeBeside: 'Beside request (if any)',
+  pairBy: '{{numbers}}, as seen by {{who}}, by the plan in force.',
+  pairByDraft: '{{numbers}}, as seen by {{who}}, by this draft.',
+  pairApart_one: '{{count, number}} field is seen differently in the two.',
+  pairApart_other: '{{count, number}} fields are seen differently in the two.',
+  pairOnlyApart: 'Show only these',
+  pairField: 'Field',
+  pairDiffers: 'seen differently',
+  pairNotThere: 'not in this request',
 } as const;

@@ -6,6 +6,7 @@ import { say, told } from '../../wire/words.ts';
 import { workshopApi } from '../endpoints.ts';
 import { Chosen, type One, OnePerson } from './Chosen.tsx';
 import { toggled } from './planEdits.ts';
+import { SideBySide } from './SideBySide.tsx';
 import type { Plan } from './usePlan.ts';
 import { Because, LOOKS } from './WhoReads.tsx';
 
@@ -23,15 +24,22 @@ export function SeeAs({ plan }: { plan: Plan }) {
   const [by, setBy] = useState<'force' | 'draft'>('force');
   const [stage, setStage] = useState('');
   const { data: ground } = workshopApi.useGroundQuery();
+  const [other, setOther] = useState('');
   const [look, { data, error, isLoading, originalArgs }] = workshopApi.useSeeAsMutation();
+  const [lookBeside, beside] = workshopApi.useSeeAsMutation();
   const as: As | undefined =
     eyes === 'nobody' ? null : eyes === 'groups' ? { groups: [...groups] } : person ? { person: person[0] } : undefined;
   const isReady = number.trim() !== '' && as !== undefined && (eyes !== 'groups' || groups.length > 0);
   const send = (event: React.FormEvent): void => {
     event.preventDefault();
-    if (isReady && as !== undefined)
-      void look({ number: number.trim(), body: { as, plan: by, stage: stage === '' ? null : stage } });
+    if (!isReady || as === undefined) return;
+    const body = { as, plan: by, stage: stage === '' ? null : stage };
+    void look({ number: number.trim(), body });
+    if (other.trim() === '') beside.reset();
+    else void lookBeside({ number: other.trim(), body });
   };
+  const wrong = error ?? beside.error;
+  const isDraft = originalArgs?.body.plan === 'draft';
   return (
     <section aria-labelledby={`${id}-head`}>
       <h2 id={`${id}-head`} className="section-head mt-8">
@@ -49,6 +57,18 @@ export function SeeAs({ plan }: { plan: Plan }) {
             value={number}
             maxLength={20}
             onChange={(event) => setNumber(event.target.value)}
+          />
+        </span>
+        <span>
+          <label htmlFor={`${id}-other`} className="block text-[13px] text-soft">
+            {say('accessPlan:seeBeside')}
+          </label>
+          <input
+            id={`${id}-other`}
+            className="input w-36"
+            value={other}
+            maxLength={20}
+            onChange={(event) => setOther(event.target.value)}
           />
         </span>
         <select
@@ -96,16 +116,22 @@ export function SeeAs({ plan }: { plan: Plan }) {
             </option>
           ))}
         </select>
-        <Button type="submit" disabled={!isReady || isLoading}>
+        <Button type="submit" disabled={!isReady || isLoading || beside.isLoading}>
           {say('accessPlan:look')}
         </Button>
       </form>
-      {error ? (
+      {wrong ? (
         <div className="mt-3">
-          <Trouble error={error} />
+          <Trouble error={wrong} />
         </div>
       ) : null}
-      {data && !error ? <Through seen={data} isDraft={originalArgs?.body.plan === 'draft'} /> : null}
+      {data && !wrong ? (
+        beside.data ? (
+          <SideBySide seen={[data, beside.data]} isDraft={isDraft} />
+        ) : (
+          <Through seen={data} isDraft={isDraft} />
+        )
+      ) : null}
     </section>
   );
 }
