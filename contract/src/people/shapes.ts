@@ -15,8 +15,6 @@ const audienceOf = (word: z.ZodType<string>) =>
       requester: z.enum(['in', 'out']).optional(),
     }),
   );
-/** Whom something is for where no request is in question: groups. */
-export const audience = audienceOf(key);
 /** Whom a rule about requests is for: groups, people, what somebody is to a request, contacts, and conditions on profiles. */
 export const planAudience = audienceOf(
   z.union([
