@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { overflows, pageOf, phone, seriousTrouble } from './people.ts';
+import { followLetter, overflows, pageOf, phone, seriousTrouble } from './people.ts';
 
 const ANSWERS = {
   ...{ visitor: 'Elke Marlowe', institute: 'corrin', reason: 'The tide gauge' },
@@ -179,4 +179,36 @@ test('a school asks with answers from its link, agrees to a text, and its device
   await expect(page.getByText(/Your answers are copied from SV-/)).toBeVisible();
   await expect(page.getByLabel('How many pupils?')).toHaveValue('20');
   await expect(page.getByLabel('6 to 9')).toBeChecked();
+});
+
+test('a teacher waits on a phone for a place, is written to when one is free, and finds it held', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  const change = async (most: string): Promise<void> => {
+    await maren.goto('/workshop/school-visit/doors');
+    const card = maren.getByRole('region').filter({ hasText: '/ask/school-visit' }).first();
+    await card.getByRole('button', { name: 'Change the door' }).click();
+    await card.getByLabel('How many requests').first().fill(most);
+    await card.getByLabel('Let people wait when the limit for all is reached').check();
+    await card.getByRole('button', { name: 'Put in force now' }).click();
+    await expect(card.getByRole('button', { name: 'Change the door' })).toBeEnabled();
+  };
+  await change('1');
+  const teacher = await phone(browser);
+  await teacher.goto('/ask/school-visit');
+  await teacher.getByRole('button', { name: 'Wait for a place' }).click();
+  await expect(teacher.getByText('Your name', { exact: true })).toBeVisible();
+  await teacher.getByLabel('Your name').fill('Nola Byrne');
+  await teacher.getByLabel('Your email address').fill('nola.byrne@orfordness.example');
+  await teacher.getByRole('button', { name: 'Wait for a place' }).click();
+  await expect(teacher.getByText('We will write to nola.byrne@orfordness.example when a place is free.')).toBeVisible();
+  expect(await overflows(teacher)).toBe(false);
+  expect(await seriousTrouble(teacher)).toEqual([]);
+  // More mornings than schools: the first who waits is written to, and it is theirs.
+  await change('60');
+  await followLetter(teacher, 'A place is free', 'Open the form');
+  await expect(teacher.getByText(/A place is held for you until/)).toBeVisible();
+  await expect(teacher.getByLabel('Which school are you?')).toBeVisible();
+  expect(await overflows(teacher)).toBe(false);
 });

@@ -164,6 +164,17 @@ describe('a picture on a card', () => {
     expect((await picture(priya, `forms/vessel-time/cards/vessel/${at}`)).status).toBe(403);
   });
 
+  /** A file that lies with the same request and is not the picture of its card. */
+  const beside = (picture: string): string => {
+    const { db } = desk.running.house;
+    const row = db.select().from(uploads).where(eq(uploads.id, picture)).get();
+    if (row)
+      db.insert(uploads)
+        .values({ ...row, id: 'beside-it' })
+        .run();
+    return 'beside-it';
+  };
+
   it('is no way to any other file', async () => {
     const at = (await cardOf(priya, 'Arctic Tern'))?.picture ?? '';
     const lamp = desk.running.house.db.select().from(uploads).where(eq(uploads.name, 'meter.png')).get()?.id ?? '';
@@ -174,6 +185,8 @@ describe('a picture on a card', () => {
       `doors/vessel-time/cards/budget/${at}`,
       `doors/vessel-time/cards/purpose/${at}`,
       `doors/field-kit-loan/cards/tagged/${at}`,
+      // Another file of the same boat.
+      `doors/vessel-time/cards/vessel/${beside(at)}`,
     ])
       expect([path, (await picture(priya, path)).status]).toEqual([path, 404]);
     expect((await picture(stranger, `doors/vessel-time/cards/vessel/${at}`)).status).toBe(401);

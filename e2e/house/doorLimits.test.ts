@@ -347,13 +347,18 @@ describe('a door that is removed', () => {
       kept: await desk.tokenFor('begun@merrow.example', 'go on'),
     };
     const { fuse: __, ...before } = ok(await maren.call('sheet', { params: { number } }));
-    expect(ok(await maren.call('doorRemoval', { params: { slug } }))).toEqual({ waiting: 1, begun: 1, requests: 1 });
+    expect(ok(await maren.call('doorRemoval', { params: { slug } }))).toEqual({
+      waiting: 1,
+      begun: 1,
+      requests: 1,
+      line: 0,
+    });
     const leads = await door('Leads there', { instead: slug });
     const { version } = await state(slug);
     const remove = (on: number): Promise<Answer> =>
       maren.call('removeDoor', { params: { slug }, headers: onVersion(on) });
     expect((await remove(version - 1)).status).toBe(412);
-    expect(ok(await remove(version))).toEqual({ waiting: 1, begun: 1, requests: 1 });
+    expect(ok(await remove(version))).toEqual({ waiting: 1, begun: 1, requests: 1, line: 0 });
     expect((await at(slug)).status).toBe(404);
     expect((await state(leads)).door.instead).toBeUndefined();
     expect((await remove(version + 1)).status).toBe(404);

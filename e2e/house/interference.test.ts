@@ -11,6 +11,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { sendChanges } from './changing.ts';
 import { type Answer, type Caller, Desk, STORM, VISIT, WATER } from './desk.ts';
 import { DOT, groundCalls, ONLY_BEFORE } from './groundCalls.ts';
+import { waitInLine } from './line.ts';
 import { makePermit, PDF, upload } from './permit.ts';
 
 /**
@@ -392,8 +393,10 @@ async function live(hidden: Hidden): Promise<Heard> {
     { ...fits, by: hanne, number: await comes(hanne, 'To refuse') },
     { ...fits, by: declan, number: await comes(declan, 'To take back', 'His own') },
   ]);
+  const inLine = await waitInLine(desk, { maren, well, keyed: key });
   const inputs: Partial<Record<RouteName, readonly object[]>> = {
     ...changing,
+    ...inLine,
     endLinks: [{ params: { number: byLink }, body: { only: [] } }],
     sendLink: [{ params: { number: byLink } }],
     endMyLinks: [{ params: { number: own } }],

@@ -12,13 +12,14 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sendChanges } from './changing.ts';
 import { type Caller, Desk, STORM, tripOf, VISIT, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
+import { waitInLine } from './line.ts';
 
 /** The kinds of letters: one that is new has to be named here, and then be sent. */
 const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
   ...({ received: true, 'new-request': true, 'approval-asked': true, approved: true, refused: true } as const),
   ...({ assigned: true, message: true, stage: true, reminder: true, escalation: true, news: true } as const),
   ...({ confirm: true, 'go-on': true, invitation: true, test: true, reset: true, 'sign-in': true } as const),
-  ...({ 'to-fill-in': true, 'passed-on': true, proposal: true, 'new-link': true } as const),
+  ...({ 'to-fill-in': true, 'passed-on': true, proposal: true, 'new-link': true, 'place-free': true } as const),
 };
 
 /**
@@ -451,6 +452,11 @@ describe('a value in the restricted field', () => {
     const unwanted = { ...WATER, visitor: 'Spare' };
     const spare = (await as('Priya Nakamura-Lind').submit('come-on-site', unwanted, { release: 2 })).body.number;
     const mailing = await sendForms(as('Maren Okafor'));
+    const waiting = await waitInLine(desk, {
+      maren: as('Maren Okafor'),
+      well: async (calling) => (await calling).body,
+      keyed: () => key(),
+    });
     const asker = as('Priya Nakamura-Lind');
     const contact = { ...CONTACT, email: 'nele.brook@haldane.example' };
     const stranger = as('outside');
@@ -474,6 +480,7 @@ describe('a value in the restricted field', () => {
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {
       ...(await groundCalls(desk)),
       ...mailing,
+      ...waiting,
       ...changing,
       endLinks: [{ params: { number: outside }, body: { only: [] } }],
       sendLink: [{ params: { number: linked } }],

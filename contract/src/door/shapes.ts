@@ -46,6 +46,7 @@ export const door = exactly<DoorDesign>()(
       .optional(),
     finishing: z.int().min(0).max(1_440).optional(),
     showsPlaces: z.literal(true).optional(),
+    waits: z.int().min(1).max(720).optional(),
     instead: key.optional(),
     confirmation: z.string().max(2_000).optional(),
     consent: consent.optional(),

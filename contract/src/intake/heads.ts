@@ -12,6 +12,8 @@ export const intakeHeads = {
   keepKept: { method: 'PUT', path: '/api/kept/:token', caller: 'link' },
   upload: { method: 'POST', path: '/api/doors/:slug/uploads', caller: 'anyone', takes: 'bytes' },
   submit: { method: 'POST', path: '/api/doors/:slug/requests', caller: 'anyone', guard: 'Idempotency-Key' },
+  joinLine: { method: 'POST', path: '/api/doors/:slug/line', caller: 'anyone' },
+  leaveLine: { method: 'POST', path: '/api/doors/:slug/line/leave', caller: 'anyone' },
   work: { method: 'GET', path: '/api/doors/:slug/work', caller: 'anyone' },
   confirmation: { method: 'GET', path: '/api/confirmations/:token', caller: 'link' },
   confirm: { method: 'POST', path: '/api/confirmations/:token', caller: 'link' },

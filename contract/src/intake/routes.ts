@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { asksForOffers, knownFile, offers } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { moment, rawAnswers, slugged, withToken } from '../wire/shapes.ts';
+import { done, moment, rawAnswers, slugged, withToken } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { intakeHeads } from './heads.ts';
 import { doorView, keptAnswers } from './shapes.ts';
@@ -13,31 +13,33 @@ const typedAt = z.int().min(0);
 const opened = z.string().max(60).optional();
 /** What was sent to them to fill in: its id where they are signed in, else the token of the link in their email. */
 const owed = z.string().max(60).optional();
+/** The link to a place that is held for them, from their email. */
+const place = z.string().max(60).optional();
 
 /** Asking: doors, answers that are kept, and confirming an address. */
 export const intakeRoutes = routesOf(intakeHeads, {
   door: {
     says: 'A door and, to whom it admits, the form behind it.',
     params: slugged,
-    query: z.strictObject({ opened, owed }),
+    query: z.strictObject({ opened, owed, place }),
     answer: doorView,
   },
   checkAnswers: {
     says: 'Which answers another request has already, where no two may have the same. Whose it is is said only to whoever asked it.',
     params: slugged,
-    body: z.strictObject({ answers: rawAnswers, opened, owed, entry: z.string().max(64).optional() }),
+    body: z.strictObject({ answers: rawAnswers, opened, owed, place, entry: z.string().max(64).optional() }),
     answer: z.object({ problems: z.array(z.object({ field: z.string(), message: words, fix: words })) }),
   },
   offers: {
     says: 'What a reference of the form offers with the answers so far: only what the reference shows and carries along of each request.',
     params: slugged,
-    body: asksForOffers.extend({ opened, owed }),
+    body: asksForOffers.extend({ opened, owed, place }),
     answer: offers,
   },
   cardPicture: {
     says: 'The picture on a card of what a reference of the form offers, made small. With 404 where the card has none.',
     params: slugged.extend({ field: z.string().max(64), file: z.string().max(64) }),
-    query: z.strictObject({ opened, owed }),
+    query: z.strictObject({ opened, owed, place }),
     answer: z.string(),
   },
   keepAnswers: {
@@ -66,7 +68,7 @@ export const intakeRoutes = routesOf(intakeHeads, {
   upload: {
     says: 'Takes a file for a question in; its bytes are the body. It is looked at by content, and forgotten unless a request names it within fifteen days.',
     params: slugged,
-    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200), opened, owed }),
+    query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200), opened, owed, place }),
     answer: knownFile,
   },
   submit: {
@@ -76,7 +78,7 @@ export const intakeRoutes = routesOf(intakeHeads, {
       ...{ release: z.int(), answers: rawAnswers, contact: contact.optional() },
       /** One of the staff on whose behalf somebody asks at a staff door, by id. */
       onBehalf: z.string().max(64).optional(),
-      ...{ opened, owed },
+      ...{ opened, owed, place },
       /** Of a form that changes what is there: which of theirs they mean, by its id; or `another`. */
       entry: z.string().max(64).optional(),
       /** The version of the text that they agree to. */
@@ -102,6 +104,18 @@ export const intakeRoutes = routesOf(intakeHeads, {
         sent: z.string().nullable(),
       }),
     ]),
+  },
+  joinLine: {
+    says: 'Puts the caller at the end of the line of a door whose places are taken. They are written to when one is free.',
+    params: slugged,
+    body: z.strictObject({ contact: contact.optional() }),
+    answer: z.object({ email: z.string() }),
+  },
+  leaveLine: {
+    says: 'Takes the caller out of the line of a door: whoever is signed in, or has the link to their place.',
+    params: slugged,
+    body: z.strictObject({ place }),
+    answer: done,
   },
   work: {
     says: 'Some work for a device that sends through a door where robots are slowed down; what comes out goes along, once.',

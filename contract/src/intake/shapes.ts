@@ -134,6 +134,8 @@ export const doorView = z.object({
       z.object({ to: z.literal('address'), address: z.string(), host: z.string() }),
     ])
     .nullable(),
+  /** How the caller stands to those who wait for a place: they can join them, are among them, or one is held for them until a moment. */
+  line: z.object({ is: z.enum(['open', 'in', 'held']), until: moment.nullable() }).nullable(),
   /** Where the form was sent to who calls: why, about what, until when, and whether they may pass it on. */
   sent: z
     .object({

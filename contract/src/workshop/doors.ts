@@ -2,12 +2,12 @@ import { z } from 'zod';
 import { door } from '../door/shapes.ts';
 import { doorSettings, release } from '../form/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { keyed, slugged, versioned } from '../wire/shapes.ts';
+import { keyed, moment, slugged, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { doorHeads } from './heads.ts';
 
 /** What ends with a door: requests that wait for an address to be confirmed, forms that were begun; and what stays. */
-const ended = z.object({ waiting: z.int(), begun: z.int(), requests: z.int() });
+const ended = z.object({ waiting: z.int(), begun: z.int(), requests: z.int(), line: z.int() });
 
 /** Some people by name, and how many there are in all. */
 const some = z.object({ n: z.int(), names: z.array(z.string()) });
@@ -29,6 +29,8 @@ export const doorRoutes = routesOf(doorHeads, {
       used: z.array(z.object({ limit: z.string(), n: z.int() })),
       /** Other doors to which it could send those who can’t come in. */
       others: z.array(z.object({ slug: z.string(), name: z.string(), form: z.string() })),
+      /** Who waits for a place, the first first, and until when one is held for them. */
+      line: z.array(z.object({ name: z.string(), email: z.string(), since: moment, until: moment.nullable() })),
       states: z.array(release.extend({ door })),
     }),
   },

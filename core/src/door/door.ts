@@ -55,6 +55,8 @@ export interface DoorDesign {
   readonly finishing?: number | undefined;
   /** Whether those who may come in read how many more can. */
   readonly showsPlaces?: true | undefined;
+  /** Whoever comes when its places are taken can wait for one; for how many hours one that is free is held for whoever is first. */
+  readonly waits?: number | undefined;
   /** The slug of a door to go to for those who can’t come in by this one. */
   readonly instead?: string | undefined;
   /** What is said once a request came in, with fields of it in braces. */
@@ -162,3 +164,14 @@ export function placesLeft({ limits }: DoorDesign, used: (limit: DoorLimit) => n
   const left = limits.flatMap((limit) => (limit.of === 'all' ? [Math.max(0, limit.most - used(limit))] : []));
   return left.length === 0 ? null : Math.min(...left);
 }
+
+/**
+ * How many who wait are offered a place now: as many as are free, less those held for others already. `used`: what counts
+ * against each limit, without those who wait.
+ */
+export const placesToOffer = (
+  door: DoorDesign,
+  used: (limit: DoorLimit) => number,
+  { now, held }: { readonly now: number; readonly held: number },
+): number =>
+  door.waits === undefined || doorAt(door, now) !== 'open' ? 0 : Math.max(0, (placesLeft(door, used) ?? 0) - held);

@@ -23,6 +23,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   finishing: said('doors:theFinishing'),
   showsPlaces: said('doors:thePlaces'),
   instead: said('doors:theOtherDoor'),
+  waits: said('doors:theWaiting'),
   confirmation: said('doors:theConfirmation'),
   consent: said('doors:theConsent'),
   prefills: said('doors:thePrefills'),
@@ -60,6 +61,10 @@ function found({ name, proof, opensAt, closesAt, limits, unnamed, ...door }: Doo
     ...(door.showsPlaces && !limits.some(({ of }) => of === 'all')
       ? [error('showsPlaces', said('doors:noPlaces'))]
       : []),
+    ...(door.waits !== undefined && !limits.some(({ of }) => of === 'all')
+      ? [error('waits', said('doors:noPlacesToWait'))]
+      : []),
+    ...(door.waits !== undefined && unnamed ? [error('waits', said('doors:unnamedWaits'))] : []),
     ...(door.slowsRobots && proof === 'sign-in' ? [error('slowsRobots', said('doors:noRobots'))] : []),
     ...(door.onlySent && unnamed ? [error('onlySent', said('doors:unnamedSent'))] : []),
     ...(door.follows && proof === 'sign-in' ? [error('follows', said('doors:noFollowing'))] : []),

@@ -16,6 +16,7 @@ export {
   newDoor,
   type Proof,
   placesLeft,
+  placesToOffer,
   type Until,
 } from './door.ts';
 export { DOOR } from './doorDesign.ts';

@@ -29,6 +29,7 @@ export function doorInWords(door: DoorDesign, nameOf: (word: string) => Words): 
     ...(finishing > 0 ? [said('doors:finishing', { count: finishing })] : []),
     ...limits.map(limitInWords),
     ...(door.embeds ? [said('doors:embeds', { origins: door.embeds })] : []),
+    ...(door.waits ? [said('doors:waits', { count: door.waits })] : []),
     ...(door.follows ? [said(`doors:follows.${door.follows}`)] : []),
     ...(door.withdraws ? [said(`doors:withdraws.${door.withdraws}`)] : []),
     ...(door.consent ? [said('doors:asksConsent')] : []),

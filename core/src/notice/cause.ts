@@ -39,5 +39,7 @@ export type NoticeCause =
   | { readonly kind: 'sign-in'; readonly link: string; readonly language: 'en' | 'de' }
   /** Forms were sent to them to fill in, by one going of a mailing; or they are reminded of those that are open. */
   | { readonly kind: 'to-fill-in'; readonly going: string; readonly again: boolean }
+  /** A place is free at a door at which they wait, by the id of theirs: to an address that may not be confirmed. */
+  | { readonly kind: 'place-free'; readonly place: string }
   /** A colleague passed such a form on to them. */
   | { readonly kind: 'passed-on'; readonly going: string; readonly by: string };

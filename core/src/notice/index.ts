@@ -5,6 +5,7 @@ export {
   draftGoingOn,
   draftInvitation,
   draftNotice,
+  draftPlaceFree,
   draftReset,
   draftSignIn,
   draftTest,

@@ -363,6 +363,23 @@ export function draftToFillIn({ reader, form, count, about, due, text, again, ex
   };
 }
 
+/** What is written to whom a place is held for: by when they have to send, epoch ms. */
+export const draftPlaceFree = ({
+  reader,
+  form,
+  until,
+}: {
+  readonly reader: string;
+  readonly form: string;
+  readonly until: number;
+}): Letter<Words> => ({
+  subject: said('emails:place.subject', { form }),
+  greeting: said('emails:dear', { name: reader }),
+  paragraphs: [said('emails:place.body', { form, until }), said('emails:place.other')],
+  facts: [],
+  action: { label: said('emails:place.action'), note: '' },
+});
+
 /** The email that shows that emails arrive. */
 export const draftTest = ({ reader, desk }: { readonly reader: string; readonly desk: string }): Letter<Words> => ({
   subject: said('emails:test.subject', { house: desk }),

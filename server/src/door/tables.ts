@@ -84,3 +84,29 @@ export const spentWork = sqliteTable(
   { signature: text().primaryKey(), expiresAt: integer().notNull() },
   (table) => [index('spent_work_expires').on(table.expiresAt)],
 );
+
+/** Who waits at a door for a place, the first who came first; whoever has sent, left or let their time go by stands here no longer. */
+export const doorLines = sqliteTable(
+  'door_lines',
+  {
+    id: text().primaryKey(),
+    doorId: text()
+      .notNull()
+      .references(() => doors.id),
+    /** Who is known; null from outside. */
+    personId: text(),
+    name: text().notNull(),
+    /** In small letters. */
+    email: text().notNull(),
+    /** What they read. */
+    language: text({ enum: ['en', 'de'] }),
+    since: integer().notNull(),
+    /** Until when a place is held for them, epoch ms; null while they wait for one. */
+    heldUntil: integer(),
+  },
+  (table) => [
+    uniqueIndex('door_lines_who').on(table.doorId, table.email),
+    index('door_lines_since').on(table.doorId, table.since),
+    index('door_lines_person').on(table.personId),
+  ],
+);

@@ -1,6 +1,7 @@
 import { isSame, own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import { and, eq, inArray, ne, or, sql } from 'drizzle-orm';
+import { endWaiting } from '../door/line.ts';
 import { changePerson, type PersonChanges, type ProfileChanges, removePerson } from '../people/commands.ts';
 import { refuseNobodyLeft } from '../people/given.ts';
 import { leaveGroup } from '../people/groups.ts';
@@ -35,6 +36,7 @@ function undoAdding(work: Work, viewer: Viewer, id: string): boolean {
   // Whom a directory keeps by now is taken back there.
   if (person.source === 'directory') return false;
   if (!hasDone(work, id)) {
+    endWaiting(work.tx, id);
     removePerson(work, id);
     return true;
   }

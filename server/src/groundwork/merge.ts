@@ -7,6 +7,7 @@ import { refused } from '@tolvek/words';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { designsOf } from '../design/queries.ts';
 import { renameInDoors } from '../door/commands.ts';
+import { waitAsOther } from '../door/line.ts';
 import { keptAnswers } from '../door/tables.ts';
 import { renameInMailings } from '../mailing/commands.ts';
 import { owedAsOther } from '../mailing/follow.ts';
@@ -178,6 +179,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   shareAsOther(tx, from, to);
   followAsOther(tx, from, to);
   owedAsOther(tx, from, to);
+  waitAsOther(tx, from, stays);
   proposalsAsOther(tx, from, to);
   keepAnswers(work, from, to);
   tx.update(absences).set({ substituteId: to }).where(eq(absences.substituteId, from)).run();

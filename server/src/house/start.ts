@@ -17,6 +17,7 @@ import { runMailings } from '../desk/mailings.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { dropHalfSent } from '../files/store.ts';
 import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
+import { runLines } from '../intake/lines.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
 import { rightMissing } from '../people/grants.ts';
@@ -155,6 +156,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const timers = new Job(house, 'timers', async () => {
     await runDueTimers(house);
     await runMailings(house);
+    await runLines(house);
   });
   const tick = (): void => {
     timers.begin();

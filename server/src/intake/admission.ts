@@ -2,6 +2,7 @@ import { type Admission, admit, type Comer, countsSince, type DoorLimit } from '
 import { profileConditionsIn, type Viewer } from '@tolvek/core/people';
 import { and, count, desc, eq, gte, ne, not, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
+import { aheadOf, type InLine } from '../door/line.ts';
 import { type DoorRow, shutAt } from '../door/queries.ts';
 import { registerOfForm, releaseInForce } from '../form/queries.ts';
 import { groupsOf, metBy, type PersonRow, personById } from '../people/queries.ts';
@@ -30,7 +31,7 @@ function meetsAt(db: Reader, { design }: DoorRow, id: string): Pick<Comer, 'meet
   return conditions.length === 0 ? {} : { meets: metBy(db, personById(db, id), conditions) };
 }
 
-interface Counted {
+interface Counted extends InLine {
   readonly personId: string | null;
   readonly now: number;
   /** Where days begin at midnight. */
@@ -83,11 +84,18 @@ const whichOf = ({ unfinished }: DoorLimit): 'any' | 'unfinished' => (unfinished
 
 /** How many requests count against a limit of a door; more than the limit takes are not counted. */
 export const usedOf =
-  (db: Reader, door: Pick<DoorRow, 'id' | 'formId'>, whose: Counted): ((limit: DoorLimit) => number) =>
+  (db: Reader, door: DoorRow, whose: Counted): ((limit: DoorLimit) => number) =>
   (limit) => {
-    const given = { ...givenFor(db, door, limit, whose), most: limit.most };
-    return counting(limit.of, whichOf(limit))(db).get(given)?.n ?? 0;
+    const used = countOf(db, door, limit, whose);
+    // Whoever waits for a place comes before those who did not.
+    return limit.of === 'all' && door.design.waits !== undefined ? used + aheadOf(db, door.id, whose, whose.now) : used;
   };
+
+/** The same without those who wait. */
+export function countOf(db: Reader, door: Pick<DoorRow, 'id' | 'formId'>, limit: DoorLimit, whose: Counted): number {
+  const given = { ...givenFor(db, door, limit, whose), most: limit.most };
+  return counting(limit.of, whichOf(limit))(db).get(given)?.n ?? 0;
+}
 
 /** The last request that counts against a limit of a door. */
 export const lastOf = (
@@ -110,7 +118,7 @@ export function admissionOf(
   viewer: Pick<Viewer, 'personId' | 'kind' | 'groups'> | null,
   now: number,
   since: number | null = null,
-  { zone, used } = countedAt(db, door, viewer?.personId ?? null, now),
+  { zone, used } = countedAt(db, door, { personId: viewer?.personId ?? null }, now),
   sent?: true,
 ): Admission {
   const known = viewer && { kind: viewer.kind, active: true, groups: viewer.groups, personId: viewer.personId };
@@ -122,11 +130,11 @@ export function admissionOf(
  * What counts against the limits of a door now, each counted once however often it is asked. A form that changes what is
  * there takes nobody’s place: what it adds is counted as it arrives.
  */
-export function countedAt(db: Reader, door: DoorRow, personId: string | null, now: number) {
+export function countedAt(db: Reader, door: DoorRow, who: InLine & { readonly personId: string | null }, now: number) {
   const design = door.design.limits.length > 0 ? releaseInForce(db, door.formId)?.design : undefined;
   const zone = design ? calendarOf(db, design.deadline.calendar).zone : 'UTC';
   if (design?.updates) return { zone, used: () => 0 };
-  const count = usedOf(db, door, { personId, now, zone });
+  const count = usedOf(db, door, { ...who, now, zone });
   const known = new Map<string, number>();
   const used = (limit: DoorLimit): number => {
     const n = known.get(limit.id) ?? count(limit);
@@ -134,4 +142,10 @@ export function countedAt(db: Reader, door: DoorRow, personId: string | null, no
     return n;
   };
   return { zone, used };
+}
+
+/** What counts against the limits of a door for all, without those who wait for a place. */
+export function placesTakenAt(db: Reader, door: DoorRow, now: number): (limit: DoorLimit) => number {
+  const { zone } = calendarOf(db, releaseInForce(db, door.formId)?.design.deadline.calendar ?? '');
+  return (limit) => countOf(db, door, limit, { personId: null, now, zone });
 }

@@ -6,6 +6,7 @@ import type { Problem as FieldProblem, RawAnswers, RequestFacts, Values } from '
 import type { Through } from '@tolvek/core/request';
 import { refused } from '@tolvek/words';
 import { calendarOf } from '../calendar/queries.ts';
+import type { InLine } from '../door/line.ts';
 import { type DoorRow, shutAt } from '../door/queries.ts';
 import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
@@ -40,6 +41,8 @@ export interface Arriving {
   /** Whether who asks may be admitted. */
   readonly admits: Comer;
   readonly answers: RawAnswers;
+  /** How the line at the door knows them besides who they are. */
+  readonly inLine?: InLine;
   /** Since when they have been filling in, epoch ms, as far as the house knows. */
   readonly since?: number | null;
   /** What it is about where the form was sent to them. */
@@ -135,7 +138,9 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
     // A trial takes no number that somebody else would miss.
     numbers: through.by === 'trial' ? {} : numbersToCome(db, register.id, design.fields, told.today),
   };
-  const used = door ? usedOf(db, door, { personId: asks?.id ?? null, now, zone: calendar.zone }) : () => 0;
+  const used = door
+    ? usedOf(db, door, { ...arriving.inLine, personId: asks?.id ?? null, now, zone: calendar.zone })
+    : () => 0;
   const { since = null } = arriving;
   const came = { since, shutAt: door && since !== null ? shutAt(db, door) : null };
   const context = { now, calendar, facts, requester: admits, came, used, holds: register.holds };

@@ -7,6 +7,7 @@ import { refused, said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
 import { keptByOthers } from '../door/admission.ts';
+import { leaveLine } from '../door/line.ts';
 import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
 import { type DoneWork, spendWork } from '../door/slowWork.ts';
 import { keptAnswers, waitingSubmissions } from '../door/tables.ts';
@@ -29,11 +30,12 @@ import { factsFor } from '../request/facts.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { offersOf, pictureOnCard } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
-import { admissionOf, comerOf, namedAt, UNKNOWN } from './admission.ts';
+import { admissionOf, comerOf, countedAt, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { confirmationOf } from './confirmation.ts';
 import { refuseElsewhere } from './elsewhere.ts';
 import { forgetKept, keptBy } from './kept.ts';
+import { placeShown } from './line.ts';
 import { openedSince } from './opened.ts';
 import { isAnswered, type SentTo, type Shown, sentTo, stillOwed } from './sentTo.ts';
 import { meantAt, type Updated, update } from './update.ts';
@@ -42,6 +44,8 @@ export interface Submission {
   readonly slug: string;
   readonly release: number;
   readonly answers: RawAnswers;
+  /** The link to a place that is held for them. */
+  readonly place?: string | undefined;
   readonly contact?: { readonly name: string; readonly email: string } | undefined;
   /** On whose behalf one of the staff asks. */
   readonly onBehalf?: string | undefined;
@@ -150,7 +154,9 @@ function keepForConfirmation(house: House, work: Work, { door, release, input, s
   const name = input.contact?.name.trim() ?? '';
   const email = input.contact?.email.trim().toLowerCase() ?? '';
   const { answers, language: reads } = input;
-  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers, since, reads };
+  // A place may be held for whoever has the address: that it is theirs is confirmed before it is taken.
+  const inLine = { email, place: placeShown(tx, door, input.place, now) };
+  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers, since, reads, inLine };
   const considered = consider(tx, arriving, now);
   if (considered.is === 'refused') throw refusal(considered.refusal);
   const wrong = considered.is === 'wrong' ? considered.problems : [];
@@ -238,13 +244,15 @@ export function sendAgain(house: House, token: string, typed: string): AnswerOf<
 /** The door that somebody is at, and what they show to prove since when. */
 interface Through extends Shown {
   readonly slug: string;
+  /** The link to a place that is held for them. */
+  readonly place?: string | undefined;
   readonly opened?: string | undefined;
   /** The language they read. */
   readonly reads: Language;
 }
 
 /** A door that admits whoever calls: a closed one answers nothing about its form. */
-function openDoor(house: House, caller: Viewer | null, { slug, opened, reads, ...shown }: Through, now: number) {
+function openDoor(house: House, caller: Viewer | null, { slug, opened, reads, place, ...shown }: Through, now: number) {
   const { db } = house;
   const at = doorBySlug(db, slug, reads);
   const sent = sentTo(db, at.door, shown, now);
@@ -252,7 +260,9 @@ function openDoor(house: House, caller: Viewer | null, { slug, opened, reads, ..
   const viewer = sent?.viewer ?? caller;
   if (at.door.kind === 'staff' && !viewer) throw notSignedIn();
   const since = openedSince(house.config.secret, at.door, opened);
-  const admission = admissionOf(db, at.door, viewer, now, since, undefined, sent ? true : undefined);
+  const held = placeShown(db, at.door, place, now);
+  const counted = countedAt(db, at.door, { personId: viewer?.personId ?? null, place: held }, now);
+  const admission = admissionOf(db, at.door, viewer, now, since, counted, sent ? true : undefined);
   if (!admission.admitted) throw refusal(admission);
   const kept = keptByOthers(db, at.door.formId, viewer);
   if (kept !== null) throw notAllowed(kept);
@@ -462,9 +472,11 @@ function arriveBy(
     asks: requester,
     admits: { ...comerOf(work.tx, door, requester), ...(sent ? { sent: true as const } : {}) },
     ...{ answers, isKnown, since, about: sent?.about ?? null, entry: sent?.entry ?? null },
+    inLine: { email: requester.email },
   };
   const parties = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };
   const { request } = arrive(by(work, requester.id), arriving, parties);
+  leaveLine(work.tx, door.id, { personId: requester.id, email: requester.email });
   return { id: request.id, ...arrivedFrom(work.tx, door, request) };
 }
 

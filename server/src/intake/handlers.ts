@@ -41,6 +41,7 @@ import {
 } from './commands.ts';
 import { ledFrom } from './elsewhere.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
+import { joinLine, lineAt, placeShown, quitLine } from './line.ts';
 import { openedAt, openedSince } from './opened.ts';
 import { type SentTo, sentTo } from './sentTo.ts';
 import { updatesAt } from './theirs.ts';
@@ -86,6 +87,10 @@ function askerNamed(db: Reader, viewer: Viewer): { readonly name: string; readon
   return person ? { name: person.name, email: person.email } : null;
 }
 
+/** Whether somebody is refused because the places for all are taken. */
+const isFullFor = (refused: { readonly why: string; readonly own?: DoorLimit } | null): boolean =>
+  refused?.why === 'full' && !refused.own;
+
 export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   const { db, clock } = house;
   const { secret } = house.config;
@@ -100,7 +105,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       // What was typed is given back to whoever signed in.
       const kept = known?.personId === caller?.personId ? keptBy(db, door.id, known, sent?.owed.id) : null;
       const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
-      const counted = countedAt(db, door, viewer?.personId ?? null, now);
+      const place = placeShown(db, door, query.place, now);
+      const counted = countedAt(db, door, { personId: viewer?.personId ?? null, place }, now);
       const mustSignIn = release.design.updates !== undefined && !known;
       const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
       const requester = known && { id: known.personId, kind: known.kind };
@@ -122,6 +128,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
         leadsTo,
+        line: lineAt(db, door, { viewer: known, place, now, isFull: isFullFor(refused) }),
         unnamed: door.design.unnamed ?? false,
         ...besideDoor(db, door, known, { now, refused, finishBy, counted, reads }),
         ...(sent ? besideSent(db, sent, spoken) : { sent: null }),
@@ -177,7 +184,9 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const sent = sentTo(db, door, { owed: call.query.owed, session: call.session }, clock.now());
       const viewer = sent?.viewer ?? call.viewer;
       const isSent = sent ? true : undefined;
-      const admission = admissionOf(db, door, viewer, clock.now(), since, undefined, isSent);
+      const place = placeShown(db, door, call.query.place, clock.now());
+      const counted = countedAt(db, door, { personId: viewer?.personId ?? null, place }, clock.now());
+      const admission = admissionOf(db, door, viewer, clock.now(), since, counted, isSent);
       if (!admission.admitted) throw notAllowed(refused('notAdmitted', { why: admission.message }));
       const { field, name } = call.query;
       const known = namedAt(door, viewer);
@@ -186,6 +195,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const fromWhere = door.design.unnamed ? `door ${door.id}` : undefined;
       await takeBody(house, call, { formId: release.formId, field: askedFor(design, field), name }, fromWhere);
     },
+    joinLine: ({ params, body, viewer, language: reads }) => joinLine(house, viewer, params.slug, { ...body, reads }),
+    leaveLine: ({ params, body, viewer }) => quitLine(house, viewer, params.slug, body),
     work: async ({ params }) => ({ work: await workFor(secret, doorBySlug(db, params.slug).door, clock.now()) }),
     submit: async ({ params, body, viewer, session, key, language }) => {
       // Looked over before the write begins; most doors want none.

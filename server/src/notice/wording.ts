@@ -7,6 +7,7 @@ import {
   draftGoingOn,
   draftInvitation,
   draftNotice,
+  draftPlaceFree,
   draftReset,
   draftSignIn,
   draftTest,
@@ -25,15 +26,15 @@ import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
 import { seatById } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
-import { doorAtAddress } from '../door/queries.ts';
-import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { doorAtAddress, doorById } from '../door/queries.ts';
+import { doorLines, doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
 import { mailingById, openOfGoing } from '../mailing/queries.ts';
 import { groupNames, namesOf, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { tokenOf } from '../platform/links.ts';
+import { issueLink, tokenOf } from '../platform/links.ts';
 import { codeOf } from '../platform/signIn/letterCodes.ts';
 import { links } from '../platform/tables.ts';
 import { speechFor } from '../platform/words.ts';
@@ -69,6 +70,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     return said && { said, toName: '', toAddress };
   }
   if (cause.kind === 'to-fill-in' || cause.kind === 'passed-on') return fillInOf(post, tx, { ...notice, cause }, now);
+  if (cause.kind === 'place-free') return placeFreeOf(post, tx, cause, now);
   if (cause.kind === 'invitation' || cause.kind === 'test' || cause.kind === 'reset' || cause.kind === 'sign-in')
     return toPersonOf(post, tx, { ...notice, cause }, now);
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
@@ -108,7 +110,7 @@ interface About {
   readonly person: PersonRow;
 }
 
-type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | ToPerson | ToFill }>;
+type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | 'place-free' | ToPerson | ToFill }>;
 /** What is written to somebody who has to fill something in. */
 type ToFill = 'to-fill-in' | 'passed-on';
 /** What is written to somebody about no request. */
@@ -268,6 +270,27 @@ function fillInOf(
       : '/';
   const said = { ...inLanguage(letter, person.language ?? deskOf(tx).language, zone), path, link: link?.id ?? null };
   return { said, toName: person.name, toAddress: person.email };
+}
+
+/** What is said to whom a place is held for, as long as it is. */
+function placeFreeOf(
+  { config: { secret } }: Post,
+  tx: Transaction,
+  { place }: Extract<NoticeCause, { kind: 'place-free' }>,
+  now: number,
+): Outgoing | null {
+  const row = tx.select().from(doorLines).where(eq(doorLines.id, place)).get();
+  const door = row && doorById(tx, row.doorId);
+  const release = door && releaseInForce(tx, door.formId);
+  if (!row || !door || !release || row.heldUntil === null || row.heldUntil <= now) return null;
+  const { heldUntil: until, name, email: toAddress, personId } = row;
+  const language = row.language ?? deskOf(tx).language;
+  const { zone } = calendarOf(tx, release.design.deadline.calendar);
+  const { title: form } = formIn(release.design, language);
+  const link = issueLink(tx, secret, { purpose: 'place', personId: personId ?? '', targetId: place, expiresAt: until });
+  const letter = draftPlaceFree({ reader: name, form, until });
+  const said = { ...inLanguage(letter, language, zone), path: `/ask/${door.slug}?place=`, link: link.id };
+  return { said, toName: name, toAddress };
 }
 
 /** What is said to an address that nobody has confirmed: it repeats nothing of what was typed. */

@@ -45,6 +45,7 @@ const USED = {
   reset: 'inviteUsed',
   'sign-in': 'signInLinkUsed',
   owed: 'linkUsed',
+  place: 'placeOver',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 const EXPIRED = {
@@ -59,6 +60,7 @@ const EXPIRED = {
   reset: 'inviteExpired',
   'sign-in': 'signInLinkExpired',
   owed: 'owedExpired',
+  place: 'placeOver',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 /** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */

@@ -7,14 +7,14 @@ import type { Stage } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { LANGUAGES } from '@tolvek/words/speech';
 import { count, eq, inArray } from 'drizzle-orm';
-import { calendarOf } from '../calendar/queries.ts';
 import { changeAtOnce, type Done } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
 import { freeSlug, isSlugTaken, makeDoor } from '../door/commands.ts';
+import { lineOf } from '../door/line.ts';
 import { allDoors, type DoorRow, doorDesign } from '../door/queries.ts';
-import { doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
+import { doorLines, doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { formById, formNamed, registerOfForm, releaseInForce } from '../form/queries.ts';
-import { usedOf } from '../intake/admission.ts';
+import { placesTakenAt } from '../intake/admission.ts';
 import { wrongConditions } from '../people/conditions.ts';
 import { groupNames, namesOf, spokenTo } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
@@ -53,7 +53,7 @@ export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorD
     db,
     states.map(({ by }) => by),
   );
-  const used = usedOf(db, door, { personId: null, now, zone: calendarOf(db, form.draft.deadline.calendar).zone });
+  const used = placesTakenAt(db, door, now);
   return {
     ...{ slug, form: form.key, version: door.version, door: door.design, ...namesAt(db, door.design) },
     used: door.design.limits.flatMap((limit) => (limit.of === 'all' ? [{ limit: limit.id, n: used(limit) }] : [])),
@@ -62,6 +62,9 @@ export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorD
         ? []
         : [{ slug: other.slug, name: other.design.name, form: formById(db, other.formId)?.draft.title ?? '' }],
     ),
+    line: lineOf(db, door.id).map(({ name, email, since, heldUntil }) => ({
+      ...{ name, email, since: iso(since), until: heldUntil === null ? null : iso(heldUntil) },
+    })),
     states: states.map(({ number, note, by, at, content }) => ({
       ...{ number, note, by: names.get(by) ?? '', at: iso(at), door: content },
     })),
@@ -247,7 +250,7 @@ export function addDoor(
   );
 }
 
-const countOf = (db: Reader, table: typeof waitingSubmissions | typeof keptAnswers | typeof requests, id: string) =>
+const countOf = (db: Reader, table: Given | typeof requests, id: string) =>
   db.select({ n: count() }).from(table).where(eq(table.doorId, id)).get()?.n ?? 0;
 
 /** What a door has given that would end with it, and what stays. */
@@ -257,6 +260,7 @@ export function removalView(db: Reader, slug: string): AnswerOf<'doorRemoval'> {
     waiting: countOf(db, waitingSubmissions, door.id),
     begun: countOf(db, keptAnswers, door.id),
     requests: countOf(db, requests, door.id),
+    line: countOf(db, doorLines, door.id),
   };
 }
 
@@ -280,7 +284,7 @@ export function removeDoor(
     const content = { ...draft, open: false, audience: newDoor(draft.proof, '').audience };
     changeAtOnce(tx, design, { version, content, note: '' }, { viewer, now });
     leadElsewhere(tx, slug, { viewer, now });
-    for (const table of [waitingSubmissions, keptAnswers]) endGiven(tx, table, door.id);
+    for (const table of [waitingSubmissions, keptAnswers, doorLines]) endGiven(tx, table, door.id);
     tx.update(doors).set({ removedAt: now }).where(eq(doors.id, door.id)).run();
     return ended;
   });
@@ -295,8 +299,11 @@ function leadElsewhere(tx: Transaction, slug: string, done: Done): void {
   }
 }
 
+/** What a door has given that is not a request: what waits to be confirmed, what was begun, who waits for a place. */
+type Given = typeof waitingSubmissions | typeof keptAnswers | typeof doorLines;
+
 /** Ends what somebody has begun or sent by a door that is not a request yet, and the links that lead to it. */
-function endGiven(tx: Transaction, table: typeof waitingSubmissions | typeof keptAnswers, doorId: string): void {
+function endGiven(tx: Transaction, table: Given, doorId: string): void {
   const ids = tx
     .select({ id: table.id })
     .from(table)

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, Navigate, useLocation, useParams, useSearchParams } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -12,15 +12,18 @@ import { isKeptHere, keptUnder, openedHere, recall } from './keptAnswers.ts';
 import { ProveAgain } from './ProveAgain.tsx';
 import { SentToYou } from './SentToYou.tsx';
 
+const Line = lazy(() => import('./Line.tsx').then(({ Line: default_ }) => ({ default: default_ })));
+
 /** A door: to whom it admits it shows its form, to others a polite refusal. */
 export function Ask() {
   const { slug = '' } = useParams();
   const [search] = useSearchParams();
   const owed = search.get('owed') ?? undefined;
-  return <AskAt key={`${slug} ${owed}`} slug={slug} owed={owed} />;
+  const place = search.get('place') ?? undefined;
+  return <AskAt key={`${slug} ${owed} ${place}`} {...{ slug, owed, place }} />;
 }
 
-function AskAt({ slug, owed }: { slug: string; owed: string | undefined }) {
+function AskAt({ slug, owed, place }: { slug: string; owed: string | undefined; place: string | undefined }) {
   /** What shows since when its form was filled in on this device: as it was when the page was loaded. */
   const [opened, setOpened] = useState(() => openedHere(slug));
   const [search] = useSearchParams();
@@ -31,7 +34,7 @@ function AskAt({ slug, owed }: { slug: string; owed: string | undefined }) {
     error: closed,
     refetch,
   } = frontDeskApi.useDoorQuery(
-    { slug, query: { opened: behind?.opened ?? opened, owed } },
+    { slug, query: { opened: behind?.opened ?? opened, owed, place } },
     { refetchOnMountOrArgChange: true, skip: token !== null && !behind && !gone },
   );
   const again = (): void => {
@@ -74,6 +77,7 @@ function AskAt({ slug, owed }: { slug: string; owed: string | undefined }) {
           reload={again}
           kept={behind ?? door.form.kept}
           owed={owed}
+          place={place}
           keptAt={
             token
               ? { as: 'link', token }
@@ -83,7 +87,7 @@ function AskAt({ slug, owed }: { slug: string; owed: string | undefined }) {
           }
         />
       ) : (
-        <Refusal door={door} />
+        <Refusal door={door} again={again} />
       )}
     </Column>
   );
@@ -135,7 +139,7 @@ function LedElsewhere({
   );
 }
 
-function Refusal({ door }: { door: AnswerOf<'door'> }) {
+function Refusal({ door, again }: { door: AnswerOf<'door'>; again: () => void }) {
   const mustSignIn = door.why === 'sign-in';
   return (
     <>
@@ -148,6 +152,11 @@ function Refusal({ door }: { door: AnswerOf<'door'> }) {
             <span className="font-mono text-[14px]">{door.earlier.number}</span> · {door.earlier.stage}
           </span>
         </p>
+      ) : null}
+      {door.line ? (
+        <Suspense>
+          <Line door={door} line={door.line} again={again} />
+        </Suspense>
       ) : null}
       {door.instead ? (
         <p className="mt-5 border-l-2 border-green pl-3.5">

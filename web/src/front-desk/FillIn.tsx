@@ -58,10 +58,13 @@ export function FillIn({
   kept,
   keptAt,
   owed,
+  place,
 }: {
   door: OpenDoor;
   /** What shows that the form was sent to who fills it in. */
   owed?: string | undefined;
+  /** The link to a place that is held for who fills it in. */
+  place?: string | undefined;
   reload: () => void;
   kept: KeptElsewhere | null;
   keptAt: KeptAt;
@@ -93,7 +96,10 @@ export function FillIn({
   const [submit, { isLoading, data: sent }] = frontDeskApi.useSubmitMutation();
   const leaveField = useLeftFields(useCallback((fields) => step({ does: 'leave', fields }), []));
   const opened = typed.opened;
-  const shows = useMemo(() => ({ opened, ...(owed === undefined ? {} : { owed }) }), [opened, owed]);
+  const shows = useMemo(
+    () => ({ opened, ...(owed === undefined ? {} : { owed }), ...(place === undefined ? {} : { place }) }),
+    [opened, owed, place],
+  );
   const means = changes?.id ?? (updating?.about.is === 'another' ? 'another' : undefined);
   const taken = useTaken(slug, form.together, means === undefined ? shows : { ...shows, entry: means });
   const [giveWork, { isLoading: isWorking }] = frontDeskApi.useWorkMutation();
@@ -264,6 +270,11 @@ export function FillIn({
       {from && at === 0 ? (
         <p className="mt-4 border-l-2 border-green pl-3.5">
           {say('desk:ledHere', { title: from.title })} {from.values.length > 0 ? say('desk:ledWith') : ''}
+        </p>
+      ) : null}
+      {door.line?.is === 'held' && door.line.until !== null && at === 0 ? (
+        <p className="mt-4 border-l-2 border-green pl-3.5">
+          {say('desk:placeHeld', { until: Date.parse(door.line.until) })}
         </p>
       ) : null}
       {door.unnamed && at === 0 ? (

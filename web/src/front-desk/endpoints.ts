@@ -81,6 +81,11 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('decideByLink'),
       invalidatesTags: (_decided, error) => (error ? ['sheet'] : []),
     }),
+    joinLine: build.mutation<AnswerOf<'joinLine'>, Asked<'joinLine'>>({ query: call('joinLine') }),
+    leaveLine: build.mutation<AnswerOf<'leaveLine'>, Asked<'leaveLine'>>({
+      query: call('leaveLine'),
+      invalidatesTags: ['door'],
+    }),
     offers: build.mutation<AnswerOf<'offers'>, Asked<'offers'>>({ query: call('offers') }),
     keepAnswers: build.mutation<AnswerOf<'keepAnswers'>, Asked<'keepAnswers'>>({
       query: call('keepAnswers'),

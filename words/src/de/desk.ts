@@ -250,4 +250,11 @@ export const desk: Same<typeof english> = {
   goThere: 'Weiter zu {{host}}',
   ledHere: '„{{title}}“ hat Sie zu diesem Formular geführt.',
   ledWith: 'Wo es dasselbe fragt, sind Ihre Antworten schon eingetragen.',
+  waitForPlace:
+    'Sie können auf einen Platz warten. Wir schreiben Ihnen, wenn einer frei ist, und halten ihn eine Weile für Sie frei.',
+  waitButton: 'Auf einen Platz warten',
+  waiting: 'Sie warten auf einen Platz. Wir schreiben Ihnen, wenn einer frei ist.',
+  waitingAt: 'Wir schreiben an {{email}}, wenn ein Platz frei ist.',
+  leaveLine: 'Nicht mehr warten',
+  placeHeld: 'Ein Platz ist bis {{until, moment}} für Sie frei gehalten.',
 };

@@ -128,4 +128,11 @@ export const doors: Same<typeof english> = {
   embedsStaff:
     'Seiten woanders können nur ein Formular für Außenstehende zeigen: Dort ist niemand angemeldet. Entfernen Sie die Adressen.',
   embeds: 'Seiten bei {{origins, list}} können sie zeigen.',
+  theWaiting: 'Warten auf einen Platz',
+  noPlacesToWait:
+    'Wo es keine Grenze für alle gibt, kann niemand warten. Fügen Sie eine hinzu, oder lassen Sie niemanden warten.',
+  unnamedWaits: 'Wer wartet, bekommt Post, und diese Tür speichert niemanden. Wählen Sie eines von beiden.',
+  waits_one: 'Wer kommt, wenn sie voll ist, kann warten; ein freier Platz bleibt {{count, number}} Stunde reserviert.',
+  waits_other:
+    'Wer kommt, wenn sie voll ist, kann warten; ein freier Platz bleibt {{count, number}} Stunden reserviert.',
 };

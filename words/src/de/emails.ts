@@ -112,4 +112,9 @@ export const emails: Same<typeof english> = {
   'message.noteLink': 'Bitte antworten Sie über diesen Link, nicht per E-Mail. Er gilt bis {{until, date}}.',
   followNoteCode:
     'Dieser Link gilt bis {{until, date}}. Wir fragen nach einem Code, den wir Ihnen per E-Mail senden. Bitte leiten Sie ihn nicht weiter.',
+  'place.subject': 'Ein Platz ist frei: {{form}}',
+  'place.body':
+    'Sie wollten erfahren, wenn für {{form}} ein Platz frei ist. Das ist er, und wir halten ihn bis {{until, moment}} für Sie frei.',
+  'place.other': 'Wenn Sie ihn bis dahin nicht nutzen, bekommt ihn jemand anders.',
+  'place.action': 'Formular öffnen',
 };

@@ -402,4 +402,13 @@ export const refusals: Same<typeof english> = {
   'askedElsewhere.happened': 'Danach fragen Sie inzwischen woanders: {{where}}.',
   'askedElsewhere.saved': 'Es wurde nichts gesendet. Ihre Antworten sind auf diesem Gerät gespeichert.',
   'askedElsewhere.now': 'Laden Sie diese Seite neu. Sie führt Sie dorthin.',
+  'placeOver.happened': 'Der Platz wird nicht mehr für Sie freigehalten.',
+  'placeOver.saved': 'Es wurde nichts gesendet.',
+  'placeOver.now': 'Öffnen Sie das Formular ohne diesen Link, und warten Sie wieder, wenn es voll ist.',
+  'noLine.happened': 'Hier wartet niemand auf einen Platz.',
+  'noLine.saved': 'Es wurde nichts geändert.',
+  'noLine.now': 'Laden Sie die Seite neu: Vielleicht ist ein Platz frei.',
+  'lineFull.happened': 'Es warten schon zu viele auf einen Platz.',
+  'lineFull.saved': 'Es wurde nichts geändert.',
+  'lineFull.now': 'Kommen Sie später wieder.',
 };

@@ -992,4 +992,13 @@ export const workshop: Same<typeof english> = {
     'Seiten an diesen Adressen können das Formular in sich zeigen, andere nicht. Eine in jeder Zeile, wie https://schule.example. Man füllt es dort aus, ohne angemeldet zu sein.',
   'doors.embedWith': 'In einer Seite:',
   'doors.copyEmbed': 'Text für eine Seite kopieren',
+  'doors.waits': 'Man kann warten, wenn die Grenze für alle erreicht ist',
+  'doors.waitsHint':
+    'Wer wartet, bekommt eine E-Mail, wenn ein Platz frei ist. So lange bleibt er reserviert, dann ist der Nächste dran.',
+  'doors.waitsHours': 'Stunden, die ein freier Platz reserviert bleibt',
+  'doors.line': 'Warten auf einen Platz',
+  'doors.lineSince': 'seit {{since, moment}}',
+  'doors.lineHeld': 'reserviert bis {{until, moment}}',
+  'doors.endsLine_one': '{{count, number}} Person, die auf einen Platz wartet',
+  'doors.endsLine_other': '{{count, number}} Personen, die auf einen Platz warten',
 };

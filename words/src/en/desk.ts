@@ -242,4 +242,10 @@ export const desk = {
   goThere: 'Go to {{host}}',
   ledHere: '“{{title}}” led you to this form.',
   ledWith: 'Your answers are filled in where it asks the same.',
+  waitForPlace: 'You can wait for a place. We write to you when one is free, and hold it for you for a while.',
+  waitButton: 'Wait for a place',
+  waiting: 'You wait for a place. We will write to you when one is free.',
+  waitingAt: 'We will write to {{email}} when a place is free.',
+  leaveLine: 'Stop waiting',
+  placeHeld: 'A place is held for you until {{until, moment}}.',
 } as const;

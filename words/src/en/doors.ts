@@ -113,4 +113,9 @@ export const doors = {
   embedsStaff:
     'Pages elsewhere can show only a form for people from outside: nobody is signed in there. Remove the addresses.',
   embeds: 'Pages at {{origins, list}} can show it.',
+  theWaiting: 'Waiting for a place',
+  noPlacesToWait: 'Nobody can wait where there is no limit for all. Add one, or let nobody wait.',
+  unnamedWaits: 'People who wait get an email, and here nobody’s address is stored. Choose one of the two.',
+  waits_one: 'Who comes when it is full can wait; a free place is held for {{count, number}} hour.',
+  waits_other: 'Who comes when it is full can wait; a free place is held for {{count, number}} hours.',
 } as const;

@@ -105,4 +105,9 @@ export const emails = {
   'message.noteLink': 'Please answer with this link, not by email. It works until {{until, date}}.',
   followNoteCode:
     'This link works until {{until, date}}. We ask for a code that we email you. Please do not forward it.',
+  'place.subject': 'A place is free: {{form}}',
+  'place.body':
+    'You wanted to be told when a place is free for {{form}}. One is, and we hold it for you until {{until, moment}}.',
+  'place.other': 'If you do not use it by then, somebody else gets it.',
+  'place.action': 'Open the form',
 } as const;

@@ -381,4 +381,13 @@ export const refusals = {
   'askedElsewhere.happened': 'You ask for this somewhere else by now: {{where}}.',
   'askedElsewhere.saved': 'Nothing was sent. Your answers stay on this device.',
   'askedElsewhere.now': 'Load this page again. It leads you there.',
+  'placeOver.happened': 'The place is not held for you any more.',
+  'placeOver.saved': 'Nothing was sent.',
+  'placeOver.now': 'Open the form without this link, and wait again if it is full.',
+  'noLine.happened': 'Nobody waits for a place here.',
+  'noLine.saved': 'Nothing was changed.',
+  'noLine.now': 'Load the page again: a place may be free.',
+  'lineFull.happened': 'Too many people wait for a place already.',
+  'lineFull.saved': 'Nothing was changed.',
+  'lineFull.now': 'Come back later.',
 } as const;

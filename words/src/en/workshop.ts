@@ -973,4 +973,13 @@ export const workshop = {
     'Pages at these addresses can show the form inside them, and no others can. One on each line, as in https://school.example. People fill it in there without being signed in.',
   'doors.embedWith': 'Inside a page:',
   'doors.copyEmbed': 'Copy the text for a page',
+  'doors.waits': 'Let people wait when the limit for all is reached',
+  'doors.waitsHint':
+    'Whoever waits is written to when a place is free. It is held for them for so long, then for the next.',
+  'doors.waitsHours': 'Hours a free place is held',
+  'doors.line': 'Waiting for a place',
+  'doors.lineSince': 'since {{since, moment}}',
+  'doors.lineHeld': 'held until {{until, moment}}',
+  'doors.endsLine_one': '{{count, number}} person who waits for a place',
+  'doors.endsLine_other': '{{count, number}} people who wait for a place',
 } as const;

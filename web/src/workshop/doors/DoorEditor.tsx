@@ -21,6 +21,7 @@ import { DoorTimes } from './DoorTimes.tsx';
 import { withSet, withWords } from './doorEdits.ts';
 import { useDoorNames } from './doorNames.ts';
 import { Limits } from './Limits.tsx';
+import { Waiting } from './Waiting.tsx';
 
 type Opened = AnswerOf<'doorDesign'>;
 
@@ -103,6 +104,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
         <DoorTimes {...{ id, door, set }} />
         <span className="pt-1 text-soft">{say('workshop:doors.limits')}</span>
         <Limits {...{ door, set }} used={opened.used} />
+        <Waiting {...{ door, set }} line={opened.line} />
         <span className="pt-1.5 text-soft">{say('workshop:doors.words')}</span>
         <fieldset>
           <legend className="sr-only">{say('workshop:doors.words')}</legend>

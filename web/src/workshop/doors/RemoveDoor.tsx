@@ -31,6 +31,7 @@ export function RemoveDoor({ slug, name }: { slug: string; name: string }) {
           <li>{say('workshop:doors.endsLink', { address: `/ask/${slug}` })}</li>
           {ends.waiting > 0 ? <li>{say('workshop:doors.endsWaiting', { count: ends.waiting })}</li> : null}
           {ends.begun > 0 ? <li>{say('workshop:doors.endsBegun', { count: ends.begun })}</li> : null}
+          {ends.line > 0 ? <li>{say('workshop:doors.endsLine', { count: ends.line })}</li> : null}
           <li>{say('workshop:doors.staysRequests', { count: ends.requests })}</li>
         </ul>
       ) : null}

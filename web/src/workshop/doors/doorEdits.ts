@@ -46,9 +46,11 @@ export const changeLimit = (door: DoorDesign, id: string, change: (limit: DoorLi
 
 /** Without a limit; places are shown only where a limit says how many there are. */
 export function withoutLimit(door: DoorDesign, id: string): DoorDesign {
-  const { showsPlaces, ...rest } = door;
+  const { showsPlaces, waits, ...rest } = door;
   const limits = door.limits.filter((limit) => limit.id !== id);
-  return { ...rest, limits, ...(showsPlaces && limits.some(({ of }) => of === 'all') ? { showsPlaces } : {}) };
+  // What is about the places for all goes with the last of them.
+  const places = { ...(showsPlaces ? { showsPlaces } : {}), ...(waits === undefined ? {} : { waits }) };
+  return { ...rest, limits, ...(limits.some(({ of }) => of === 'all') ? places : {}) };
 }
 
 /** A door with something set, or left out where it is what nothing says. */
