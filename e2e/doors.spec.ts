@@ -211,4 +211,10 @@ test('a teacher waits on a phone for a place, is written to when one is free, an
   await expect(teacher.getByText(/A place is held for you until/)).toBeVisible();
   await expect(teacher.getByLabel('Which school are you?')).toBeVisible();
   expect(await overflows(teacher)).toBe(false);
+  // And theirs to give to the next: the link opens nothing any more.
+  await teacher.getByRole('button', { name: 'I do not need it any more' }).click();
+  await teacher.getByRole('button', { name: 'Give it to the next' }).click();
+  await expect(teacher.getByRole('status')).toContainText('Your place goes to whoever waits next.');
+  await teacher.reload();
+  await expect(teacher.getByText('is not held for you any more')).toBeVisible();
 });

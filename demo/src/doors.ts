@@ -11,9 +11,10 @@ export const SCHOOL_DOOR: Partial<DoorDesign> = {
     { id: 'limit-2', most: 1, of: 'each', days: null, period: 'year' },
   ],
   showsPlaces: true,
+  waits: 48,
   says: {
     early: 'Schools can ask from September on, for the mornings of next March.',
-    full: 'All mornings of next March are taken. In September we open the list for the year after.',
+    full: 'All mornings of next March are taken. Now and then a school gives one back: you can wait for it.',
   },
   confirmation:
     'We write to {school} within a week whether your morning is free. Please do not book a bus before that.',

@@ -68,7 +68,7 @@ export function joinLine(
     const known = namedAt(door, viewer);
     const person = known ? personById(tx, known.personId) : undefined;
     const name = person?.name ?? contact?.name.trim() ?? '';
-    const email = person?.email ?? contact?.email.trim().toLowerCase() ?? '';
+    const email = (person?.email ?? contact?.email.trim() ?? '').toLowerCase();
     const problems = person ? [] : contactProblems({ name, email });
     if (problems.length > 0) throw wrongFields(problems);
     const kept = keptByOthers(tx, door.formId, viewer);
@@ -78,7 +78,9 @@ export function joinLine(
     const isFull = !admission.admitted && admission.why === 'full' && !admission.own;
     if (!admission.admitted && !isFull) throw refusal(admission);
     if (!isFull || door.design.waits === undefined) throw new Problem(409, 'no-line', refused('noLine'));
-    if (lineOf(tx, door.id).length >= MOST) throw new Problem(409, 'no-line', refused('lineFull'));
+    const line = lineOf(tx, door.id);
+    if (line.some((own) => own.email === email)) return { email };
+    if (line.length >= MOST) throw new Problem(409, 'no-line', refused('lineFull'));
     const row = { id: newId(), doorId: door.id, personId: person?.id ?? null, name, email, since: now };
     tx.insert(doorLines)
       .values({ ...row, language: person?.language ?? reads })

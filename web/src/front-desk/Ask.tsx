@@ -12,6 +12,7 @@ import { isKeptHere, keptUnder, openedHere, recall } from './keptAnswers.ts';
 import { ProveAgain } from './ProveAgain.tsx';
 import { SentToYou } from './SentToYou.tsx';
 
+const PlaceGiven = lazy(() => import('./HeldPlace.tsx').then(({ PlaceGiven: default_ }) => ({ default: default_ })));
 const Line = lazy(() => import('./Line.tsx').then(({ Line: default_ }) => ({ default: default_ })));
 
 /** A door: to whom it admits it shows its form, to others a polite refusal. */
@@ -45,7 +46,19 @@ function AskAt({ slug, owed, place }: { slug: string; owed: string | undefined; 
   // Behind the link of an email nobody is signed in for whom it could be kept.
   const isTheirs = owed === undefined || door?.sent?.id === owed;
   const error = closed ?? gone;
+  const [gavePlace, setGavePlace] = useState(false);
   useTitle(door?.title ?? '');
+  if (gavePlace && door)
+    return (
+      <Column>
+        <h1 className="text-[28px]" lang={door.spoken}>
+          {door.title}
+        </h1>
+        <Suspense>
+          <PlaceGiven />
+        </Suspense>
+      </Column>
+    );
   if (error)
     return (
       <Column>
@@ -78,6 +91,7 @@ function AskAt({ slug, owed, place }: { slug: string; owed: string | undefined; 
           kept={behind ?? door.form.kept}
           owed={owed}
           place={place}
+          gavePlace={() => setGavePlace(true)}
           keptAt={
             token
               ? { as: 'link', token }

@@ -42,6 +42,7 @@ import { useTaken } from './useTaken.ts';
 
 const loadPrinted = () => import('./PrintedForm.tsx');
 const PrintedForm = lazy(loadPrinted);
+const HeldPlace = lazy(() => import('./HeldPlace.tsx').then(({ HeldPlace: default_ }) => ({ default: default_ })));
 const loadUpdating = () => import('./Updating.tsx');
 const WhatChanges = lazy(() => loadUpdating().then(({ WhatChanges: default_ }) => ({ default: default_ })));
 const StandsNow = lazy(() => loadUpdating().then(({ StandsNow: default_ }) => ({ default: default_ })));
@@ -59,12 +60,15 @@ export function FillIn({
   keptAt,
   owed,
   place,
+  gavePlace,
 }: {
   door: OpenDoor;
   /** What shows that the form was sent to who fills it in. */
   owed?: string | undefined;
   /** The link to a place that is held for who fills it in. */
   place?: string | undefined;
+  /** They gave a place that was held for them to the next. */
+  gavePlace: () => void;
   reload: () => void;
   kept: KeptElsewhere | null;
   keptAt: KeptAt;
@@ -273,9 +277,9 @@ export function FillIn({
         </p>
       ) : null}
       {door.line?.is === 'held' && door.line.until !== null && at === 0 ? (
-        <p className="mt-4 border-l-2 border-green pl-3.5">
-          {say('desk:placeHeld', { until: Date.parse(door.line.until) })}
-        </p>
+        <Suspense>
+          <HeldPlace slug={slug} until={door.line.until} place={place} given={gavePlace} />
+        </Suspense>
       ) : null}
       {door.unnamed && at === 0 ? (
         <p className="mt-4 border-l-2 border-green pl-3.5">{say('desk:storesNobody')}</p>

@@ -257,4 +257,11 @@ export const desk: Same<typeof english> = {
   waitingAt: 'Wir schreiben an {{email}}, wenn ein Platz frei ist.',
   leaveLine: 'Nicht mehr warten',
   placeHeld: 'Ein Platz ist bis {{until, moment}} für Sie frei gehalten.',
+  givePlace: 'Ich brauche ihn nicht mehr',
+  giveTitle: 'Ihren Platz weitergeben?',
+  giveSays:
+    'Wir schreiben der Person, die als nächste wartet. Überlegen Sie es sich anders, so warten Sie wieder, hinter den anderen.',
+  giveNow: 'Weitergeben',
+  giveNot: 'Nein, er bleibt meiner',
+  placeGiven: 'Danke. Ihr Platz geht an die Person, die als nächste wartet.',
 };

@@ -248,4 +248,10 @@ export const desk = {
   waitingAt: 'We will write to {{email}} when a place is free.',
   leaveLine: 'Stop waiting',
   placeHeld: 'A place is held for you until {{until, moment}}.',
+  givePlace: 'I do not need it any more',
+  giveTitle: 'Give your place to the next?',
+  giveSays: 'Whoever waits next is written to. If you change your mind, you wait again, behind them.',
+  giveNow: 'Give it to the next',
+  giveNot: 'No, it stays mine',
+  placeGiven: 'Thank you. Your place goes to whoever waits next.',
 } as const;
