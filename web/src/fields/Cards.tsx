@@ -171,7 +171,7 @@ function Card({
   return (
     <li className="border-b border-rule">
       <label
-        className={`flex min-h-[52px] items-start gap-3 border-l-[3px] py-2.5 pr-2 pl-2.5 ${isShut ? '' : 'cursor-pointer hover:bg-green-wash'} ${isChosen ? 'border-l-green bg-green-wash' : 'border-l-transparent'}`}
+        className={`flex min-h-[52px] flex-wrap items-start gap-3 @[18rem]:flex-nowrap border-l-[3px] py-2.5 pr-2 pl-2.5 ${isShut ? '' : 'cursor-pointer hover:bg-green-wash'} ${isChosen ? 'border-l-green bg-green-wash' : 'border-l-transparent'}`}
       >
         <input
           type={isOne ? 'radio' : 'checkbox'}
@@ -194,7 +194,7 @@ function Card({
             className={`aspect-[4/3] w-[104px] shrink-0 border border-rule object-cover @md:w-[140px] ${gone === null ? '' : 'opacity-50 grayscale'}`}
           />
         )}
-        <span className="min-w-0 flex-1">
+        <span className={`min-w-0 flex-1 wrap-break-word ${at === null ? '' : 'basis-full @[18rem]:basis-0'}`}>
           <span className={`block font-serif text-[1.1em] ${gone === null ? '' : 'text-soft'}`}>{request.label}</span>
           {gone === null ? null : <span className="block text-[0.93em] text-brick">{whyNot(gone)}</span>}
           {(card?.facts ?? []).map(({ label, words }) => (
