@@ -21,20 +21,24 @@ export const lineOf = (db: Reader, doorId: string): readonly LineRow[] =>
     .orderBy(asc(doorLines.since), asc(doorLines.id))
     .all();
 
-/** Somebody’s place in the line of a door. */
-export const placeOf = (db: Reader, doorId: string, { place, personId, email }: InLine): LineRow | undefined =>
-  lineOf(db, doorId).find(
+/** Somebody’s place in a line. */
+export const placeIn = (line: readonly LineRow[], { place, personId, email }: InLine): LineRow | undefined =>
+  line.find(
     (row) =>
       (place != null && row.id === place) ||
       (personId != null && row.personId === personId) ||
       (email != null && row.email === email.toLowerCase()),
   );
 
+/** Somebody’s place in the line of a door. */
+export const placeOf = (db: Reader, doorId: string, who: InLine): LineRow | undefined =>
+  placeIn(lineOf(db, doorId), who);
+
 /** How many of the line come before somebody who wants to come in: all others, until a place is held for them. */
 export function aheadOf(db: Reader, doorId: string, who: InLine, now: number): number {
   const line = lineOf(db, doorId);
   if (line.length === 0) return 0;
-  const own = placeOf(db, doorId, who);
+  const own = placeIn(line, who);
   // Whoever a place is held for takes that one: it is nobody’s else.
   const isHeld = own?.heldUntil != null && own.heldUntil > now;
   return isHeld ? line.filter((row) => row.id !== own.id && row.heldUntil !== null).length : line.length;

@@ -41,7 +41,7 @@ import {
 } from './commands.ts';
 import { ledFrom } from './elsewhere.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
-import { joinLine, lineAt, placeShown, quitLine } from './line.ts';
+import { isFullFor, joinLine, lineAt, placeShown, quitLine } from './line.ts';
 import { openedAt, openedSince } from './opened.ts';
 import { type SentTo, sentTo } from './sentTo.ts';
 import { updatesAt } from './theirs.ts';
@@ -86,10 +86,6 @@ function askerNamed(db: Reader, viewer: Viewer): { readonly name: string; readon
   const person = personById(db, viewer.personId);
   return person ? { name: person.name, email: person.email } : null;
 }
-
-/** Whether somebody is refused because the places for all are taken. */
-const isFullFor = (refused: { readonly why: string; readonly own?: DoorLimit } | null): boolean =>
-  refused?.why === 'full' && !refused.own;
 
 export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   const { db, clock } = house;

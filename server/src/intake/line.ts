@@ -1,10 +1,10 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { contactProblems } from '@tolvek/core/door';
+import { contactProblems, type DoorLimit } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { keptByOthers } from '../door/admission.ts';
-import { leaveLine, lineOf, placeOf } from '../door/line.ts';
+import { leaveLine, lineOf, placeIn, placeOf } from '../door/line.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
 import { doorLines } from '../door/tables.ts';
 import { personById } from '../people/queries.ts';
@@ -33,6 +33,10 @@ export function placeShown(db: Reader, door: DoorRow, token: string | undefined,
   if (!own) throw new Problem(410, 'link-used', refused('placeOver'));
   return own.id;
 }
+
+/** Whether somebody is refused because the places for all are taken. */
+export const isFullFor = (refused: { readonly why: string; readonly own?: DoorLimit } | null): boolean =>
+  refused?.why === 'full' && !refused.own;
 
 interface Comes {
   readonly viewer: Viewer | null;
@@ -75,16 +79,15 @@ export function joinLine(
     if (kept !== null) throw notAllowed(kept);
     const counted = countedAt(tx, door, { personId: person?.id ?? null }, now);
     const admission = admissionOf(tx, door, viewer, now, null, counted);
-    const isFull = !admission.admitted && admission.why === 'full' && !admission.own;
+    const isFull = !admission.admitted && isFullFor(admission);
     if (!admission.admitted && !isFull) throw refusal(admission);
     if (!isFull || door.design.waits === undefined) throw new Problem(409, 'no-line', refused('noLine'));
     const line = lineOf(tx, door.id);
-    if (line.some((own) => own.email === email)) return { email };
+    if (placeIn(line, { email, personId: person?.id })) return { email };
     if (line.length >= MOST) throw new Problem(409, 'no-line', refused('lineFull'));
     const row = { id: newId(), doorId: door.id, personId: person?.id ?? null, name, email, since: now };
     tx.insert(doorLines)
       .values({ ...row, language: person?.language ?? reads })
-      .onConflictDoNothing()
       .run();
     return { email };
   });
