@@ -1,5 +1,5 @@
 import assert from 'node:assert';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Route, type RouteName, routes } from '@tolvek/contract';
@@ -43,6 +43,23 @@ export const ok = (answer: Answer): Answer['body'] => {
 export const freshly = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 export const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
 
+const freshFolder = (): string => mkdtempSync(join(tmpdir(), 'tolvek-'));
+
+let laid: Promise<string> | undefined;
+
+/** A folder with the demo’s ground: it is laid once for all tests of a process, and each has a copy. */
+async function likeLaid(): Promise<string> {
+  laid ??= (async () => {
+    const first = await Desk.open(0, freshFolder());
+    await first.running.stop();
+    process.once('exit', () => rmSync(first.folder, { recursive: true, force: true }));
+    return first.folder;
+  })();
+  const folder = freshFolder();
+  cpSync(await laid, folder, { recursive: true });
+  return folder;
+}
+
 /** A running desk on a folder of its own, with the demo's ground and, if wanted, its requests. */
 export class Desk {
   /** Every answer of every call, for tests that search all of them. */
@@ -53,12 +70,8 @@ export class Desk {
     readonly folder: string,
   ) {}
 
-  static async open(
-    size = 0,
-    folder = mkdtempSync(join(tmpdir(), 'tolvek-')),
-    other: Partial<Config> = {},
-    smtp?: string,
-  ): Promise<Desk> {
+  static async open(size = 0, folder?: string, other: Partial<Config> = {}, smtp?: string): Promise<Desk> {
+    if (folder === undefined) return Desk.open(size, size === 0 ? await likeLaid() : freshFolder(), other, smtp);
     const config = { ...demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), ...other };
     return new Desk(
       await start(config, { demoNow: DEMO_NOW, seed: (house) => seed(house, size), ...(smtp ? { smtp } : {}) }),
@@ -68,7 +81,7 @@ export class Desk {
 
   /** A desk on an empty folder, as a first start finds it: nobody is there, and nothing is laid. */
   static async empty(other: Partial<Config> = {}): Promise<Desk> {
-    const folder = mkdtempSync(join(tmpdir(), 'tolvek-'));
+    const folder = freshFolder();
     const config = { ...demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error' }), ...other };
     return new Desk(await start(config, { demoNow: DEMO_NOW }), folder);
   }

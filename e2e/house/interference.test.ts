@@ -106,6 +106,8 @@ function tellTale(): FormDesign {
       formula: 'string length(why)',
     },
     { key: 'free', label: 'Free', type: { kind: 'text' }, source: 'desk-only' },
+    { key: 'came', label: 'Came', type: { kind: 'people', from: [] }, source: 'desk-only' },
+    { key: 'guide', label: 'Guide', type: { kind: 'person', from: [] }, source: 'desk-only' },
     { key: 'scan', label: 'Scan', type: { kind: 'files', only: 'any' }, source: 'desk-only' },
   ];
   return {
@@ -142,7 +144,16 @@ function tellTale(): FormDesign {
         ...{ id: 'told-beside', name: 'Told beside', on: true, when: '', stages: ['arrived', 'in_hand', 'done'] },
         audience: { in: { everyone: true }, outOf: [] },
         differences: [
-          { does: 'add', after: null, adds: { part: 'instruction', id: 'own-why', text: 'As {why}, {copy}, {size}.' } },
+          {
+            ...{ does: 'add', after: null },
+            adds: {
+              ...{ part: 'instruction', id: 'own-why', text: 'As {why}, {copy}, {size}.' },
+              actions: [
+                { id: 'comes', does: 'take-part', label: 'I come', back: 'I don’t', field: 'came' },
+                { id: 'asks', does: 'ask', label: 'Ask the guide', asks: 'guide' },
+              ],
+            },
+          },
         ],
       },
     ],
@@ -212,6 +223,15 @@ const inOrder = (letters: readonly { id: string; receivedAt: string; to: string;
 const sortKey = (letter: { receivedAt: string; to: string; subject: string }): string =>
   `${letter.receivedAt} ${letter.to} ${letter.subject}`;
 
+/** What can be done at the buttons of the tell-tale, and at one that is not there. */
+const acting = (params: object): readonly object[] => [
+  ...[true, false].map((takes) => ({ params: { ...params, action: 'comes' }, body: { does: 'take-part', takes } })),
+  ...['asks', 'gone'].map((action) => ({
+    params: { ...params, action },
+    body: { does: 'ask', text: 'Where do we meet?' },
+  })),
+];
+
 /** One desk, and what each of those who watch was told by it. */
 interface Heard {
   readonly answers: readonly (Pick<Answer, 'route' | 'who' | 'status' | 'text'> & { readonly asked: string })[];
@@ -259,7 +279,7 @@ async function live(hidden: Hidden): Promise<Heard> {
 
   await makePermit(maren);
   expect([await make('TT', tellTale()), await make('PT', pointsTo())]).toEqual(['tell-tale', 'pointing']);
-  const hide = ['why', 'kind', 'begins', 'many'];
+  const hide = ['why', 'kind', 'begins', 'many', 'came', 'guide'];
   desk.protect('tell-tale', closed(hide));
   desk.protect('permit', closed(['papers']));
 
@@ -362,6 +382,18 @@ async function live(hidden: Hidden): Promise<Heard> {
   const own = await sent(as('Declan Oyelaran'), 'come-on-site', { ...VISIT, visitor: 'Own' });
   const other = await sent(as('Declan Oyelaran'), 'tell-tale', { what: 'Mine', why: 'mine' });
 
+  await sent(stranger, 'tell-tale-from-outside', { what: 'Theirs', why: 'theirs' }, { contact: OUTSIDE });
+  const asks = await desk.tokenFor(OUTSIDE.email, 'confirm');
+  const asker = (await well(stranger.call('confirm', { params: { token: asks } }))).follow;
+  // Who comes differs as well. Who is asked doesn’t: a letter to somebody is a letter to them.
+  const coming = hidden === ONE ? ['Bram Solheim'] : ['Signe Halvard', 'Nuala Fenwick', 'Bram Solheim'];
+  const came = coming.map((each) => desk.idOf(each));
+  for (const number of [first, second, other]) {
+    const { values } = db.select().from(requests).where(eq(requests.number, number)).all()[0] ?? { values: {} };
+    const filled = { ...values, guide: desk.idOf('Bram Solheim'), came };
+    db.update(requests).set({ values: filled }).where(eq(requests.number, number)).run();
+  }
+
   const formId = desk.formId('tell-tale');
   const now = desk.running.house.clock.now();
   db.insert(ruleRuns).values({ id: 'a-run', formId, rule: 'copies', name: 'A run', by: '', at: now }).run();
@@ -446,6 +478,11 @@ async function live(hidden: Hidden): Promise<Heard> {
     confirmation: [{ params: { token: confirming } }],
     confirm: [{ params: { token: confirming } }],
     backToAnswers: [{ params: { token: goingBack } }],
+    ...{
+      act: each([first, second, site], (number) => ({ number })).flatMap((params) => acting(params)),
+      actOnMine: each([other, site], (number) => ({ number })).flatMap((params) => acting(params)),
+      actFollowed: acting({ token: asker }),
+    },
     follow: [{ params: { token: follow } }],
     followMessage: [{ params: { token: follow }, body: { text: 'Thank you.' } }],
     myRequest: each(numbers, (number) => ({ params: { number } })),

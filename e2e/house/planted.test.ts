@@ -267,6 +267,12 @@ async function closeMore(maren: Caller): Promise<void> {
   expect([released.status, released.text]).toEqual([200, expect.anything()]);
 }
 
+/** What can be done at the buttons of a trip. */
+const acting = (params: object) => [
+  ...[true, false].map((takes) => ({ params: { ...params, action: 'button-1' }, body: { does: 'take-part', takes } })),
+  { params: { ...params, action: 'button-2' }, body: { does: 'ask', text: 'Where do we meet?' } },
+];
+
 /** What whoever asked withdraws, from inside and from outside. */
 async function withdrawn(stranger: Caller): Promise<void> {
   for (const slug of ['come-on-site', 'visit']) {
@@ -428,6 +434,11 @@ describe('a value in the restricted field', () => {
     });
     const goOn = await desk.tokenFor(CONTACT.email, 'go on');
     const { number: trip } = (await as('Priya Nakamura-Lind').submit('vessel-time', tripOf(things))).body;
+    const sailor = { ...CONTACT, email: 'sailor@haldane.example' };
+    const sailing = tripOf(things, { leaves: '2026-12-04T09:00', returns: '2026-12-04T11:00' });
+    await as('outside').submit('vessel-time-from-outside', sailing, { contact: sailor });
+    const sails = { token: await desk.tokenFor(sailor.email, 'confirm') };
+    const aboard = (await as('outside').call('confirm', { params: sails })).body.follow;
     const run = 'a-run';
     const { db } = desk.running.house;
     const [changed] = db.select({ id: requests.id }).from(requests).where(eq(requests.number, inside)).all();
@@ -627,6 +638,9 @@ describe('a value in the restricted field', () => {
       askAbout: [
         { params: { number: outside }, headers: key(), body: { mailing: mailing.owedForms?.[0]?.params?.id ?? '' } },
       ],
+      act: acting({ number: trip }),
+      actOnMine: acting({ number: trip }),
+      actFollowed: acting({ token: aboard }),
       followRequest: [true, false].map((follows) => ({ params: { number: outside }, body: { follows } })),
       deletionPlan: [{ params: { number: outside } }, { params: { number: inside } }],
       deleteRequest: [{ params: { number: spare }, headers: onVersion(1), body: { reason: 'Nobody wants it.' } }],

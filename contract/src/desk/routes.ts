@@ -15,6 +15,13 @@ const keptChange = versioned.extend({
   warnings: z.array(z.object({ field: z.string(), text: z.string() })),
 });
 
+/** What is done: taking part or no longer, or a question. */
+const acting = z.discriminatedUnion('does', [
+  z.strictObject({ does: z.literal('take-part'), takes: z.boolean() }),
+  z.strictObject({ does: z.literal('ask'), text }),
+]);
+const anAction = z.string().max(64);
+
 const ofRequest = numbered.extend({ id: z.string().max(64) });
 
 /** What people do to requests. */
@@ -141,6 +148,24 @@ export const deskRoutes = routesOf(deskHeads, {
     params: numbered,
     body: z.strictObject({ mailing: z.string().max(64) }),
     answer: z.object({ people: z.int() }),
+  },
+  act: {
+    says: 'Does what the words beside a request offer to whoever is given them: takes part or no longer, or asks a question.',
+    params: numbered.extend({ action: anAction }),
+    body: acting,
+    answer: done,
+  },
+  actOnMine: {
+    says: 'Does what the words beside one’s own request offer.',
+    params: numbered.extend({ action: anAction }),
+    body: acting,
+    answer: done,
+  },
+  actFollowed: {
+    says: 'Does what the words beside one’s own request offer, as an outside requester.',
+    params: withToken.extend({ action: anAction }),
+    body: acting,
+    answer: done,
   },
   followRequest: {
     says: 'Has whoever calls hear of what becomes of a request they may read, by email, or no longer.',

@@ -8,6 +8,7 @@ import {
   type FormDesign,
   type FormFile,
   type FormRule,
+  type NamedAction,
   OWN_PARTS,
   OWN_REQUESTS,
   ofToday,
@@ -29,6 +30,12 @@ const partId = z
   .regex(/^[a-z]+(-[a-z0-9]+)+$/, 'say wire:slugSigns')
   .max(64);
 const help = z.string().max(1_000);
+const namedAction = exactly<NamedAction>()(
+  z.discriminatedUnion('does', [
+    z.strictObject({ id: key, does: z.literal('take-part'), label: short, back: short, field: fieldKey }),
+    z.strictObject({ id: key, does: z.literal('ask'), label: short, asks: z.union([fieldKey, z.literal('')]) }),
+  ]),
+);
 const part = exactly<Part>()(
   z.discriminatedUnion('part', [
     z.strictObject({
@@ -51,6 +58,7 @@ const part = exactly<Part>()(
           to: z.string().max(254).refine(isMailAddress, 'say wire:emailLike'),
         })
         .optional(),
+      actions: z.array(namedAction).max(10).readonly().optional(),
     }),
   ]),
 );

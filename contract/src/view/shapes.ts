@@ -56,6 +56,22 @@ export const toFill = z.object({
 const proposal = z.object({
   ...{ id: z.string(), at: moment, form: z.string(), changes: visibleChanges },
 });
+/** What can be done beside a request, each with the words it stands at, by their place. */
+const actions = z.array(
+  z.discriminatedUnion('does', [
+    z.object({
+      ...{ at: z.int(), id: z.string(), does: z.literal('take-part'), label: z.string(), back: z.string() },
+      /** Whether its reader takes part. */
+      isIn: z.boolean(),
+      /** How many places are free, where its reader may read who takes part; null where nothing limits them. */
+      left: z.int().nullable(),
+      /** Why they can’t. */
+      whyNot: words.nullable(),
+    }),
+    z.object({ at: z.int(), id: z.string(), does: z.literal('ask'), label: z.string() }),
+    z.object({ at: z.int(), does: z.literal('write'), label: z.string(), to: z.string() }),
+  ]),
+);
 export const requesterView = z.object({
   number: z.string(),
   version: z.int(),
@@ -70,8 +86,9 @@ export const requesterView = z.object({
   /** What the requester may count on; null when it is finished. */
   promise: words.nullable(),
   values: visibleValues,
-  /** What is said beside it to whom it is given so. */
+  /** What is said beside it to whom it is given so, and what they can do there. */
   words: visibleTexts,
+  actions,
   /** Of the answers that they may change: their kinds, their help, and the vocabularies these need. */
   changing: z.object({
     types: z.record(z.string(), kind),
@@ -149,8 +166,9 @@ export const sheet = z.object({
   values: visibleValues,
   /** In which edition its reader is given it, and the fields that it leaves out; null: as the form is. */
   edition: z.object({ name: z.string(), leftOut: z.array(z.string()) }).nullable(),
-  /** What that edition says beside it. */
+  /** What that edition says beside it, and what its reader can do there. */
   words: visibleTexts,
+  actions,
   fieldTypes: z.record(z.string(), kind),
   /** What the form says to whoever fills a field in, by field; the same helps at the desk. */
   help: z.record(z.string(), z.string()),

@@ -23,6 +23,7 @@ export type TextKind =
   | 'heading'
   | 'words'
   | 'link'
+  | 'button'
   | 'label'
   | 'option'
   | 'unit'

@@ -49,7 +49,22 @@ export interface Instruction {
    * a number.
    */
   readonly mail?: { readonly label: string; readonly to: string };
+  /** What whoever reads these words beside a request can do there. None when nothing is said. */
+  readonly actions?: readonly NamedAction[] | undefined;
 }
+
+/** Something that can be done with a request by whoever may read it, though they may change nothing else in it. */
+export type NamedAction =
+  /** Takes a place among the people in a field, and gives it back. `back`: what giving it back is called. */
+  | {
+      readonly id: string;
+      readonly does: 'take-part';
+      readonly label: string;
+      readonly back: string;
+      readonly field: string;
+    }
+  /** Asks a question: the person in a field as well, besides who works on the request; empty: only them. */
+  | { readonly id: string; readonly does: 'ask'; readonly label: string; readonly asks: string };
 
 export type Part = Question | Section | Page | Instruction;
 

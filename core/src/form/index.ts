@@ -24,6 +24,7 @@ export {
   type FormDesign,
   type FormRule,
   type Instruction,
+  type NamedAction,
   OWN_PARTS,
   type OwnPart,
   type Page,
@@ -66,6 +67,7 @@ export { type Kept, prepareKeeping } from './keep.ts';
 export { FORM } from './kind.ts';
 export { type FieldsTogether, fieldsTogether, pageKeys, placesOf } from './layout.ts';
 export { mergeDesigns } from './merge.ts';
+export { actionsIn, type Joining, placeFor, type TakingPart, takingPart, withPlaceOf } from './namedActions.ts';
 export {
   fieldsBrought,
   fieldsOnCards,

@@ -8,10 +8,18 @@ import {
   type Edition,
   type FormDesign,
   type FormRule,
+  type NamedAction,
   type Part,
   partKey,
 } from './design.ts';
 import { differenceKey } from './editions/index.ts';
+
+function actionSaid(action: NamedAction, at: string, say: Say): NamedAction {
+  const label = say(at, action.label, 'button');
+  return action.does === 'ask'
+    ? { ...action, label }
+    : { ...action, label, back: say(`${at} back`, action.back, 'button') };
+}
 
 function partSaid(part: Part, say: Say): Part {
   const key = partKey(part);
@@ -19,9 +27,13 @@ function partSaid(part: Part, say: Say): Part {
     case 'question':
       return { ...part, asks: say(`${key} asks`, part.asks, 'question'), help: say(`${key} help`, part.help, 'help') };
     case 'instruction': {
-      const { mail } = part;
+      const { mail, actions } = part;
       const text = say(`${key} text`, part.text, 'words');
-      return { ...part, text, ...(mail ? { mail: { ...mail, label: say(`${key} mail`, mail.label, 'link') } } : {}) };
+      return {
+        ...{ ...part, text },
+        ...(mail ? { mail: { ...mail, label: say(`${key} mail`, mail.label, 'link') } } : {}),
+        ...(actions ? { actions: actions.map((action) => actionSaid(action, `${key} ${action.id}`, say)) } : {}),
+      };
     }
     default:
       return {

@@ -13,6 +13,8 @@ export type Through =
 /** Why values changed: by hand, or as something else happened. */
 export type Why =
   | { readonly why: 'changed' | 'numbered' | 'day' }
+  /** Whoever did it has a place among the people in a field, or has given it back. */
+  | { readonly why: 'joined' | 'left' }
   /** By a form that changes what is there: what it is called, and who sent it where somebody else accepted it. */
   | { readonly why: 'updated'; readonly form: string; readonly by?: string }
   /** A rule was applied to what was there, or that was taken back. */
@@ -49,7 +51,14 @@ export type RequestChange =
   | { readonly kind: 'seat'; readonly from: string; readonly to: string }
   /** Two records turned out to be the same person: what named the one names the other, wherever it stands. */
   | { readonly kind: 'same-person'; readonly from: string; readonly to: string }
-  | { readonly kind: 'said'; readonly text: string; readonly to: 'desk' | 'requester'; readonly byRequester: boolean }
+  | {
+      readonly kind: 'said';
+      readonly text: string;
+      readonly to: 'desk' | 'requester';
+      readonly byRequester: boolean;
+      /** It is a question; the id of whoever it is put to besides those who work on the request, null: to nobody else. */
+      readonly question?: { readonly to: string | null };
+    }
   | {
       readonly kind: 'decided';
       readonly step: string;
@@ -145,6 +154,7 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       return said('history:samePerson', { name: names.person(change.to) });
     case 'said':
       if (change.byRequester) return said('history:messageFromRequester');
+      if (change.question) return said('history:question');
       return said(change.to === 'desk' ? 'history:note' : 'history:messageToRequester');
     case 'decided':
       return decisionInWords(change, names);
@@ -204,6 +214,9 @@ function whyInWords(why: Why, names: ChangeNames): Said {
       return why.by === undefined
         ? said('history:updated', { form: why.form })
         : said('history:updateAccepted', { form: why.form, who: names.person(why.by) });
+    case 'joined':
+    case 'left':
+      return said(why.why === 'joined' ? 'history:joined' : 'history:leftAgain');
     case 'numbered':
       return said('history:numbered');
     case 'day':

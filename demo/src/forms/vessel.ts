@@ -1,4 +1,4 @@
-import { asking, designOf } from '@tolvek/core/form';
+import { asking, designOf, type Edition } from '@tolvek/core/form';
 import {
   carried,
   coloured,
@@ -103,8 +103,32 @@ const design = designOf(
     carried('holder', 'Budget holder', { kind: 'person', from: [] }, 'budget', 'holder', true),
     computed('cost', 'Cost', { kind: 'money', currency: 'EUR' }, 'hours * rate'),
     deskOnly('skipper', 'Skipper', { kind: 'person', from: ['boats'] }),
+    deskOnly('aboard', 'Aboard', { kind: 'people', from: [], most: 6 }),
   ],
 );
+
+/** Whoever reads a trip without working on it can come along, or ask. */
+const readingAlong: Edition = {
+  ...{ id: 'edition-1', name: 'Those who read along', on: true, when: '' },
+  audience: { in: { everyone: true }, outOf: ['boats'] },
+  stages: ['arrived', 'deciding', 'in_hand'],
+  differences: [
+    {
+      ...{ does: 'add', after: 'purpose' },
+      adds: {
+        ...{ part: 'instruction', id: 'own-words-1' },
+        text: 'There may be room for more. Whoever comes along is at the pier half an hour before {leaves}.',
+        actions: [
+          {
+            ...{ id: 'button-1', does: 'take-part', field: 'aboard' },
+            ...{ label: 'I’ll be aboard', back: 'I can’t come after all' },
+          },
+          { id: 'button-2', does: 'ask', label: 'Ask the skipper', asks: 'skipper' },
+        ],
+      },
+    },
+  ],
+};
 
 export const vessel: DemoForm = {
   prefix: 'VT',
@@ -137,6 +161,7 @@ export const vessel: DemoForm = {
         { do: 'warn', field: 'returns', text: 'More than ten hours need a second skipper; we look for one.' },
       ]),
     ],
+    editions: [readingAlong],
     unique: [{ id: 'unique-1', fields: ['vessel', 'leaves'], among: 'unfinished' }],
     routing: {
       columns: [

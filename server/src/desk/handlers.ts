@@ -3,6 +3,7 @@ import type { House } from '../platform/house.ts';
 import { openLink } from '../platform/links.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
+import { act, actOnOwn } from './acting.ts';
 import {
   assign,
   changeFields,
@@ -39,6 +40,12 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     unshareRequest: ({ viewer, params }) => unshare(house, viewer, params.number, params.holder),
     askAbout: ({ viewer, params, body, key }) =>
       askAbout(house, viewer, { number: params.number, mailing: body.mailing, key }),
+    act: ({ viewer, params, body }) => act(house, viewer, { ...params, body }),
+    actOnMine: ({ viewer, params, body }) => actOnOwn(house, viewer, { ...params, body }),
+    actFollowed: ({ body, ...call }) => {
+      const { viewer, request } = followed(house, call);
+      return actOnOwn(house, viewer, { number: request.number, action: call.params.action, body });
+    },
     followRequest: ({ viewer, params, body }) => follow(house, viewer, params.number, body),
     deletionPlan: ({ viewer, params }) => deletionPlan(house.db, viewer, params.number),
     deleteRequest: ({ viewer, params, body, version }) =>

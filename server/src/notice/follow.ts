@@ -200,11 +200,11 @@ function tellHandler(work: Telling, request: ShownRow, to: string | null): void 
   if (to !== null && to !== work.actor) notify(work, request, [to], { kind: 'assigned', by: work.actor });
 }
 
-function tellWords(work: Telling, request: ShownRow, { text, to, byRequester }: Of<'said'>): void {
+function tellWords(work: Telling, request: ShownRow, { text, to, byRequester, question }: Of<'said'>): void {
   const cause = { kind: 'message', by: work.actor, text } as const;
-  if (byRequester) {
-    const working = workingOn(work, request).filter((id) => id !== work.actor);
-    notify(work, request, working, cause);
+  if (byRequester || question) {
+    const asked = [...workingOn(work, request), question?.to ?? null].filter((id) => id !== work.actor);
+    notify(work, request, asked, cause);
   } else if (to === 'requester') notify(work, request, [request.requesterId], cause);
 }
 

@@ -32,6 +32,7 @@ import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, type ShownRow, whoseIs } from '../request/queries.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { sharesOf } from '../request/shares.ts';
+import { placeOf } from '../request/takingPart.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { askedAbout, canAsk, toFillIn } from './asked.ts';
 import { decisionIn, whyNotDecide } from './decision.ts';
@@ -154,6 +155,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
       leftOut: open.values.fields.flatMap(({ key }) => (open.layout?.leavesOut(key) ? [key] : [])),
     },
     words: wordsOf(open),
+    actions: actionsOf(open, viewer),
     fieldTypes: about.typesOf(readableFields),
     help: about.helpOf(readableFields),
     people: pickedFrom(db, readableFields).map((person) => ({ ...person, groups: [...person.groups] })),
@@ -351,6 +353,7 @@ export function requesterViewOf(
     promise: promiseOf(request, now),
     values,
     words: wordsOf(open),
+    actions: actionsOf(open, viewer),
     consent: agreedText(db, request, open.spoken),
     dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
@@ -405,6 +408,20 @@ function shownOf(open: OpenRequest): Revealed<VisibleValues> {
 /** What the edition that somebody is given says beside a request, with the values that they may read. */
 const wordsOf = (open: OpenRequest): Revealed<readonly Words[]> =>
   open.textsOf((open.layout?.words ?? []).map(({ text }) => text));
+
+/** What can be done beside a request, each at the words it stands with. */
+const actionsOf = (open: OpenRequest, viewer: Viewer): AnswerOf<'sheet'>['actions'] =>
+  (open.layout?.words ?? []).flatMap(({ mail, actions = [] }, at) => [
+    ...actions.map((action) =>
+      action.does === 'ask'
+        ? { at, id: action.id, does: action.does, label: action.label }
+        : {
+            ...{ at, id: action.id, does: action.does, label: action.label, back: action.back },
+            ...placeOf(open, viewer, action),
+          },
+    ),
+    ...(mail ? [{ at, does: 'write' as const, ...mail }] : []),
+  ]);
 
 /** What an approver sees behind the link in their letter. */
 export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow): AnswerOf<'decisionLink'> {

@@ -12,6 +12,7 @@ import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Face, portraitOf } from '../ui/Face.tsx';
 import { Fuse } from '../ui/Fuse.tsx';
 import { Beside } from '../ui/LiveText.tsx';
+import NamedActions from '../ui/NamedActions.tsx';
 import { StageMark } from '../ui/StageMark.tsx';
 import { Trace } from '../ui/Trace.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -72,7 +73,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       {sheet.routing ? (
         <Trace hops={sheet.hops} reasons={{ routed: <WhyRouted routing={sheet.routing} isUsedNamed /> }} />
       ) : null}
-      <Beside words={sheet.words.map((each) => told(each))} />
+      <Beside words={sheet.words.map((each) => told(each))} acts={(at) => <ActsBeside sheet={sheet} at={at} />} />
       <Acts sheet={sheet} reload={refetch} />
       <dl className="mt-4 grid grid-cols-[128px_1fr] [&>*]:border-b [&>*]:border-rule [&>*]:py-1.5 [&>dt]:text-soft">
         <dt>{say('floor:col.stage')}</dt>
@@ -149,6 +150,20 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       <Deleting sheet={sheet} />
       <MayNot sheet={sheet} />
     </article>
+  );
+}
+
+/** What the words at a place offer to whoever reads them. */
+function ActsBeside({ sheet: { number, actions }, at }: { sheet: SheetData; at: number }) {
+  const [act] = floorApi.useActMutation();
+  const here = actions.filter((action) => action.at === at);
+  if (here.length === 0) return null;
+  return (
+    <NamedActions
+      {...{ number, actions: here }}
+      act={(action, body) => act({ number, action, body }).unwrap()}
+      follows
+    />
   );
 }
 

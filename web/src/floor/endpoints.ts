@@ -103,6 +103,10 @@ export const floorApi = api.injectEndpoints({
       query: call('comment'),
       invalidatesTags: ['sheet'],
     }),
+    act: build.mutation<AnswerOf<'act'>, Asked<'act'>>({
+      query: call('act'),
+      invalidatesTags: (_done, error) => (error ? [] : ['sheet', 'ledger']),
+    }),
     decide: build.mutation<AnswerOf<'decide'>, Asked<'decide'>>({
       query: call('decide'),
       invalidatesTags: ['sheet', 'ledger'],

@@ -1,4 +1,4 @@
-import type { AnswerOf } from '@tolvek/contract';
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -18,6 +18,7 @@ import { TakeAway } from './TakeAway.tsx';
 import { ToFill } from './ToFill.tsx';
 import { Withdraw } from './Withdraw.tsx';
 
+const NamedActions = lazy(() => import('../ui/NamedActions.tsx'));
 const OwnLinks = lazy(() => import('./OwnLinks.tsx'));
 const OwnProposals = lazy(() => import('./OwnProposals.tsx'));
 
@@ -32,6 +33,7 @@ export function Follow() {
   const [change] = frontDeskApi.useChangeFollowedMutation();
   const [withdraw] = frontDeskApi.useWithdrawFollowedMutation();
   const [endLinks] = frontDeskApi.useEndOtherLinksMutation();
+  const [act] = frontDeskApi.useActFollowedMutation();
   return (
     <OwnRequest
       request={data}
@@ -41,6 +43,7 @@ export function Follow() {
       change={(changes, version) => change({ token, version, body: { changes } }).unwrap()}
       withdraw={(reason, version) => withdraw({ token, version, body: { reason } }).unwrap()}
       endLinks={() => endLinks({ token }).unwrap()}
+      act={(action, body) => act({ token, action, body }).unwrap()}
       send={(text) => send({ token, body: { text } }).unwrap()}
       sendError={state.error}
     />
@@ -58,6 +61,7 @@ export function MyRequest() {
   const [change] = frontDeskApi.useChangeMineMutation();
   const [withdraw] = frontDeskApi.useWithdrawMineMutation();
   const [endLinks] = frontDeskApi.useEndMyLinksMutation();
+  const [act] = frontDeskApi.useActOnMineMutation();
   return (
     <OwnRequest
       request={data}
@@ -67,6 +71,7 @@ export function MyRequest() {
       change={(changes, version) => change({ number, version, body: { changes } }).unwrap()}
       withdraw={(reason, version) => withdraw({ number, version, body: { reason } }).unwrap()}
       endLinks={() => endLinks({ number }).unwrap()}
+      act={(action, body) => act({ number, action, body }).unwrap()}
       send={(text) => send({ number, body: { text } }).unwrap()}
       sendError={state.error}
       isSignedIn
@@ -84,6 +89,7 @@ interface OwnRequestProps {
   readonly send: (text: string) => Promise<unknown>;
   readonly sendError: unknown;
   readonly endLinks: () => Promise<unknown>;
+  readonly act: (action: string, body: BodyOf<'actOnMine'>) => Promise<unknown>;
   readonly isSignedIn?: boolean;
 }
 
@@ -97,6 +103,7 @@ function OwnRequest({
   send,
   sendError,
   endLinks,
+  act,
   isSignedIn = false,
 }: OwnRequestProps) {
   useTitle(request ? `${request.number} ${told(request.subject)}` : '');
@@ -133,7 +140,17 @@ function OwnRequest({
           <OwnProposals proposals={request.proposals} mayEnd={isSignedIn} again={again} />
         </Suspense>
       ) : null}
-      <Beside words={request.words.map((each) => told(each))} />
+      <Beside
+        words={request.words.map((each) => told(each))}
+        acts={(at) => {
+          const here = request.actions.filter((action) => action.at === at);
+          return here.length === 0 ? null : (
+            <Suspense>
+              <NamedActions actions={here} number={request.number} act={act} />
+            </Suspense>
+          );
+        }}
+      />
       <h2 className="section-head mt-8">{say('desk:yourAnswers')}</h2>
       <OwnAnswers {...{ request, fileAt, again }} change={(changes) => change(changes, request.version)} />
       <Agreed consent={request.consent} />

@@ -56,6 +56,14 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('myMessage'),
       invalidatesTags: ['mine'],
     }),
+    actOnMine: build.mutation<AnswerOf<'actOnMine'>, Asked<'actOnMine'>>({
+      query: call('actOnMine'),
+      invalidatesTags: (_done, error) => (error ? [] : ['mine', 'desk']),
+    }),
+    actFollowed: build.mutation<AnswerOf<'actFollowed'>, Asked<'actFollowed'>>({
+      query: call('actFollowed'),
+      invalidatesTags: (_done, error) => (error ? [] : ['mine']),
+    }),
     changeMine: build.mutation<AnswerOf<'changeMine'>, Asked<'changeMine'>>({
       query: call('changeMine'),
       invalidatesTags: (_changed, error) => (error ? [] : ['mine', 'desk']),

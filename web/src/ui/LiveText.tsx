@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react';
+import { lazy, type ReactNode, Suspense } from 'react';
 
 const Linked = lazy(() => import('./Linked.tsx'));
 
@@ -12,10 +12,13 @@ export const LiveText = ({ text }: { text: string }) =>
     text
   );
 
-/** What is said beside a request to whoever reads it. */
-export const Beside = ({ words }: { words: readonly string[] }) =>
-  words.map((text) => (
-    <p key={text} className="mt-5 border-l-2 border-green pl-3.5 whitespace-pre-line">
-      <LiveText text={text} />
-    </p>
+/** What is said beside a request to whoever reads it, and what they can do there: `acts`, at the words with a place. */
+export const Beside = ({ words, acts }: { words: readonly string[]; acts?: (at: number) => ReactNode }) =>
+  words.map((text, at) => (
+    <div key={text} className="mt-5 border-l-2 border-green pl-3.5 whitespace-pre-line">
+      <p>
+        <LiveText text={text} />
+      </p>
+      {acts?.(at)}
+    </div>
   ));

@@ -168,6 +168,12 @@ export const findings: Same<typeof english> = {
     '„{{edition}}“ stellt „{{name}}“ hinter etwas, das nicht mehr im Formular steht. Wählen Sie einen anderen Platz.',
   editionAddsTwice:
     '„{{edition}}“ fragt „{{name}}“, das jetzt das Formular selbst fragt. Entfernen Sie diese Abweichung.',
+  buttonNoWords: '„{{edition}}“ hat einen Knopf ohne Aufschrift. Schreiben Sie, was darauf steht.',
+  buttonNoList:
+    '„{{label}}“ in „{{edition}}“ trägt in ein Feld ein, das nicht für mehrere Personen ist. Wählen Sie ein anderes Feld.',
+  buttonNobody:
+    '„{{label}}“ in „{{edition}}“ fragt ein Feld, das nicht für eine Person ist. Wählen Sie ein anderes Feld.',
+  buttonNever: '„{{edition}}“ hat Knöpfe und gilt nur beim Ausfüllen, wo man sie nicht sieht. Wählen Sie auch einen Stand.',
   editionAddsLost:
     '„{{edition}}“ fragt nach einem Feld, das es nicht gibt. Die Antwort ginge verloren. Entfernen Sie die Frage.',
   editionAddsUnasked: '„{{edition}}“ fragt „{{name}}“, das kein Formular fragen kann. Entfernen Sie die Frage.',

@@ -35,6 +35,7 @@ export const languages: Same<typeof english> = {
   'kind.heading': 'Überschrift',
   'kind.words': 'Text',
   'kind.link': 'Link',
+  'kind.button': 'Knopf',
   'kind.label': 'Name des Feldes',
   'kind.option': 'Option',
   'kind.unit': 'Einheit',

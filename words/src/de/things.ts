@@ -7,6 +7,7 @@ export const things: Same<typeof english> = {
   vocabulary: 'Dieses Vokabular',
   state: 'Dieser frühere Stand',
   form: 'Dieses Formular',
+  action: 'Dieser Knopf',
   formOfDoor: 'Das Formular dieser Tür',
   file: 'Diese Datei',
   page: 'Diese Seite',

@@ -150,6 +150,11 @@ export const findings = {
   editionLostPlace:
     '“{{edition}}” puts “{{name}}” after something that is not on the form any more. Choose another place.',
   editionAddsTwice: '“{{edition}}” asks “{{name}}”, which the form asks itself now. Remove this difference.',
+  buttonNoWords: '“{{edition}}” has a button without words. Write what it says.',
+  buttonNoList:
+    '“{{label}}” in “{{edition}}” enters people in a field that is not for several people. Choose another field.',
+  buttonNobody: '“{{label}}” in “{{edition}}” asks a field that is not for one person. Choose another field.',
+  buttonNever: '“{{edition}}” has buttons and is only for filling in, where they do not show. Choose stages as well.',
   editionAddsLost: '“{{edition}}” asks for a field that does not exist. Its answer would be lost. Remove the question.',
   editionAddsUnasked: '“{{edition}}” asks “{{name}}”, which no form can ask. Remove the question.',
   editionNoChoice: '“{{edition}}” offers options of “{{name}}”, which is no choice any more. Remove this difference.',

@@ -1,4 +1,5 @@
 /** What every page may say, and what a requester reads. */
+export { actions } from './actions.ts';
 export { answers } from './answers.ts';
 export { common } from './common.ts';
 export { deadlines } from './deadlines.ts';

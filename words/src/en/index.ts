@@ -1,6 +1,7 @@
 export { absences } from './absences.ts';
 export { access } from './access.ts';
 export { accessPlan } from './accessPlan.ts';
+export { actions } from './actions.ts';
 export { answers } from './answers.ts';
 export { calendars } from './calendars.ts';
 export { changes } from './changes.ts';

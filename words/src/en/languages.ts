@@ -31,6 +31,7 @@ export const languages = {
   'kind.heading': 'Heading',
   'kind.words': 'Text',
   'kind.link': 'Link',
+  'kind.button': 'Button',
   'kind.label': 'Name of the field',
   'kind.option': 'Option',
   'kind.unit': 'Unit',

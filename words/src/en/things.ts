@@ -4,6 +4,7 @@ export const things = {
   vocabulary: 'This vocabulary',
   state: 'This earlier state',
   form: 'This form',
+  action: 'This button',
   formOfDoor: 'The form of this door',
   file: 'This file',
   page: 'This page',

@@ -7,6 +7,7 @@ import {
   type Edition,
   type Elsewhere,
   type FormDesign,
+  type NamedAction,
   type Part,
   partKey,
 } from '../design.ts';
@@ -15,10 +16,22 @@ import type { Verdict } from './choose.ts';
 
 type Named = Pick<FormDesign, 'fields' | 'parts'>;
 
+/** What a button beside a request does. */
+function buttonInWords(action: NamedAction, form: Named): Said {
+  const { label } = action;
+  if (action.does === 'take-part') return said('editions:button.takes', { label, field: partName(form, action.field) });
+  if (action.asks === '') return said('editions:button.asksDesk', { label });
+  return said('editions:button.asks', { label, who: partName(form, action.asks) });
+}
+
 /** What is said about a part of its own, by what it is. */
 function addedInWords(adds: Part, form: Named): Words {
   if (adds.part === 'question') return said('editions:added.question', { name: partName(form, adds.field) });
-  if (adds.part === 'instruction') return said('editions:added.instruction', { text: beginning(adds.text) });
+  if (adds.part === 'instruction') {
+    const words = said('editions:added.instruction', { text: beginning(adds.text) });
+    const buttons = (adds.actions ?? []).map((action) => buttonInWords(action, form));
+    return buttons.length > 0 ? said('editions:added.withButtons', { words, buttons }) : words;
+  }
   return said(`editions:added.${adds.part}`, { title: adds.title });
 }
 

@@ -4,7 +4,15 @@ import { placeholdersIn } from '../../design/index.ts';
 import { conditionFindings, namesIn, type Scope } from '../../expression/index.ts';
 import { type Audience, isGroup, peopleIn, wordsIn } from '../../people/index.ts';
 import { hostAllowed, isFilled, type KnownStanding } from '../../register/index.ts';
-import { addedParts, type Difference, type Edition, type FormDesign, type Part, partKey } from '../design.ts';
+import {
+  addedParts,
+  type Difference,
+  type Edition,
+  type FormDesign,
+  type NamedAction,
+  type Part,
+  partKey,
+} from '../design.ts';
 import { ASKING, aboutPart, differenceKey, editionOf, type Leading, roundBy } from '../editions/index.ts';
 import { partName } from '../words.ts';
 import { circleOf } from './circles.ts';
@@ -198,11 +206,32 @@ function idleIn(
   return (['asks', 'help', 'title', 'text'] as const).every(isSaid) ? 'worded' : null;
 }
 
+/** Buttons that do nothing, as the form is now, or that nobody comes to see. */
+function buttonFindings(
+  actions: readonly NamedAction[],
+  { name: edition, stages }: Pick<Edition, 'name' | 'stages'>,
+  { fields }: FormDesign,
+  say: SayOf,
+): void {
+  const isOf = (key: string, kind: 'people' | 'person'): boolean =>
+    fields.some((field) => field.key === key && field.type.kind === kind);
+  for (const action of actions) {
+    const { label } = action;
+    const texts = action.does === 'take-part' ? [label, action.back] : [label];
+    if (texts.some((text) => text.trim() === '')) say(said('findings:buttonNoWords', { edition }), 'error');
+    if (action.does === 'take-part' && !isOf(action.field, 'people'))
+      say(said('findings:buttonNoList', { edition, label }), 'error');
+    if (action.does === 'ask' && action.asks !== '' && !isOf(action.asks, 'person'))
+      say(said('findings:buttonNobody', { edition, label }), 'error');
+  }
+  if (actions.length > 0 && stages?.every((stage) => stage === ASKING)) say(said('findings:buttonNever', { edition }));
+}
+
 type SayOf = (message: Words, severity?: 'error' | 'caution') => void;
 
 function addedFindings(
   { adds, after }: Extract<Difference, { does: 'add' }>,
-  { name: edition, differences }: Edition,
+  { name: edition, differences, stages }: Edition,
   design: FormDesign,
   say: SayOf,
 ): void {
@@ -221,6 +250,7 @@ function addedFindings(
   if (adds.part === 'instruction')
     for (const field of placeholdersIn(adds.text))
       if (!design.fields.some((each) => each.key === field)) say(said('findings:textMissesField', { field }), 'error');
+  if (adds.part === 'instruction') buttonFindings(adds.actions ?? [], { name: edition, stages }, design, say);
   const there = [...design.parts, ...addedParts(differences)];
   if (after !== null && !there.some((part) => partKey(part) === after))
     say(said('findings:editionLostPlace', { edition, name }));

@@ -6,6 +6,7 @@ import { Button } from '../../ui/Button.tsx';
 import { say } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { PresetEditor } from '../PresetEditor.tsx';
+import { ActionsEditor } from './ActionsEditor.tsx';
 import {
   saidOf,
   withOffers,
@@ -223,6 +224,17 @@ function OfWords({ id, edition, part, set, isOwn }: OfPart & { part: Exclude<Par
     <>
       {part.part === 'instruction' ? null : line('title', say('editions:calledTitle'), part.title)}
       {line('text', say('editions:saysText'), part.text)}
+      {isOwn && part.part === 'instruction' ? (
+        <ActionsEditor
+          {...{ edition, part }}
+          set={(actions) =>
+            set((before) => {
+              const { actions: _, ...plain } = part;
+              return withOwn(before, part.id, { adds: actions.length > 0 ? { ...plain, actions } : plain });
+            })
+          }
+        />
+      ) : null}
     </>
   );
 }

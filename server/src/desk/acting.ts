@@ -1,0 +1,68 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import type { NamedAction } from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
+import type { Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
+import { personById } from '../people/queries.ts';
+import type { House } from '../platform/house.ts';
+import { notAllowed, notFound } from '../platform/problem.ts';
+import { by, type Work, write } from '../platform/work.ts';
+import { changeRequest } from '../request/change.ts';
+import { putFollower } from '../request/followers.ts';
+import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
+import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
+import { actionGiven, takePart } from '../request/takingPart.ts';
+
+/** What is done with a request: of the actions that its words offer, by its id. */
+interface Acting {
+  readonly number: string;
+  readonly action: string;
+  readonly body: BodyOf<'act'>;
+}
+
+/**
+ * Does what the words beside a request offer to whoever reads it at the desk, though they may change nothing else in it.
+ *
+ * @throws Problem 404 for what is not offered to them; 409 where it can’t be done now.
+ */
+export function act(house: House, viewer: Viewer, acting: Acting): AnswerOf<'act'> {
+  write(house, (work) => {
+    const open = openAtDesk(work.tx, viewer, acting.number, 'sheet');
+    const asks = done(work, viewer, open, acting);
+    if (!asks) return;
+    const mine = by(work, viewer.personId);
+    const question = { kind: 'said', to: 'desk', byRequester: false, ...asks } as const;
+    const row = changeRequest(mine, open.request, question);
+    // Whoever asks wants to know what is answered.
+    if (putFollower(work.tx, row.id, viewer.personId, work.now)) changeRequest(mine, row, { kind: 'followed' });
+  });
+  return { done: true };
+}
+
+/** Does what the words beside one’s own request offer. */
+export function actOnOwn(house: House, viewer: Viewer, acting: Acting): AnswerOf<'actOnMine'> {
+  write(house, (work) => {
+    const request = requestByNumber(work.tx, acting.number);
+    if (!request || !isOwnOf(request, viewer.personId)) throw notFound('request');
+    if (!personById(work.tx, viewer.personId)?.active) throw notAllowed(refused('cannotWrite'));
+    const asks = done(work, viewer, openRequest(work.tx, request, viewer, 'following'), acting);
+    const question = { kind: 'said', to: 'requester', byRequester: true } as const;
+    if (asks) changeRequest(by(work, viewer.personId), request, { ...question, ...asks });
+  });
+  return { done: true };
+}
+
+/** Does what needs no words of its own; gives the question where one is asked. */
+function done(work: Work, viewer: Viewer, open: OpenRequest<RequestRow>, { action: id, body }: Acting) {
+  const action = actionGiven(open, id);
+  if (action.does === 'ask' && body.does === 'ask') return { text: body.text, question: { to: askedBy(open, action) } };
+  if (action.does !== 'take-part' || body.does !== 'take-part') throw notFound('action');
+  takePart(work, viewer, open, action, body.takes);
+  return null;
+}
+
+/** Whom a question is put to besides those who work on the request: who stands in a field, whether its reader may read that or not. */
+function askedBy({ request }: OpenRequest, { asks }: Extract<NamedAction, { does: 'ask' }>): string | null {
+  const person = own(request.values, asks);
+  return typeof person === 'string' ? person : null;
+}
