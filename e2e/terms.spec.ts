@@ -131,6 +131,19 @@ test('a boat is chosen by her card, what it brings along is reckoned with, and t
   await maren.getByRole('link', { name: new RegExp(number) }).click();
   await expect(maren.getByText('Water sampler, Two drones').or(maren.getByText('Two drones'))).toBeVisible();
   await expect(maren.getByText('€840.00')).toBeVisible();
+
+  // Whoever reads a trip takes part in it and asks, though they may change nothing of it.
+  await priya.goto(`/my/${number}`);
+  await expect(priya.getByText('Whoever comes along is at the pier half an hour before Mon 14 December')).toBeVisible();
+  await priya.getByRole('button', { name: 'I’ll be aboard' }).click();
+  await expect(priya.getByText('You are in the list', { exact: true })).toBeVisible();
+  await priya.getByRole('button', { name: 'Ask the skipper' }).click();
+  await priya.getByLabel('Ask the skipper').fill('Is there a dry store for the drones?');
+  await priya.getByRole('button', { name: 'Send the question' }).click();
+  await expect(priya.getByRole('list').getByText('Is there a dry store for the drones?')).toBeVisible();
+  await maren.reload();
+  await expect(maren.getByText('Takes part')).toBeVisible();
+  await expect(maren.getByText('You are in the list', { exact: true })).toHaveCount(0);
 });
 
 test('rows of a sheet are looked at, mended in the mapping, and taken in', async ({ browser }) => {

@@ -113,6 +113,10 @@ test('a question stands with the request, goes to the skipper and who works on i
   if (!asker) throw new Error('nobody asks');
   const signe = await known('Signe Halvard');
   await change({ skipper: signe.id });
+  // Bram alone works on it: the skipper hears of it for being asked.
+  const { version } = await sheetOf(bram);
+  const handling = { headers: onVersion(version), body: { person: desk.idOf('Bram Solheim') } };
+  ok(await bram.call('assign', { params: { number }, ...handling }));
   const said = 'Is there a spare dry suit aboard?';
   expect((await act(asker, 'button-2', { does: 'ask', text: ' ' })).status).toBe(400);
   expect((await act(asker, 'button-2', { does: 'take-part', takes: true })).status).toBe(404);

@@ -54,12 +54,12 @@ function TakesPart({ action, act }: { action: Extract<Offered, { does: 'take-par
   return (
     <span className="flex flex-wrap items-center gap-x-3 gap-y-1">
       {whyNot ? null : (
-        <Button look={isIn ? 'plain' : 'main'} disabled={busy} onClick={() => void turn()}>
+        <Button disabled={busy} onClick={() => void turn()}>
           {isIn ? action.back : action.label}
         </Button>
       )}
       <span className="text-[14px] text-soft">
-        {(whyNot ? [isIn ? say('actions:isIn') : '', told(whyNot)] : says).filter(Boolean).join(' ')}
+        {(whyNot ? [isIn ? say('actions:isIn') : '', told(whyNot)] : says).filter(Boolean).join(' · ')}
       </span>
     </span>
   );

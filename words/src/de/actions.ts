@@ -6,7 +6,7 @@ export const actions = {
   noPlaces: 'Hier gibt es keine Liste mehr, in die man sich einträgt.',
   left_one: '{{count}} Platz frei',
   left_other: '{{count}} Plätze frei',
-  isIn: 'Sie stehen in der Liste.',
+  isIn: 'Sie stehen in der Liste',
   nowIn: 'Sie stehen jetzt in der Liste.',
   nowOut: 'Sie stehen nicht mehr in der Liste.',
   question: 'Ihre Frage',

@@ -40,7 +40,7 @@ export const editions: Same<typeof english> = {
   'button.takes': '„{{label}}“ trägt die Lesenden in „{{field}}“ ein',
   'button.asks': '„{{label}}“ fragt auch {{who}}',
   'button.asksDesk': '„{{label}}“ fragt, wer daran arbeitet',
-  'added.withButtons': '{{words}}; {{buttons, list}}',
+  addWithButtons: '{{words}}; {{buttons, list}}',
   'verdict.off': 'ausgeschaltet',
   'verdict.stage': 'für andere Stände',
   'verdict.condition': 'ihre Bedingung trifft nicht zu',

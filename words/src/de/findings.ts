@@ -173,7 +173,8 @@ export const findings: Same<typeof english> = {
     '„{{label}}“ in „{{edition}}“ trägt in ein Feld ein, das nicht für mehrere Personen ist. Wählen Sie ein anderes Feld.',
   buttonNobody:
     '„{{label}}“ in „{{edition}}“ fragt ein Feld, das nicht für eine Person ist. Wählen Sie ein anderes Feld.',
-  buttonNever: '„{{edition}}“ hat Knöpfe und gilt nur beim Ausfüllen, wo man sie nicht sieht. Wählen Sie auch einen Stand.',
+  buttonNever:
+    '„{{edition}}“ hat Knöpfe und gilt nur beim Ausfüllen, wo man sie nicht sieht. Wählen Sie auch einen Stand.',
   editionAddsLost:
     '„{{edition}}“ fragt nach einem Feld, das es nicht gibt. Die Antwort ginge verloren. Entfernen Sie die Frage.',
   editionAddsUnasked: '„{{edition}}“ fragt „{{name}}“, das kein Formular fragen kann. Entfernen Sie die Frage.',

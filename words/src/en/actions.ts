@@ -6,7 +6,7 @@ export const actions = {
   noPlaces: 'There is no list to sign up for here any more.',
   left_one: '{{count}} place free',
   left_other: '{{count}} places free',
-  isIn: 'You are in the list.',
+  isIn: 'You are in the list',
   nowIn: 'You are in the list now.',
   nowOut: 'You are no longer in the list.',
   question: 'Your question',

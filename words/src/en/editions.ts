@@ -37,7 +37,7 @@ export const editions = {
   'button.takes': '“{{label}}” enters its reader in “{{field}}”',
   'button.asks': '“{{label}}” asks {{who}} as well',
   'button.asksDesk': '“{{label}}” asks whoever works on it',
-  'added.withButtons': '{{words}}; {{buttons, list}}',
+  addWithButtons: '{{words}}; {{buttons, list}}',
   'verdict.off': 'switched off',
   'verdict.stage': 'for other stages',
   'verdict.condition': 'its condition does not hold',

@@ -11,6 +11,7 @@ import {
   type Part,
   partKey,
 } from '../design.ts';
+import { actionsIn } from '../namedActions.ts';
 import { beginning, partName, presetInWords } from '../words.ts';
 import type { Verdict } from './choose.ts';
 
@@ -27,11 +28,7 @@ function buttonInWords(action: NamedAction, form: Named): Said {
 /** What is said about a part of its own, by what it is. */
 function addedInWords(adds: Part, form: Named): Words {
   if (adds.part === 'question') return said('editions:added.question', { name: partName(form, adds.field) });
-  if (adds.part === 'instruction') {
-    const words = said('editions:added.instruction', { text: beginning(adds.text) });
-    const buttons = (adds.actions ?? []).map((action) => buttonInWords(action, form));
-    return buttons.length > 0 ? said('editions:added.withButtons', { words, buttons }) : words;
-  }
+  if (adds.part === 'instruction') return said('editions:added.instruction', { text: beginning(adds.text) });
   return said(`editions:added.${adds.part}`, { title: adds.title });
 }
 
@@ -72,11 +69,12 @@ export function differenceInWords(difference: Difference, form: Named, scope: Sc
     }
     case 'move':
       return said('editions:move', { name: name(difference.part), place: placeInWords(difference.after, form) });
-    case 'add':
-      return said('editions:add', {
-        what: addedInWords(difference.adds, form),
-        place: placeInWords(difference.after, form),
-      });
+    case 'add': {
+      const { adds, after } = difference;
+      const words = said('editions:add', { what: addedInWords(adds, form), place: placeInWords(after, form) });
+      const buttons = actionsIn(adds.part === 'instruction' ? [adds] : []).map((action) => buttonInWords(action, form));
+      return buttons.length > 0 ? said('editions:addWithButtons', { words, buttons }) : words;
+    }
   }
 }
 
