@@ -701,6 +701,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     addDoor: [{ params: { key: 'site-access' }, headers: key('door'), body: { name: 'Another', proof: 'sign-in' } }],
     work: [{ params: { slug: 'visit' } }],
     doorRemoval: [{ params: { slug: 'visit' } }],
+    moveDoor: [{ params: { slug: 'my-skills' }, headers: onVersion(1), body: { slug: 'skills-now', leadsOn: true } }],
     tryDoor: [{ params: { slug: 'visit' }, body: { door: newDoor('confirmed-address', 'Outside door') } }],
     removeDoor: [{ params: { slug: 'school-visit' }, headers: onVersion(2) }],
     setDoor: [{ params: { slug: 'visit' }, body: { open: true, closedMessage: '' } }],

@@ -38,11 +38,28 @@ async function opened(who: Caller, token: string): Promise<Readonly<Record<strin
     followFile: file.status,
     followMessage: (await who.call('followMessage', { params, body: { text: 'Hello' } })).status,
     changeFollowed: (await who.call('changeFollowed', { params, headers, body: { changes: { nothing: 1 } } })).status,
+    actFollowed: (
+      await who.call('actFollowed', { params: { token, action: 'gone' }, body: { does: 'ask', text: 'Hello' } })
+    ).status,
     withdrawFollowed: (await who.call('withdrawFollowed', { params, headers, body: { reason: '' } })).status,
   };
 }
-const SHUT = { follow: 401, followFile: 401, followMessage: 401, changeFollowed: 401, withdrawFollowed: 401 };
-const OPEN = { follow: 200, followFile: 404, followMessage: 200, changeFollowed: 422, withdrawFollowed: 409 };
+const SHUT = {
+  follow: 401,
+  followFile: 401,
+  followMessage: 401,
+  changeFollowed: 401,
+  actFollowed: 401,
+  withdrawFollowed: 401,
+};
+const OPEN = {
+  follow: 200,
+  followFile: 404,
+  followMessage: 200,
+  changeFollowed: 422,
+  actFollowed: 404,
+  withdrawFollowed: 409,
+};
 
 it('a link to a request that was passed on opens nothing where its door wants a proof', async () => {
   const follow = await asked(IDA);
@@ -77,4 +94,74 @@ it('a link to a request that was passed on opens nothing where its door wants a 
   expect(await opened(stranger, follow)).toEqual(OPEN);
   const staff = await set('come-on-site', { follows: 'device' });
   expect(staff.body.problems.map(({ field }: { field: string }) => field)).toEqual(['follows']);
+});
+
+it('asks for the proof each time, also of whoever is signed in, where the door wants that', async () => {
+  ok(await set('visit', { proves: 'each-time' }));
+  const ida = await desk.contact(IDA.email);
+  // A code of these minutes is a proof.
+  expect(ok(await ida.submit('visit', { ...VISIT, visitor: 'By code' })).state).toBe('arrived');
+  const { db } = desk.running.house;
+  db.update(session)
+    .set({ createdAt: new Date(Date.now() - 15 * 60_000) })
+    .run();
+  const sent = ok(await ida.submit('visit', { ...VISIT, visitor: 'By link' }, { contact: PER }));
+  // It goes to the address of whoever is signed in, whatever else is typed.
+  expect([sent.state, sent.email]).toEqual(['to-confirm', IDA.email]);
+  const { mine } = ok(await ida.call('frontDesk'));
+  const token = await desk.tokenFor(IDA.email, 'confirm');
+  const { number } = ok(await stranger.call('confirm', { params: { token } }));
+  const after = ok(await ida.call('frontDesk')).mine;
+  expect([after.length, after[0].number]).toEqual([mine.length + 1, number]);
+  const staff = await set('come-on-site', { proves: 'each-time' });
+  expect(staff.body.problems.map(({ field }: { field: string }) => field)).toEqual(['proves']);
+  ok(await set('visit', { proves: undefined }));
+});
+
+it('takes a request in before its address is confirmed where the door wants that: nobody’s until it is', async () => {
+  const each = { id: 'one', most: 1, of: 'each' as const, days: null };
+  const wrong = await set('visit', {
+    proves: 'never',
+    limits: [each],
+    audience: { in: { anyOf: ['boats'] }, outOf: [] },
+  });
+  expect(wrong.body.problems.map(({ field }: { field: string }) => field).sort()).toEqual(['limits', 'proves']);
+  ok(await set('visit', { proves: 'never' }));
+  // Somebody says they are Ida, who is on file: neither she nor her past is touched by that.
+  const ida = await desk.contact(IDA.email);
+  const before = ok(await ida.call('frontDesk')).mine.length;
+  const sent = ok(await stranger.submit('visit', { ...VISIT, visitor: 'Claimed' }, { contact: IDA }));
+  expect([sent.state, sent.confirms]).toEqual(['arrived', IDA.email]);
+  const unknown = { name: 'Nobody Known', email: 'nobody.known@merrow.example' };
+  const other = ok(await stranger.submit('visit', { ...VISIT, visitor: 'Strange' }, { contact: unknown }));
+  // That an address is on file shows in no answer.
+  expect(Object.keys(other)).toEqual(Object.keys(sent));
+  expect(ok(await ida.call('frontDesk')).mine).toHaveLength(before);
+  expect((await ida.call('myRequest', { params: { number: sent.number } })).status).toBe(404);
+  const bad = await stranger.submit('visit', { ...VISIT, visitor: '' }, { contact: { name: '', email: 'no' } });
+  expect(bad.body.problems.map(({ field }: { field: string }) => field).sort()).toEqual([
+    'contact.email',
+    'contact.name',
+    'visitor',
+  ]);
+
+  const sheet = ok(await maren.call('sheet', { params: { number: sent.number } }));
+  expect(sheet.requester).toMatchObject({ name: IDA.name, outside: true, unconfirmed: IDA.email });
+  const to = { params: { number: sent.number } };
+  const said = { ...to, body: { text: 'When do you come?', visibility: 'requester' } };
+  const writer = await desk.as('Ilse Brandvold');
+  expect((await writer.call('comment', said)).body.title).toContain('not confirmed');
+
+  const params = { token: await desk.tokenFor(IDA.email, 'confirm') };
+  expect(ok(await stranger.call('confirmation', { params })).arrived).toBe(sent.number);
+  // There is nothing to go back to: it was sent.
+  expect((await stranger.call('backToAnswers', { params })).status).toBe(404);
+  const { number, follow } = ok(await stranger.call('confirm', { params }));
+  expect(number).toBe(sent.number);
+  expect(ok(await ida.call('frontDesk')).mine[0].number).toBe(sent.number);
+  expect(ok(await stranger.call('follow', { params: { token: follow } })).number).toBe(sent.number);
+  expect(ok(await maren.call('sheet', to)).requester).toMatchObject({ name: IDA.name, unconfirmed: null });
+  ok(await writer.call('comment', said));
+  expect((await stranger.call('confirm', { params })).status).toBe(410);
+  ok(await set('visit', { proves: undefined }));
 });

@@ -1,4 +1,4 @@
-import type { Consent, DoorDesign } from '@tolvek/core/door';
+import { AGAIN, type Consent, type DoorDesign, PROVING } from '@tolvek/core/door';
 import { z } from 'zod';
 import { whoAudience } from '../people/shapes.ts';
 import { translations } from '../register/shapes.ts';
@@ -52,6 +52,8 @@ export const door = exactly<DoorDesign>()(
     consent: consent.optional(),
     prefills: z.array(fieldKey).max(100).readonly().optional(),
     embeds: z.array(z.string().max(300)).max(20).readonly().optional(),
+    proves: z.enum(PROVING).optional(),
+    again: z.array(z.enum(AGAIN)).min(1).max(AGAIN.length).readonly().optional(),
     follows: z.enum(['device', 'each-time']).optional(),
     changes: z.enum(['never', 'worked-on', 'finished']).optional(),
     withdraws: z.enum(['worked-on', 'finished']).optional(),

@@ -91,6 +91,8 @@ export const intakeRoutes = routesOf(intakeHeads, {
         ...{ state: z.literal('arrived'), number: z.string(), due: moment.nullable() },
         /** The words of the door; not there where it was sent before doors had such words. */
         says: words.nullable().optional(),
+        /** Where an email went by which it becomes the sender’s own; null where it is. */
+        confirms: z.string().nullable().optional(),
       }),
       z.object({
         ...{ state: z.literal('changed'), number: z.string() },
@@ -125,7 +127,11 @@ export const intakeRoutes = routesOf(intakeHeads, {
   confirmation: {
     says: 'What a confirmation link would send.',
     params: withToken,
-    answer: z.object({ form: z.string(), name: z.string(), email: z.string() }),
+    answer: z.object({
+      ...{ form: z.string(), name: z.string(), email: z.string() },
+      /** The number of the request that came in already; null where confirming sends it. */
+      arrived: z.string().nullable(),
+    }),
   },
   confirm: {
     says: 'Confirms the address and sends the request.',

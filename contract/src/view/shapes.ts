@@ -1,4 +1,5 @@
 import type { Fuse } from '@tolvek/core/deadline';
+import { AGAIN } from '@tolvek/core/door';
 import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { consent } from '../door/shapes.ts';
@@ -94,6 +95,8 @@ export const requesterView = z.object({
     types: z.record(z.string(), kind),
     help: z.record(z.string(), z.string()),
     vocabularies: z.array(vocabulary).readonly(),
+    /** What a changed answer has done anew. */
+    again: z.array(z.enum(AGAIN)).readonly(),
   }),
   /** Its days and moments that its reader may read, on the clock of the desk (ISO 8601). */
   dates: z.array(z.object({ key: z.string(), label: z.string(), at: z.string() })),
@@ -130,7 +133,11 @@ export const sheet = z.object({
   /** The text that who asked agreed to; an empty one where it is not known any more. */
   consent: consent.nullable(),
   /** Without a name where nobody said who asks. */
-  requester: z.object({ name: z.string(), outside: z.boolean(), face }),
+  requester: z.object({
+    ...{ name: z.string(), outside: z.boolean(), face },
+    /** The address they gave and have not confirmed; null where they have, or gave none. */
+    unconfirmed: z.string().nullable(),
+  }),
   /** On whose behalf, and who typed it in, where these are others. */
   onBehalf: z.string().nullable(),
   enteredBy: z.string().nullable(),

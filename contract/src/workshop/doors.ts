@@ -9,6 +9,12 @@ import { doorHeads } from './heads.ts';
 /** What ends with a door: requests that wait for an address to be confirmed, forms that were begun; and what stays. */
 const ended = z.object({ waiting: z.int(), begun: z.int(), requests: z.int(), line: z.int() });
 
+/** The short address of a door, as people type it. */
+const address = z
+  .string()
+  .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'say wire:address')
+  .max(40);
+
 /** Some people by name, and how many there are in all. */
 const some = z.object({ n: z.int(), names: z.array(z.string()) });
 
@@ -31,6 +37,8 @@ export const doorRoutes = routesOf(doorHeads, {
       others: z.array(z.object({ slug: z.string(), name: z.string(), form: z.string() })),
       /** Who waits for a place, the first first, and until when one is held for them. */
       line: z.array(z.object({ name: z.string(), email: z.string(), since: moment, until: moment.nullable() })),
+      /** The addresses that it had before, the last first. */
+      former: z.array(z.object({ slug: z.string(), leadsOn: z.boolean(), at: moment })),
       states: z.array(release.extend({ door })),
     }),
   },
@@ -51,11 +59,7 @@ export const doorRoutes = routesOf(doorHeads, {
       name: z.string().trim().min(1, 'say wire:nameMissing').max(200),
       proof: z.enum(['sign-in', 'confirmed-address']),
       /** Its short address; one is made of the form’s key when nothing is said. */
-      slug: z
-        .string()
-        .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'say wire:address')
-        .max(40)
-        .optional(),
+      slug: address.optional(),
     }),
     answer: z.object({ slug: z.string() }),
   },
@@ -68,6 +72,12 @@ export const doorRoutes = routesOf(doorHeads, {
     says: 'Removes a door, for good. Its links end, with what was begun or waits to be confirmed; requests stay.',
     params: slugged,
     answer: ended,
+  },
+  moveDoor: {
+    says: 'Gives a door another address. The one it had leads on to it, or no more: then it says so to whoever comes by it.',
+    params: slugged,
+    body: z.strictObject({ slug: address.optional(), leadsOn: z.boolean() }),
+    answer: z.object({ slug: z.string() }),
   },
   tryDoor: {
     says: 'Whom a door would mean today, were it like this: how many, who would be so for the first time or no more, and who would be meant but is left out.',

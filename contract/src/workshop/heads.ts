@@ -143,6 +143,13 @@ export const doorHeads = {
     right: 'configure',
     guard: 'If-Match',
   },
+  moveDoor: {
+    method: 'POST',
+    path: '/api/doors/:slug/address',
+    caller: 'staff',
+    right: 'configure',
+    guard: 'If-Match',
+  },
   tryDoor: { method: 'POST', path: '/api/doors/:slug/reach', caller: 'staff', right: 'configure' },
   setDoor: { method: 'PATCH', path: '/api/doors/:slug', caller: 'staff', right: 'configure' },
 } as const satisfies Heads;

@@ -66,10 +66,17 @@ export interface DoorDesign {
   readonly prefills?: readonly string[] | undefined;
   /** Origins of pages elsewhere in which it may stand as a frame, `https://school.example`; in none when nothing is said. */
   readonly embeds?: readonly string[] | undefined;
+  /**
+   * How whoever asks from outside proves that their address is theirs. When nothing is said: before it comes in, and once
+   * on a device where they sign in.
+   */
+  readonly proves?: Proving | undefined;
   /** What whoever asked from outside has to prove to follow it: on each device, or each time; with nothing said the link is enough. */
   readonly follows?: 'device' | 'each-time' | undefined;
   /** Until when whoever asked may change answers, as far as the plan lets them; as long as that does when nothing is said. */
   readonly changes?: Until | undefined;
+  /** What is done anew when whoever asked changes an answer: who works on it, who decides. Nothing when nothing is said. */
+  readonly again?: readonly Again[] | undefined;
   /** Until when they may withdraw it; never when nothing is said. */
   readonly withdraws?: Exclude<Until, 'never'> | undefined;
   /** Whether the device of who is not signed in does some work before it sends: robots that send much are slowed down. */
@@ -79,6 +86,17 @@ export interface DoorDesign {
   /** What people read at it in other languages. */
   readonly translations?: Translations | undefined;
 }
+
+/**
+ * How it is proved whose a request from outside is: each time, by a link or a code of these minutes; or not before it comes
+ * in, so that it is theirs once they confirm their address, and until then nobody’s.
+ */
+export const PROVING = ['each-time', 'never'] as const;
+export type Proving = (typeof PROVING)[number];
+
+/** What a changed answer can have done anew: it is routed, it is decided. */
+export const AGAIN = ['routing', 'decision'] as const;
+export type Again = (typeof AGAIN)[number];
 
 /** Until when whoever asked may do something with what they sent: until somebody works on it, until it is finished. */
 export type Until = 'never' | 'worked-on' | 'finished';

@@ -27,9 +27,11 @@ const PLACES: Readonly<Record<string, Said>> = {
   confirmation: said('doors:theConfirmation'),
   consent: said('doors:theConsent'),
   prefills: said('doors:thePrefills'),
+  proves: said('doors:theAsking'),
   follows: said('doors:theFollowing'),
   embeds: said('doors:theEmbedding'),
   changes: said('doors:theChanges'),
+  again: said('doors:theAnew'),
   withdraws: said('doors:theWithdrawing'),
   slowsRobots: said('doors:theRobots'),
   onlySent: said('doors:isOnlySent'),
@@ -67,6 +69,15 @@ function found({ name, proof, opensAt, closesAt, limits, unnamed, ...door }: Doo
     ...(door.waits !== undefined && unnamed ? [error('waits', said('doors:unnamedWaits'))] : []),
     ...(door.slowsRobots && proof === 'sign-in' ? [error('slowsRobots', said('doors:noRobots'))] : []),
     ...(door.onlySent && unnamed ? [error('onlySent', said('doors:unnamedSent'))] : []),
+    ...(door.proves && proof === 'sign-in' ? [error('proves', said('doors:noProving'))] : []),
+    ...(door.proves && unnamed ? [error('proves', said('doors:unnamedProves'))] : []),
+    ...(door.proves === 'never' && limits.some(({ of }) => of === 'each')
+      ? [error('limits', said('doors:neverEach'))]
+      : []),
+    ...(door.proves === 'never' && !('everyone' in door.audience.in && door.audience.outOf.length === 0)
+      ? [error('proves', said('doors:neverKnown'))]
+      : []),
+    ...(door.again && door.changes === 'never' ? [error('again', said('doors:neverAnew'))] : []),
     ...(door.follows && proof === 'sign-in' ? [error('follows', said('doors:noFollowing'))] : []),
     ...(door.embeds?.every(isOrigin) === false ? [error('embeds', said('doors:badOrigins'))] : []),
     ...((door.embeds ?? []).length > 0 && proof === 'sign-in' ? [error('embeds', said('doors:embedsStaff'))] : []),

@@ -2,6 +2,8 @@ export { type Admission, admit, type Comer, isMeant, type NotAdmitted } from './
 export { consentProblems } from './consent.ts';
 export { CONTACT_LABELS, type ContactAnswer, contactProblems, isContactField } from './contact.ts';
 export {
+  AGAIN,
+  type Again,
   type Coming,
   type Consent,
   countsAnew,
@@ -14,7 +16,9 @@ export {
   kindOfProof,
   mayStill,
   newDoor,
+  PROVING,
   type Proof,
+  type Proving,
   placesLeft,
   placesToOffer,
   type Until,

@@ -87,19 +87,33 @@ export const saidIn = (answers: RawAnswers): RawAnswers =>
 
 /**
  * What answers come to over what stands there, and what is wrong: of what they change, and of what is only asked for by
- * that. What was wrong before is no reason to refuse a change.
+ * that. What was wrong before is no reason to refuse a change; nor is what stands in a question that they are not asked
+ * any more, or that the form fills in itself now. `dropped`: what stands there and is stored no more.
  */
 export function completedOver(
   complete: ReturnType<typeof prepareCompletion>,
   stood: RawAnswers,
   answers: RawAnswers,
   facts: RequestFacts,
-): { readonly completion: Completion; readonly before: Completion; readonly problems: readonly Problem[] } {
+): {
+  readonly completion: Completion;
+  readonly before: Completion;
+  readonly problems: readonly Problem[];
+  readonly dropped: readonly string[];
+} {
   const before = complete(stood, facts);
   const completion = complete({ ...stood, ...answers }, facts);
   const known = new Set(refusalsOf(before).map(({ field }) => field));
-  const problems = refusalsOf(completion).filter(({ field }) => Object.hasOwn(answers, field) || !known.has(field));
-  return { completion, before, problems };
+  const open = new Set(completion.asked.flatMap(({ field, locked }) => (locked ? [] : [field])));
+  const isAnswered = (key: string): boolean => Object.hasOwn(answers, key);
+  const isLeft = (key: string): boolean => Object.hasOwn(stood, key) && !isAnswered(key) && !open.has(key);
+  const problems = refusalsOf(completion).filter(
+    ({ field }) => isAnswered(field) || (!known.has(field) && !isLeft(field)),
+  );
+  const dropped = before.asked.flatMap(({ field }) =>
+    isLeft(field) && own(completion.values, field) === undefined ? [field] : [],
+  );
+  return { completion, before, problems, dropped };
 }
 
 /**

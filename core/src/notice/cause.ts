@@ -3,7 +3,19 @@ import type { RequestChange } from '../request/index.ts';
 /** What whoever follows a request is told of. */
 export type News = Extract<
   RequestChange,
-  { readonly kind: 'stage' | 'freed' | 'withdrawn' | 'team' | 'priority' | 'handler' | 'decided' | 'said' | 'proposed' }
+  {
+    readonly kind:
+      | 'stage'
+      | 'freed'
+      | 'withdrawn'
+      | 'team'
+      | 'priority'
+      | 'handler'
+      | 'decided'
+      | 'decided-anew'
+      | 'said'
+      | 'proposed';
+  }
 >;
 
 /**

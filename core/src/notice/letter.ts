@@ -246,12 +246,27 @@ const escalation = ({ due, handler }: Of<'escalation'>, { number, subject }: Not
  * The email that asks an outside requester to confirm their address. It repeats nothing of what
  * was typed. `expires`: epoch ms.
  */
-export const draftConfirmation = ({ form, expires }: { form: string; expires: number }): Letter<Words> => ({
-  subject: said('emails:confirm.subject', { form }),
+export const draftConfirmation = ({
+  form,
+  number,
+  expires,
+}: {
+  form: string;
+  /** Of the request that came in already; null where confirming sends it. */
+  number: string | null;
+  expires: number;
+}): Letter<Words> => ({
+  subject: number === null ? said('emails:confirm.subject', { form }) : said('emails:claim.subject', { form, number }),
   greeting: said('emails:goodDay'),
-  paragraphs: [said('emails:confirm.body'), said('emails:confirm.notYou')],
+  paragraphs: [
+    number === null ? said('emails:confirm.body') : said('emails:claim.body', { number }),
+    said(number === null ? 'emails:confirm.notYou' : 'emails:claim.notYou'),
+  ],
   facts: [],
-  action: { label: said('emails:confirm.action'), note: said('emails:confirm.note', { expires }) },
+  action: {
+    label: said(number === null ? 'emails:confirm.action' : 'emails:claim.action'),
+    note: said('emails:confirm.note', { expires }),
+  },
 });
 
 /**

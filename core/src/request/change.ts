@@ -1,6 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { ValueChange } from '../access/index.ts';
-import type { LeadsTo, Verdict } from '../approval/index.ts';
+import type { ApprovalPath, LeadsTo, Verdict } from '../approval/index.ts';
 import type { TakenIn } from '../intake/index.ts';
 import { holderOf } from '../people/index.ts';
 import type { Priority, Values } from '../register/index.ts';
@@ -43,9 +43,11 @@ export type RequestChange =
   | { readonly kind: 'freed'; readonly from: string; readonly to: string; readonly reason: string }
   /** Withdrawn by whoever asked; a decision that waited is withdrawn with it. */
   | { readonly kind: 'withdrawn'; readonly from: string; readonly to: string; readonly reason: string }
-  /** Groups by key. */
-  | { readonly kind: 'team'; readonly from: string | null; readonly to: string }
-  | { readonly kind: 'priority'; readonly from: Priority | null; readonly to: Priority }
+  /** It has to be decided anew, as answers changed: by whom, which stands in its rounds and not in its history. */
+  | { readonly kind: 'decided-anew'; readonly from: string; readonly to: string; readonly path?: ApprovalPath }
+  /** Groups by key; `anew`: by the routing table, as answers changed. */
+  | { readonly kind: 'team'; readonly from: string | null; readonly to: string; readonly anew?: true }
+  | { readonly kind: 'priority'; readonly from: Priority | null; readonly to: Priority; readonly anew?: true }
   | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null }
   /** Somebody decides in the place of somebody else, at every seat that is not decided yet; people by id. */
   | { readonly kind: 'seat'; readonly from: string; readonly to: string }
@@ -79,6 +81,8 @@ export type RequestChange =
   | { readonly kind: 'proposal-refused'; readonly form: string; readonly reason: string }
   /** Whoever did it hears of it from now on, or no longer. */
   | { readonly kind: 'followed' | 'unfollowed' }
+  /** Whoever said that they asked has confirmed their address: it is theirs; people by id. */
+  | { readonly kind: 'claimed'; readonly of: string }
   /** The links by which somebody follows it were ended, or ended and sent anew; people by id. */
   | { readonly kind: 'links-ended' | 'link-sent'; readonly of: string }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
@@ -138,11 +142,13 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       return said('history:withdrawn', { from: names.stage(change.from) });
     case 'freed':
       return said('history:freed', { from: names.stage(change.from), to: names.stage(change.to) });
+    case 'decided-anew':
+      return said('history:decidedAnew', { from: names.stage(change.from), to: names.stage(change.to) });
     case 'team':
-      return said('history:team', { team: names.group(change.to) });
+      return said(change.anew ? 'history:teamAnew' : 'history:team', { team: names.group(change.to) });
     case 'priority': {
       const from = change.from === null ? said('history:noPriority') : priorityInWords(change.from);
-      return said('history:priority', { from, to: priorityInWords(change.to) });
+      return said(change.anew ? 'history:priorityAnew' : 'history:priority', { from, to: priorityInWords(change.to) });
     }
     case 'handler':
       return change.to === null
@@ -166,6 +172,8 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
     }
     case 'unshared':
       return said('history:unshared', { who: holderInWords(change.with, names) });
+    case 'claimed':
+      return said('history:claimed');
     case 'links-ended':
       return said('history:linksEnded', { name: names.person(change.of) });
     case 'link-sent':

@@ -21,6 +21,7 @@ export const followApprovals: Follower = (work, request, change) => {
   if (change.kind === 'arrived' && change.taken?.approval) begin(work, request, change.taken.approval);
   if (change.kind === 'decided') return goOn(work, request);
   if (change.kind === 'freed' || change.kind === 'withdrawn') withdraw(work, request, change.reason);
+  if (change.kind === 'decided-anew') return beginAnew(work, request, change.path);
   if (change.kind === 'seat') return handOverSeats(work, request, change);
   if (change.kind === 'same-person') return samePerson(work, request, change);
   return undefined;
@@ -40,6 +41,14 @@ function begin({ tx, now }: Work, request: ShownRow, { steps }: ApprovalPath): v
     for (const holder of planned)
       addSeat(tx, { id: newId(), stepId, requestId: request.id, holder: holderNow(tx, holder), state });
   });
+}
+
+/** What is decided anew waits for nobody of before. */
+function beginAnew(work: Work, request: ShownRow, path: ApprovalPath | undefined): ShownRow | undefined {
+  withdraw(work, request, '');
+  if (!path) return undefined;
+  begin(work, request, path);
+  return decidersAre(work, request, path.steps[0]?.seats.map((seat) => holderNow(work.tx, seat)) ?? []);
 }
 
 /** Asks the next step when one is approved; nobody any more when the round has ended. */

@@ -184,6 +184,10 @@ export function deleteDesign(tx: Transaction, designId: string): void {
   tx.delete(designs).where(eq(designs.id, designId)).run();
 }
 
+/** Gives a design another key; whoever names it by the one it had says so as well. */
+export const renameDesign = (tx: Transaction, id: string, key: string): void =>
+  void tx.update(designs).set({ key }).where(eq(designs.id, id)).run();
+
 /** Changes all designs of a kind that a change makes otherwise; each is in force at once. */
 export function changeEach<Content extends object>(
   tx: Transaction,

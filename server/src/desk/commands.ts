@@ -12,6 +12,7 @@ import {
   typedForm,
 } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
+import { doorById } from '../door/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { rightMissing } from '../people/grants.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
@@ -25,6 +26,7 @@ import { changeAnswers } from '../request/changeAnswers.ts';
 import { stagesBefore } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
+import { askAnew } from './anew.ts';
 import { movesOf } from './moves.ts';
 import { openTo } from './openTo.ts';
 
@@ -63,8 +65,15 @@ export function changeOwn(
     if (!request || !isOwnOf(request, viewer.personId)) throw notFound('request');
     if (!personById(work.tx, viewer.personId)?.active) throw notAllowed(refused('cannotWrite'));
     const open = openRequest(work.tx, request, viewer, 'following');
-    const asks = (changes: RawAnswers, facts: RequestFacts) => asksAgain(work.tx, open, changes, facts);
-    return changeAnswers(work, viewer, open, { ...input, asker: viewer.personId, asks });
+    const over = (changes: RawAnswers, facts: RequestFacts) => asksAgain(work.tx, open, changes, facts);
+    const { version, warnings } = changeAnswers(work, viewer, open, {
+      ...{ ...input, asker: viewer.personId },
+      asks: (changes, facts) => over(changes, facts).problems,
+      drops: (changes, facts) => over(changes, facts).dropped,
+    });
+    const changed = version === request.version ? undefined : requestByNumber(work.tx, request.number);
+    const door = request.doorId === null ? undefined : doorById(work.tx, request.doorId);
+    return { version: changed ? askAnew(work, changed, door?.design.again).version : version, warnings };
   });
 }
 
@@ -77,7 +86,7 @@ function asksAgain(
   { request, fields, reading, layout, design }: OpenRequest<RequestRow>,
   changes: RawAnswers,
   facts: RequestFacts,
-): readonly FieldProblem[] {
+): Pick<ReturnType<typeof completedOver>, 'problems' | 'dropped'> {
   // As they were given it; in the edition they are given now, where there is one.
   const asked = design.editions?.find(({ id }) => id === request.edition);
   const form = layout?.form ?? (asked && editionOf(design, asked));
@@ -89,7 +98,7 @@ function asksAgain(
       return value === undefined ? [] : [[field.key, typedForm(field, value)] as const];
     }),
   );
-  return completedOver(complete, before, changes, facts).problems;
+  return completedOver(complete, before, changes, facts);
 }
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
@@ -210,7 +219,7 @@ export function comment(
     const { request } = openTo(work.tx, viewer, input.number, 'change');
     const to = input.visibility === 'internal' ? 'desk' : 'requester';
     if (to === 'requester' && request.requesterId === null)
-      throw new Problem(409, 'nobody-asked', refused('nobodyReads'));
+      throw new Problem(409, 'nobody-asked', refused(request.claim === null ? 'nobodyReads' : 'notConfirmedYet'));
     changeRequest(by(work, viewer.personId), request, { kind: 'said', text: input.text, to, byRequester: false });
   });
 }

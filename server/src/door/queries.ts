@@ -9,7 +9,7 @@ import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notFound } from '../platform/problem.ts';
-import { doors } from './tables.ts';
+import { doorAddresses, doors } from './tables.ts';
 
 /** A way in to a form, as it is in force. */
 export interface DoorRow {
@@ -19,6 +19,8 @@ export interface DoorRow {
   readonly kind: 'staff' | 'outside';
   readonly design: DoorDesign;
   readonly version: number;
+  /** When the address by which it was found was ended, epoch ms, where it leads here no more; of nothing else said. */
+  readonly endedAt?: number;
 }
 
 const COLUMNS = {
@@ -97,6 +99,34 @@ const inUse = (which: 'slug' | 'kind') => {
 const usedAtPath = inUse('slug');
 const usedBy = inUse('kind');
 
+const formerAddress = prepared((db) =>
+  db
+    .select({ slug: doors.slug, leadsOn: doorAddresses.leadsOn, endedAt: doorAddresses.endedAt })
+    .from(doorAddresses)
+    .innerJoin(doors, eq(doors.id, doorAddresses.doorId))
+    .where(eq(doorAddresses.slug, sql.placeholder('of')))
+    .prepare(),
+);
+
+/** The door of an address, by the one it has now or had before. */
+function usedAt(db: Reader, slug: string) {
+  const [found] = usedAtPath(db, slug);
+  if (found) return found;
+  const former = formerAddress(db).get({ of: slug });
+  const [moved] = former ? usedAtPath(db, former.slug) : [];
+  if (!former || !moved) return undefined;
+  return former.leadsOn ? moved : { ...moved, door: { ...moved.door, endedAt: former.endedAt } };
+}
+
+/** The addresses that a door had before, the last first. */
+export const formerAddresses = (db: Reader, doorId: string): readonly (typeof doorAddresses.$inferSelect)[] =>
+  db
+    .select()
+    .from(doorAddresses)
+    .where(eq(doorAddresses.doorId, doorId))
+    .orderBy(desc(doorAddresses.endedAt), asc(doorAddresses.slug))
+    .all();
+
 /** A door as it is said in the language that somebody reads, where its form is there in it. */
 export const doorRead = (
   door: DoorRow,
@@ -118,7 +148,7 @@ export function doorBySlug(
   slug: string,
   reads?: Language | undefined,
 ): { door: DoorRow; release: ReleaseRow } {
-  const [found] = usedAtPath(db, slug);
+  const found = usedAt(db, slug);
   const release = found && releaseInForce(db, found.door.formId);
   if (!found || !release) throw notFound('form');
   const door = doorRead(found.door, release, reads);

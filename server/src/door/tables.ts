@@ -41,6 +41,10 @@ export const waitingSubmissions = sqliteTable(
     sentLink: text(),
     /** The version of the text that its sender agreed to, where the door asks for that. */
     consent: integer(),
+    /** Who was signed in and has to prove it once more. */
+    personId: text(),
+    /** The request that it is already, where only whose it is waits. */
+    requestId: text(),
   },
   (table) => [index('waiting_expires').on(table.expiresAt)],
 );
@@ -76,6 +80,20 @@ export const keptAnswers = sqliteTable(
     uniqueIndex('kept_person').on(table.doorId, table.personId, table.owed),
     index('kept_expires').on(table.expiresAt),
   ],
+);
+
+/** Addresses that doors had before: they lead on to the door, or say that it has another one; none is given to another door. */
+export const doorAddresses = sqliteTable(
+  'door_addresses',
+  {
+    slug: text().primaryKey(),
+    doorId: text()
+      .notNull()
+      .references(() => doors.id),
+    leadsOn: integer({ mode: 'boolean' }).notNull(),
+    endedAt: integer().notNull(),
+  },
+  (table) => [index('door_addresses_door').on(table.doorId)],
 );
 
 /** Work of devices that was handed in, by its signature: none of it counts twice. Kept as long as it would count. */

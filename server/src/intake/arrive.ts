@@ -158,6 +158,8 @@ interface Parties {
   readonly doorId: string | null;
   /** Null where nothing about them is stored. */
   readonly requesterId: string | null;
+  /** Who says that they ask, where nobody has confirmed it. */
+  readonly claim?: RequestRow['claim'];
   /** On whose behalf it is asked, and who typed it in, where that is somebody else. */
   readonly onBehalfId?: string | null;
   readonly enteredById?: string;

@@ -26,7 +26,9 @@ import { notAllowed, notFound, notSignedIn, Problem, wrongFields } from '../plat
 import type { Session } from '../platform/signIn/session.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { askedAt } from '../request/askedAt.ts';
+import { changeRequest } from '../request/change.ts';
 import { factsFor } from '../request/facts.ts';
+import { hasProved } from '../request/followed.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { offersOf, pictureOnCard } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
@@ -34,6 +36,7 @@ import { admissionOf, comerOf, countedAt, namedAt, UNKNOWN } from './admission.t
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { confirmationOf } from './confirmation.ts';
 import { refuseElsewhere } from './elsewhere.ts';
+import { refuseFormer } from './formerAddress.ts';
 import { forgetKept, keptBy } from './kept.ts';
 import { placeShown } from './line.ts';
 import { openedSince } from './opened.ts';
@@ -65,7 +68,8 @@ export interface Submission {
 }
 
 export type Submitted =
-  | { state: 'arrived'; number: string; due: string | null; says: Words | null }
+  /** `confirms`: where an email went by which it becomes theirs; null where it is. */
+  | { state: 'arrived'; number: string; due: string | null; says: Words | null; confirms: string | null }
   | { state: 'changed'; number: string; is: Updated['is'] }
   | { state: 'to-confirm'; email: string; sent: string | null };
 
@@ -100,10 +104,18 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
       const consent = agreedTo(door.design, input.consent);
       if (door.design.slowsRobots && !viewer) spendWork(tx, input.work ?? null);
       const since = openedSince(house.config.secret, door, input.opened);
+      refuseFormer(door, { since, shows: sent !== null || placeShown(tx, door, input.place, now) !== null });
       const sending = { door, release, input, since, consent };
       if (isUnnamed) return arriveUnnamed(work, sending, viewer);
       if (release.design.updates && !viewer) throw notSignedIn();
-      if (door.kind === 'outside' && !viewer) return keepForConfirmation(house, work, sending);
+      const { proves } = door.design;
+      if (door.kind === 'outside' && !viewer)
+        return proves === 'never' ? arriveClaimed(work, sending) : keepForConfirmation(house, work, sending);
+      const isProved =
+        sent !== null ||
+        hasProved(tx, proves === 'never' ? undefined : proves, input.session ?? null, viewer?.personId ?? '');
+      if (door.kind === 'outside' && !isProved && viewer)
+        return keepForConfirmation(house, work, sending, personById(tx, viewer.personId));
       const requester = viewer ? personById(tx, viewer.personId) : undefined;
       if (!requester) throw notSignedIn();
       // For somebody else asks who is of the staff.
@@ -121,7 +133,7 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
       });
       if (sent) isAnswered(tx, sent, id, now);
       forgetKept(tx, door.id, { personId: requester.id, owed: sent?.owed.id });
-      return { state: 'arrived', number, due, says };
+      return { state: 'arrived', number, due, says, confirms: null };
     });
   });
 }
@@ -149,14 +161,26 @@ function agreedTo(design: DoorRow['design'], version: number | undefined): numbe
   return version;
 }
 
-function keepForConfirmation(house: House, work: Work, { door, release, input, since, consent }: Sending): Submitted {
+/** Who says that they send something, and where they are written to. */
+function saidBy({ contact }: Submission, known?: PersonRow): { readonly name: string; readonly email: string } {
+  const { name, email } = known ?? contact ?? { name: '', email: '' };
+  return { name: name.trim(), email: email.trim().toLowerCase() };
+}
+
+/** `known`: who is signed in, where they have to prove once more that their address is theirs. */
+function keepForConfirmation(
+  house: House,
+  work: Work,
+  { door, release, input, since, consent }: Sending,
+  known?: PersonRow,
+): Submitted {
   const { tx, now } = work;
-  const name = input.contact?.name.trim() ?? '';
-  const email = input.contact?.email.trim().toLowerCase() ?? '';
+  const { name, email } = saidBy(input, known);
   const { answers, language: reads } = input;
   // A place may be held for whoever has the address: that it is theirs is confirmed before it is taken.
   const inLine = { email, place: placeShown(tx, door, input.place, now) };
-  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers, since, reads, inLine };
+  const whose = known ? { asks: known, admits: comerOf(tx, door, known) } : { asks: null, admits: UNKNOWN };
+  const arriving = { ...through(door, release), ...whose, answers, since, reads, inLine };
   const considered = consider(tx, arriving, now);
   if (considered.is === 'refused') throw refusal(considered.refusal);
   const wrong = considered.is === 'wrong' ? considered.problems : [];
@@ -179,11 +203,39 @@ function keepForConfirmation(house: House, work: Work, { door, release, input, s
     language: input.language ?? null,
     sentLink: sent.id,
     consent,
+    personId: known?.id ?? null,
   };
   tx.insert(waitingSubmissions).values(submission).run();
-  forgetKept(tx, door.id, { email });
+  forgetKept(tx, door.id, known ? { personId: known.id } : { email });
   notifyAddress(work, email, { kind: 'confirm', submission: submission.id });
   return { state: 'to-confirm', email, sent: sent.token };
+}
+
+/**
+ * Takes in what somebody sent who proves nothing first: it is nobody’s until they confirm their address by the email they
+ * are sent, and theirs from then on.
+ */
+function arriveClaimed(work: Work, { door, release, input, since, consent }: Sending): Submitted {
+  const { tx, now } = work;
+  const { answers, language: reads } = input;
+  const claim = saidBy(input);
+  const arriving = { ...through(door, release), asks: null, admits: UNKNOWN, answers, since, reads };
+  const problems = contactProblems(claim);
+  if (problems.length > 0) {
+    const considered = consider(tx, arriving, now);
+    throw wrongFields([...(considered.is === 'wrong' ? considered.problems : []), ...problems]);
+  }
+  roomForLetter(tx, claim.email, now);
+  const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, claim, consent });
+  const id = newId();
+  const waits = { id, doorId: door.id, releaseId: release.id, ...claim, answers: {}, requestId: request.id };
+  const until = { createdAt: now, expiresAt: linkEnds(tx, 'confirm', now), language: reads ?? null };
+  tx.insert(waitingSubmissions)
+    .values({ ...waits, ...until })
+    .run();
+  forgetKept(tx, door.id, { email: claim.email });
+  notifyAddress(work, claim.email, { kind: 'confirm', submission: id });
+  return { state: 'arrived', ...arrivedFrom(tx, door, request), confirms: claim.email };
 }
 
 export function waitingFor(db: Reader, token: string, now: number) {
@@ -358,7 +410,7 @@ export function confirm(house: House, token: string): AnswerOf<'confirm'> {
 export function backToAnswers(house: House, token: string): AnswerOf<'backToAnswers'> {
   return write(house, ({ tx, now }) => {
     const { link, submission } = waitingFor(tx, token, now);
-    const door = doorById(tx, submission.doorId);
+    const door = submission.requestId === null ? doorById(tx, submission.doorId) : undefined;
     if (!door) throw new Problem(404, 'not-found', refused('confirmGone'));
     const id = newId();
     tx.insert(keptAnswers)
@@ -389,14 +441,26 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
   const door = doorById(tx, submission.doorId);
   if (!door) throw new Problem(404, 'not-found', refused('confirmGone'));
   const { release } = releaseById(tx, submission.releaseId);
-  const requester = personByEmail(tx, submission.email) ?? addPerson(work, contactOf(submission));
+  const known = submission.personId === null ? undefined : personById(tx, submission.personId);
+  const requester = known ?? personByEmail(tx, submission.email) ?? addPerson(work, contactOf(submission));
   if (requester.kind === 'contact' && submission.language !== null)
     tx.update(people).set({ language: submission.language }).where(eq(people.id, requester.id)).run();
   const { createdAt: since, consent } = submission;
-  const arrived = arriveBy(work, door, release, requester, submission.answers, { isKnown: false, since, consent });
+  const arrived =
+    submission.requestId === null
+      ? arriveBy(work, door, release, requester, submission.answers, { isKnown: known !== undefined, since, consent })
+      : claimed(work, door, submission.requestId, requester);
   tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
   if (submission.sentLink !== null) turnLink(tx, submission.sentLink, arrived.id);
   return { ...arrived, requesterId: requester.id };
+}
+
+/** What came in before its address was confirmed is theirs now. @throws Problem 404 where it is gone, or somebody’s */
+function claimed(work: Work, door: DoorRow, requestId: string, { id: of }: PersonRow) {
+  const request = requestById(work.tx, requestId);
+  if (!request || request.requesterId !== null) throw new Problem(404, 'not-found', refused('confirmGone'));
+  const theirs = changeRequest(by(work, of), request, { kind: 'claimed', of });
+  return { id: theirs.id, ...arrivedFrom(work.tx, door, theirs) };
 }
 
 const contactOf = ({ name, email, language }: typeof waitingSubmissions.$inferSelect): NewPerson => ({
@@ -443,7 +507,7 @@ function arriveUnnamed(
   const admits = person ? comerOf(work.tx, door, person) : UNKNOWN;
   const arriving = { ...through(door, release), asks: null, admits, answers, since, reads };
   const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, consent });
-  return { state: 'arrived', ...arrivedFrom(work.tx, door, request) };
+  return { state: 'arrived', ...arrivedFrom(work.tx, door, request), confirms: null };
 }
 
 /** Takes in what somebody who is known sent by a door. */

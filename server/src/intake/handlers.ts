@@ -25,6 +25,7 @@ import { notAllowed } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { factsFor } from '../request/facts.ts';
+import { requestById } from '../request/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 import { admissionOf, countedAt, namedAt } from './admission.ts';
 import { besideDoor, besideSent } from './besideDoor.ts';
@@ -40,6 +41,7 @@ import {
   waitingFor,
 } from './commands.ts';
 import { ledFrom } from './elsewhere.ts';
+import { refuseFormer } from './formerAddress.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 import { isFullFor, joinLine, lineAt, placeShown, quitLine } from './line.ts';
 import { openedAt, openedSince } from './opened.ts';
@@ -102,6 +104,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const kept = known?.personId === caller?.personId ? keptBy(db, door.id, known, sent?.owed.id) : null;
       const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
       const place = placeShown(db, door, query.place, now);
+      refuseFormer(door, { since, shows: sent !== null || place !== null });
       const counted = countedAt(db, door, { personId: viewer?.personId ?? null, place }, now);
       const mustSignIn = release.design.updates !== undefined && !known;
       const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
@@ -207,7 +210,9 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
 
     confirmation: ({ params, language }) => {
       const { submission, release } = waitingFor(db, params.token, clock.now());
-      return { form: inLanguage(release.design, language).title, name: submission.name, email: submission.email };
+      const { name, email, requestId } = submission;
+      const arrived = requestId === null ? null : (requestById(db, requestId)?.number ?? null);
+      return { form: inLanguage(release.design, language).title, name, email, arrived };
     },
     backToAnswers: ({ params }) => backToAnswers(house, params.token),
     confirm: ({ params }) => confirm(house, params.token),

@@ -18,3 +18,7 @@ export const renameInMailings = (
     note,
     done,
   );
+
+/** Sends by the address that a door has now what was sent by the one it had. */
+export const sendByAddress = (tx: Transaction, from: string, to: string, done: Done): void =>
+  changeEach(tx, MAILING, (mailing) => (mailing.door === from ? { ...mailing, door: to } : mailing), '', done);

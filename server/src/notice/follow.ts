@@ -66,6 +66,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'unfollowed':
     case 'same-person':
     case 'links-ended':
+    case 'claimed':
     case 'confirmed':
     case 'proposal-refused':
     case 'proposal-ended':
@@ -83,6 +84,9 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'decided':
       tellDecision(work, request, change);
       break;
+    case 'decided-anew':
+      tellDecidedAnew(work, request, change);
+      break;
     case 'rang':
       tellOfTimer(work, request, change.timer);
       break;
@@ -92,7 +96,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
 
 /** What whoever follows is told of: where it is, who works on it, what was decided, what was written. */
 const NEWS: ReadonlySet<string> = new Set<News['kind']>([
-  ...(['stage', 'freed', 'withdrawn', 'team', 'priority', 'handler', 'decided', 'said'] as const),
+  ...(['stage', 'freed', 'withdrawn', 'team', 'priority', 'handler', 'decided', 'decided-anew', 'said'] as const),
 ]);
 
 /** Tells those who follow a request what happened, but for who did it and who is told of it already. */
@@ -214,6 +218,13 @@ const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
     : request.team === null
       ? []
       : membersOf(tx, request.team).map((person) => person.id);
+
+/** Who decides is asked, and whoever works on it hears that they wait. */
+function tellDecidedAnew(work: Telling, request: ShownRow, change: Of<'decided-anew'>): void {
+  tellDeciders(work, request);
+  const others = workingOn(work, request).filter((id) => id !== work.actor && !work.told.has(id));
+  notify(work, request, others, { kind: 'news', by: work.actor, change: dataOf(change) as News, text: '' });
+}
 
 /** A verdict that others have to join in is no news to the requester yet. */
 function tellDecision(work: Telling, request: ShownRow, { leadsTo, comment }: Of<'decided'>): void {

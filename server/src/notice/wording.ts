@@ -308,7 +308,8 @@ function toAddressOf(
     const link = linkFor(tx, secret, { purpose: 'confirm', personId: '', targetId: waiting.id, now });
     const language = waiting.language ?? deskOf(tx).language;
     const { title: form } = formIn(design, language);
-    const letter = draftConfirmation({ form, expires: linkEnds(tx, 'confirm', now) });
+    const number = waiting.requestId === null ? null : (requestById(tx, waiting.requestId)?.number ?? null);
+    const letter = draftConfirmation({ form, number, expires: linkEnds(tx, 'confirm', now) });
     return { ...inLanguage(letter, language, zone), path: '/confirm/', link: link.id };
   }
   const kept = tx

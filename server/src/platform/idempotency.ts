@@ -42,4 +42,12 @@ export function once<T>(tx: Transaction, input: OnceInput, work: () => T): T {
   return answer;
 }
 
+/** What was done once under scopes that begin with some words was done so under others: it is not done again. */
+export const renameScope = (tx: Transaction, from: string, to: string): void =>
+  void tx
+    .update(idempotency)
+    .set({ scope: sql`${to} || substr(${idempotency.scope}, ${from.length + 1})` })
+    .where(sql`substr(${idempotency.scope}, 1, ${from.length}) = ${from}`)
+    .run();
+
 const fingerprintOf = (text: string): string => createHash('sha256').update(text).digest('hex');

@@ -55,6 +55,8 @@ interface Incoming {
   /** The version of the text of its door that who asked agreed to. */
   readonly consent?: number | null;
   readonly requesterId: string | null;
+  /** Who says that they asked, where nobody has confirmed it yet. */
+  readonly claim?: RequestRow['claim'];
   /** Who typed it in, where that is somebody else. */
   readonly onBehalfId?: string | null;
   readonly enteredById?: string;
@@ -78,7 +80,7 @@ const add = adding(requests);
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
   const { number, register, release, doorId, requesterId, onBehalfId, enteredById, taken, through } = incoming;
-  const { edition = null, consent = null } = incoming;
+  const { edition = null, consent = null, claim: claimed = null } = incoming;
   const { routed, routing, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
@@ -95,6 +97,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       edition,
       consent,
       requesterId,
+      claim: claimed,
       onBehalfId: onBehalfId ?? null,
       enteredById: enteredById ?? null,
     },
@@ -245,6 +248,7 @@ function outcomeOf(
     case 'stage':
     case 'freed':
     case 'withdrawn':
+    case 'decided-anew':
       return movedTo(work, register, change.to);
     case 'decided': {
       // A verdict that others have to join in moves nothing yet.
@@ -252,6 +256,8 @@ function outcomeOf(
       const to = change.leadsTo === 'approved' ? firstStage(register) : stageWithRole(register, 'refused');
       return movedTo(work, register, to.key);
     }
+    case 'claimed':
+      return { requesterId: change.of, claim: null };
     case 'same-person':
       return samePerson(fieldsOf(work.tx, register, request), request, change);
     case 'said':
@@ -323,10 +329,10 @@ function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: 
 
 const storing = prepared((db) => {
   const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt } = requests;
-  const { requesterId, onBehalfId, enteredById } = requests;
+  const { requesterId, claim: claimed, onBehalfId, enteredById } = requests;
   const columns = {
     ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt },
-    ...{ requesterId, onBehalfId, enteredById },
+    ...{ requesterId, claim: claimed, onBehalfId, enteredById },
   };
   return db
     .update(requests)
@@ -341,7 +347,12 @@ function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: bo
   const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy } = after;
   const { changes } = storing(tx).run({
     ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy },
-    ...{ requesterId: after.requesterId, onBehalfId: after.onBehalfId, enteredById: after.enteredById },
+    ...{
+      requesterId: after.requesterId,
+      claim: after.claim,
+      onBehalfId: after.onBehalfId,
+      enteredById: after.enteredById,
+    },
     ...{ version: after.version, updatedAt: after.updatedAt, ...raised, id: after.id, onVersion: version },
   });
   if (changes === 0) throw staleVersion();

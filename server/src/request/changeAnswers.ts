@@ -1,4 +1,5 @@
 import type { ValueChange, VisibleField } from '@tolvek/core/access';
+import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
   type Around,
@@ -44,6 +45,8 @@ export interface Changing {
   readonly formId?: string;
   /** What is wrong besides, with the answers changed. */
   readonly asks?: (changes: RawAnswers, facts: RequestFacts) => readonly FieldProblem[];
+  /** Keys of what is emptied with them, as the form asks for it no more. */
+  readonly drops?: (changes: RawAnswers, facts: RequestFacts) => readonly string[];
   /** What is stored with them that nobody typed. */
   readonly along?: Values;
 }
@@ -106,6 +109,11 @@ export function readChanges(db: Reader, open: OpenRequest<RequestRow>, input: Ch
         else values[key] = after;
       }
     }
+  }
+  for (const key of input.drops?.(typed, facts) ?? []) {
+    if (own(values, key) === undefined) continue;
+    delete values[key];
+    touched.add(key);
   }
   const kept = keepingOf(db, request, register, reading)(values, touched, facts);
   // What is wrong elsewhere, and was before, is no reason to refuse this change; what a rule

@@ -23,6 +23,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   handler: 'handler',
   said: 'comment',
   decided: 'decision',
+  'decided-anew': 'decision',
   seat: 'decision',
   'same-person': 'handler',
   due: 'due',
@@ -33,6 +34,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   confirmed: 'fields',
   'links-ended': 'handler',
   'link-sent': 'handler',
+  claimed: 'handler',
   proposed: 'decision',
   'proposal-refused': 'decision',
   'proposal-ended': 'decision',
@@ -58,6 +60,10 @@ export function dataOf(change: Happening): Happening {
     case 'arrived': {
       const { taken: _, ...arrived } = change;
       return arrived;
+    }
+    case 'decided-anew': {
+      const { path: _, ...anew } = change;
+      return anew;
     }
     case 'values':
       return { ...change, changes: [] };

@@ -37,6 +37,8 @@ export const requests = sqliteTable(
     consent: integer(),
     /** Who asked: nobody where it is unnamed. */
     requesterId: text().references(() => people.id),
+    /** Who says that they asked, where nobody has confirmed that the address is theirs. */
+    claim: text({ mode: 'json' }).$type<{ readonly name: string; readonly email: string }>(),
     /** On whose behalf, and who typed it in, where these are others. */
     onBehalfId: text().references(() => people.id),
     enteredById: text().references(() => people.id),

@@ -595,7 +595,7 @@ function rowOf(
   return {
     number: row.number,
     subject: open.subject,
-    requester: names.get(row.requesterId ?? '') ?? '',
+    requester: names.get(row.requesterId ?? '') ?? row.claim?.name ?? '',
     form: design.title,
     stage: stageView(stageOf(register, row.stage)),
     team: keptBy(row, register, teams),

@@ -13,7 +13,7 @@ import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { linksView, ownLinks } from '../desk/links.ts';
 import { movesOf } from '../desk/moves.ts';
 import { withdrawsTo } from '../desk/withdraw.ts';
-import { agreedText, doorsOf } from '../door/queries.ts';
+import { agreedText, doorById, doorsOf } from '../door/queries.ts';
 import { formById, releaseById, releaseInForce } from '../form/queries.ts';
 import { admissionOf } from '../intake/admission.ts';
 import { standInsOf } from '../people/absences.ts';
@@ -126,7 +126,10 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     thing: holdsThings(register),
     door: request.doorId === null ? null : kindOfDoor(db, request.doorId),
     requester: {
-      ...{ name: requester?.name ?? '', outside: requester?.kind === 'contact', face: faceOf(db, request.requesterId) },
+      name: requester?.name ?? request.claim?.name ?? '',
+      outside: requester?.kind === 'contact' || request.claim !== null,
+      face: faceOf(db, request.requesterId),
+      unconfirmed: request.claim?.email ?? null,
     },
     consent: agreedText(db, request),
     onBehalf: personNamed(db, request.onBehalfId) || null,
@@ -365,6 +368,7 @@ export function requesterViewOf(
       types: about.typesOf(changing),
       help: about.helpOf(changing),
       vocabularies: vocabulariesFor(db, changing),
+      again: (request.doorId === null ? undefined : doorById(db, request.doorId)?.design.again) ?? [],
     },
     hops: about.hops('requester', null),
     messages: messages.flatMap((entry) =>

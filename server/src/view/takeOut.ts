@@ -73,7 +73,7 @@ function* linesOf(
       fixed: [
         request.number,
         stageOf(register, request.stage).label,
-        request.requesterId === null ? '' : (names(request.requesterId) ?? ''),
+        request.requesterId === null ? (request.claim?.name ?? '') : (names(request.requesterId) ?? ''),
         keptBy(request, register, teams),
         request.handlerId ? (names(request.handlerId) ?? '') : '',
         iso(request.createdAt),

@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto';
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { placeholdersIn } from '@tolvek/core/design';
 import { canComeByLink, DOOR, type DoorDesign, doorAt, doorIn, kindOfProof, newDoor } from '@tolvek/core/door';
@@ -9,21 +10,22 @@ import { LANGUAGES } from '@tolvek/words/speech';
 import { count, eq, inArray } from 'drizzle-orm';
 import { changeAtOnce, type Done } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
-import { freeSlug, isSlugTaken, makeDoor } from '../door/commands.ts';
+import { freeSlug, isSlugTaken, makeDoor, moveDoor } from '../door/commands.ts';
 import { lineOf } from '../door/line.ts';
-import { allDoors, type DoorRow, doorDesign } from '../door/queries.ts';
+import { allDoors, type DoorRow, doorDesign, formerAddresses } from '../door/queries.ts';
 import { doorLines, doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { formById, formNamed, registerOfForm, releaseInForce } from '../form/queries.ts';
 import { placesTakenAt } from '../intake/admission.ts';
+import { sendByAddress } from '../mailing/commands.ts';
 import { wrongConditions } from '../people/conditions.ts';
 import { groupNames, namesOf, spokenTo } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { freeName } from '../platform/freeName.ts';
 import type { House } from '../platform/house.ts';
-import { once } from '../platform/idempotency.ts';
+import { once, renameScope } from '../platform/idempotency.ts';
 import { dropLinks } from '../platform/links.ts';
-import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
+import { notFound, type Problem, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { changeRegister } from '../register/commands.ts';
 import { requests } from '../request/tables.ts';
@@ -37,13 +39,13 @@ export const doorSettings = (db: Reader, { slug, kind, design }: DoorRow, now: n
   words: namesAt(db, design).words,
 });
 
-/** A door as it is in force, what counts against its limits, and what was in force before. */
 /** What is called how that a door names: words of its audience, and people by their ids. */
 const namesAt = (db: Reader, { audience }: DoorDesign) => ({
   words: Object.fromEntries([...wordNames(db, [{ audience }])].filter(([word]) => wordsIn(audience).includes(word))),
   people: Object.fromEntries(namesOf(db, peopleIn(audience))),
 });
 
+/** A door as it is in force, what counts against its limits, and what was in force before. */
 export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorDesign'> {
   const { door } = doorDesign(db, slug);
   const form = formById(db, door.formId);
@@ -64,6 +66,9 @@ export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorD
     ),
     line: lineOf(db, door.id).map(({ name, email, since, heldUntil }) => ({
       ...{ name, email, since: iso(since), until: heldUntil === null ? null : iso(heldUntil) },
+    })),
+    former: formerAddresses(db, door.id).map(({ slug: was, leadsOn, endedAt }) => ({
+      ...{ slug: was, leadsOn, at: iso(endedAt) },
     })),
     states: states.map(({ number, note, by, at, content }) => ({
       ...{ number, note, by: names.get(by) ?? '', at: iso(at), door: content },
@@ -234,14 +239,7 @@ export function addDoor(
   return write(house, ({ tx, now }) =>
     once(tx, { key: once_, scope: `add door ${viewer.personId}`, content: [key, input], now }, () => {
       const form = formNamed(tx, key);
-      if (input.slug !== undefined && isSlugTaken(tx, input.slug))
-        throw wrongFields([
-          {
-            field: 'slug',
-            message: said('workshopErrors:addressTaken', { address: input.slug }),
-            fix: said('workshopErrors:otherAddress'),
-          },
-        ]);
+      if (input.slug !== undefined && isSlugTaken(tx, input.slug)) throw addressTaken(input.slug);
       const slug = input.slug ?? freeSlug(tx, form.key);
       const design = newDoor(input.proof, input.name);
       makeDoor(tx, { formId: form.id, slug, design }, { viewer, now });
@@ -249,6 +247,48 @@ export function addDoor(
     }),
   );
 }
+
+/**
+ * Gives a door another address: the one that is wished, or one that nobody can guess. Where forms are sent to people by it,
+ * they are sent by the new one.
+ *
+ * @throws Problem 412 when somebody was faster; 422 for an address of another door
+ */
+export function renewAddress(
+  house: House,
+  viewer: Viewer,
+  {
+    slug,
+    version,
+    slugNow: wished,
+    leadsOn,
+  }: {
+    readonly slug: string;
+    readonly version: number;
+    readonly slugNow: string | undefined;
+    readonly leadsOn: boolean;
+  },
+): AnswerOf<'moveDoor'> {
+  return write(house, ({ tx, now }) => {
+    const { door, design } = doorDesign(tx, slug);
+    if (design.version !== version) throw staleVersion();
+    const isOwn = formerAddresses(tx, door.id).some((former) => former.slug === wished);
+    if (wished !== undefined && isSlugTaken(tx, wished) && !isOwn) throw addressTaken(wished);
+    const to = wished ?? freeSlug(tx, `${formById(tx, door.formId)?.key ?? slug}-${randomInt(36 ** 5).toString(36)}`);
+    moveDoor(tx, door, { to, leadsOn }, { viewer, now });
+    sendByAddress(tx, slug, to, { viewer, now });
+    renameScope(tx, `submit ${slug} `, `submit ${to} `);
+    return { slug: to };
+  });
+}
+
+const addressTaken = (address: string): Problem =>
+  wrongFields([
+    {
+      ...{ field: 'slug', message: said('workshopErrors:addressTaken', { address }) },
+      fix: said('workshopErrors:otherAddress'),
+    },
+  ]);
 
 const countOf = (db: Reader, table: Given | typeof requests, id: string) =>
   db.select({ n: count() }).from(table).where(eq(table.doorId, id)).get()?.n ?? 0;

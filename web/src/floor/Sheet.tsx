@@ -65,6 +65,9 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         <FaceOf face={sheet.requester.face} />
         {sheet.requester.name || say('floor:nobodyNamed')}
         {sheet.requester.outside ? say('floor:fromOutside') : ''}
+        {sheet.requester.unconfirmed ? (
+          <span className="block text-brick">{say('floor:notConfirmed', { email: sheet.requester.unconfirmed })}</span>
+        ) : null}
         {sheet.onBehalf ? say('floor:onBehalf', { name: sheet.onBehalf }) : ''}
         {sheet.enteredBy ? say('floor:enteredBy', { name: sheet.enteredBy }) : ''}
       </p>

@@ -8,7 +8,7 @@ import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { FillIn } from './FillIn.tsx';
-import { isKeptHere, keptUnder, openedHere, recall } from './keptAnswers.ts';
+import { isKeptHere, keptUnder, movedTo, openedHere, recall } from './keptAnswers.ts';
 import { ProveAgain } from './ProveAgain.tsx';
 import { SentToYou } from './SentToYou.tsx';
 
@@ -71,6 +71,11 @@ function AskAt({ slug, owed, place }: { slug: string; owed: string | undefined; 
         <p className="text-soft">{say('desk:openingForm')}</p>
       </Column>
     );
+  // By an address that it had before: what was typed there is gone on with.
+  if (door.slug !== slug) {
+    movedTo(slug, door.slug, owed);
+    return <Navigate to={`../${door.slug}${location.search}`} relative="path" replace />;
+  }
   if (door.leadsTo) return <LedElsewhere door={door} leadsTo={door.leadsTo} />;
   return (
     <Column>

@@ -78,10 +78,20 @@ export function Confirm() {
       {data && !failed ? (
         <>
           <p className="mt-3">
-            <Rich
-              text="desk:toConfirm"
-              filled={{ name: data.name, form: data.form, email: <b className="break-words">{data.email}</b> }}
-            />
+            {data.arrived === null ? (
+              <Rich
+                text="desk:toConfirm"
+                filled={{ name: data.name, form: data.form, email: <b className="break-words">{data.email}</b> }}
+              />
+            ) : (
+              <Rich
+                text="desk:toClaim"
+                filled={{
+                  ...{ name: data.name, form: data.form, number: <b className="font-mono">{data.arrived}</b> },
+                  email: <b className="break-words">{data.email}</b>,
+                }}
+              />
+            )}
           </p>
           <Button
             look="main"
@@ -89,7 +99,9 @@ export function Confirm() {
             className="mt-6 min-h-12 px-7 text-[16px]"
             onClick={() => confirm({ token })}
           >
-            {isLoading ? say('desk:sending') : say('desk:confirmAndSend')}
+            {isLoading
+              ? say('desk:sending')
+              : say(data.arrived === null ? 'desk:confirmAndSend' : 'desk:confirmAddress')}
           </Button>
         </>
       ) : null}

@@ -22,6 +22,8 @@ interface Typed {
   readonly value: RawAnswer;
 }
 
+const AGAIN_SAYS = { routing: 'desk:againRouting', decision: 'desk:againDecision' } as const;
+
 /** What somebody sent; what they may still correct is corrected where it stands. */
 export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) {
   const { changing, values } = request;
@@ -64,7 +66,11 @@ export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) 
           <Button onClick={stop}>{say('desk:discardTyped')}</Button>
         </div>
       ) : null}
-      {canChange ? <p className="mt-2 text-soft">{say('desk:correctHint')}</p> : null}
+      {canChange ? (
+        <p className="mt-2 text-soft">
+          {[say('desk:correctHint'), ...changing.again.map((what) => say(AGAIN_SAYS[what]))].join(' ')}
+        </p>
+      ) : null}
       {shown.map((field) =>
         typed?.field.key === field.key && type ? (
           <EditInPlace

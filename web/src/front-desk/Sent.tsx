@@ -58,11 +58,15 @@ export function Sent({
       <p className="mt-2">
         <Rich text="desk:yourNumber" filled={{ number: <b className="font-mono">{sent.number}</b> }} />{' '}
         {sent.due ? `${say('desk:planToFinish', { due: sent.due })} ` : ''}
-        {say(isUnnamed ? 'desk:nobodyToTell' : 'desk:linkByEmail')}
+        {sent.confirms ? (
+          <Rich text="desk:confirmToFollow" filled={{ email: <b className="break-words">{sent.confirms}</b> }} />
+        ) : (
+          say(isUnnamed ? 'desk:nobodyToTell' : 'desk:linkByEmail')
+        )}
       </p>
       <Says says={sent.says} />
       <p className="mt-5 flex flex-wrap gap-6">
-        {isUnnamed ? null : <Link to={`/my/${sent.number}`}>{say('desk:followRequest')}</Link>}
+        {isUnnamed || sent.confirms ? null : <Link to={`/my/${sent.number}`}>{say('desk:followRequest')}</Link>}
         <Link to="/">{say('common:toFrontDesk')}</Link>
       </p>
       {again ? <Again again={again} /> : null}

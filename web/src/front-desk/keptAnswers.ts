@@ -88,6 +88,12 @@ export function keep(slug: string, typed: KeptAnswers): boolean {
   }
 }
 
+/** What was typed at an address that a door had before is kept under the one it has now, unless something was typed there. */
+export function movedTo(from: string, to: string, owed: string | undefined): void {
+  const [was, is] = [keptUnder(from, owed), keptUnder(to, owed)];
+  if (isKeptHere(was) && !isKeptHere(is) && keep(is, onThisDevice(was))) forget(was);
+}
+
 export function forget(slug: string): void {
   try {
     localStorage.removeItem(place(slug));

@@ -154,6 +154,10 @@ export const workshopApi = api.injectEndpoints({
       query: call('doorRemoval'),
       keepUnusedDataFor: 0,
     }),
+    moveDoor: build.mutation<AnswerOf<'moveDoor'>, Asked<'moveDoor'>>({
+      query: call('moveDoor'),
+      invalidatesTags: (_moved, error) => (error ? [] : ['form', 'desk']),
+    }),
     removeDoor: build.mutation<AnswerOf<'removeDoor'>, Asked<'removeDoor'>>({
       query: call('removeDoor'),
       invalidatesTags: (_removed, error) => (error ? [] : ['form', 'desk']),

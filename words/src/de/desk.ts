@@ -86,6 +86,13 @@ export const desk: Same<typeof english> = {
   yourNumber: 'Ihre Anfrage hat die Nummer {{number}}.',
   planToFinish: 'Wir wollen Ihre Anfrage bis {{due, moment}} abschließen.',
   linkByEmail: 'Wir haben Ihnen eine E-Mail mit einem Link zu Ihrer Anfrage gesendet.',
+  confirmToFollow:
+    'Wir haben eine E-Mail an {{email}} gesendet. Bestätigen Sie dort Ihre Adresse, um die Anfrage zu verfolgen und von uns zu hören.',
+  toClaim:
+    '{{name}} hat uns mit dem Formular „{{form}}“ die Anfrage {{number}} gesendet. Ist {{email}} Ihre E-Mail-Adresse? Dann bestätigen Sie sie jetzt, und verfolgen Sie die Anfrage.',
+  confirmAddress: 'Meine Adresse bestätigen',
+  againRouting: 'Wenn Sie eine Antwort ändern, prüfen wir neu, wer Ihre Anfrage bearbeitet.',
+  againDecision: 'Wenn Sie eine Antwort ändern, muss Ihre Anfrage vielleicht neu genehmigt werden.',
   toConfirm:
     '{{name}} hat das Formular „{{form}}“ ausgefüllt. Ist {{email}} Ihre E-Mail-Adresse? Dann bestätigen Sie sie jetzt. Wir bekommen Ihre Anfrage, wenn Sie auf den Knopf klicken.',
   approveOrRefuse: 'Genehmigen oder ablehnen: {{subject}}',

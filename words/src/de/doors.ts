@@ -111,6 +111,23 @@ export const doors: Same<typeof english> = {
   'withdraws.finished': 'Man kann zurückziehen, bis sie erledigt ist.',
   withdrawingNote: 'Anfragen können zurückgezogen werden',
   theFollowing: 'womit man sich ausweist, um die Anfrage zu verfolgen',
+  'proves.each-time':
+    'Wer anfragt, bestätigt die Adresse jedes Mal, auch auf einem Gerät, auf dem schon angemeldet wurde.',
+  'proves.never':
+    'Eine Anfrage kommt herein, bevor die Adresse bestätigt ist. Wer sie danach bestätigt, verfolgt die Anfrage.',
+  neverEach:
+    'Eine Grenze je Person muss wissen, wer anfragt. Lassen Sie die Adresse zuerst bestätigen, oder nehmen Sie die Grenze heraus.',
+  neverKnown:
+    'Wer anfragen darf, steht erst mit der bestätigten Adresse fest. Lassen Sie sie zuerst bestätigen, oder öffnen Sie die Tür für alle.',
+  theAsking: 'wie sich ausweist, wer anfragt',
+  noProving: 'An dieser Tür meldet sich die Belegschaft an. Einen anderen Nachweis verlangt sie nicht.',
+  unnamedProves:
+    'An dieser Tür wird nichts über eine Person gespeichert, also kann sich niemand ausweisen. Wählen Sie eines von beiden.',
+  theAnew: 'was eine geänderte Antwort neu verlangt',
+  neverAnew:
+    'An dieser Tür lassen sich Antworten nicht ändern, also kann nichts neu verlangt werden. Erlauben Sie Änderungen, oder nehmen Sie das heraus.',
+  'again.routing': 'Ändert jemand eine Antwort, wird die Anfrage neu zugeordnet.',
+  'again.decision': 'Ändert jemand eine Antwort, wird über die Anfrage neu entschieden.',
   'follows.device': 'Wer eine Anfrage verfolgt, meldet sich auf jedem Gerät einmal mit einem Code aus einer E-Mail an.',
   'follows.each-time': 'Wer eine Anfrage verfolgt, meldet sich jedes Mal mit einem Code aus einer E-Mail an.',
   noFollowing:

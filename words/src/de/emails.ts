@@ -58,6 +58,11 @@ export const emails: Same<typeof english> = {
   'overdue.body': 'Diese Anfrage war am {{due, moment}} fällig und ist nicht abgeschlossen.',
   'overdue.handler': 'Bearbeitung: {{handler}}',
   'overdue.nobody': 'Noch bearbeitet sie niemand. Bitte wählen Sie jemanden aus.',
+  'claim.subject': 'Wir haben Ihre Anfrage {{number}}: {{form}}',
+  'claim.body':
+    'Wir haben Ihre Anfrage {{number}}. Bestätigen Sie Ihre E-Mail-Adresse, um sie zu verfolgen und von uns zu hören.',
+  'claim.notYou': 'Wenn Sie das nicht waren, ignorieren Sie diese E-Mail. Sie hören dann nichts mehr von der Anfrage.',
+  'claim.action': 'Meine Adresse bestätigen',
   'confirm.subject': 'Bitte bestätigen Sie Ihre Anfrage: {{form}}',
   'confirm.body': 'Wir haben Ihre Anfrage noch nicht. Bitte bestätigen Sie Ihre E-Mail-Adresse.',
   'confirm.notYou': 'Wenn Sie das nicht waren, ignorieren Sie diese E-Mail. Dann bekommen wir keine Anfrage.',

@@ -79,6 +79,7 @@ export const floor: Same<typeof english> = {
   releaseNo: 'Ausgabe {{release}}',
   madeByDesk: 'intern angelegt',
   nobodyNamed: 'Kein Name angegeben',
+  notConfirmed: 'Die Adresse {{email}} ist nicht bestätigt',
   fromOutside: ', von außen',
   onBehalf: ', für {{name}}',
   enteredBy: ', eingegeben von {{name}}',

@@ -54,9 +54,18 @@ export const refusals: Same<typeof english> = {
   'nobodyReads.happened': 'Diese Anfrage kam ohne Namen, also bekäme niemand Ihre Nachricht.',
   'nobodyReads.saved': 'Ihre Nachricht ist nicht gesendet. Ihr Text steht noch auf dieser Seite.',
   'nobodyReads.now': 'Speichern Sie ihn stattdessen als interne Notiz.',
+  'notConfirmedYet.happened':
+    'Wer das gesendet hat, hat die Adresse noch nicht bestätigt, also bekommt niemand Ihre Nachricht.',
+  'notConfirmedYet.saved': 'Ihre Nachricht ist nicht gesendet. Ihr Text steht noch auf dieser Seite.',
+  'notConfirmedYet.now':
+    'Speichern Sie sie als Notiz für die Belegschaft, und schreiben Sie, wenn die Adresse bestätigt ist.',
   'cannotWrite.happened': 'Sie können Ihre alten Anfragen lesen, aber hier keine Nachrichten senden.',
   'cannotWrite.saved': 'Ihre Nachricht ist nicht gesendet. Ihr Text steht noch auf dieser Seite.',
   'cannotWrite.now': 'Bitte schreiben Sie eine E-Mail an {{desk}}.',
+  'doorAddressEnded.happened': 'Dieses Formular hat jetzt eine andere Adresse. Die alte führt nirgendwohin mehr.',
+  'doorAddressEnded.saved': 'Was Sie auf diesem Gerät getippt haben, ist noch da.',
+  'doorAddressEnded.now':
+    'Fragen Sie, wer Ihnen den Link gegeben hat, nach dem neuen, oder suchen Sie das Formular am Empfang.',
   'cannotAct.happened': '{{why}}',
   'cannotAct.saved': 'Es wurde nichts geändert.',
   'cannotAct.now': 'Sehen Sie noch einmal auf die Seite: Dort steht, was jetzt möglich ist.',

@@ -83,6 +83,13 @@ export const desk = {
   yourNumber: 'Your request has the number {{number}}.',
   planToFinish: 'We plan to finish it by {{due, moment}}.',
   linkByEmail: 'We sent you an email with a link to your request.',
+  confirmToFollow:
+    'We sent an email to {{email}}. Confirm your address there to follow your request and to hear from us.',
+  toClaim:
+    '{{name}} sent us request {{number}} with the form “{{form}}”. Is {{email}} your email address? Then confirm it now, and follow the request.',
+  confirmAddress: 'Confirm my address',
+  againRouting: 'When you change an answer, we look again at who works on your request.',
+  againDecision: 'When you change an answer, your request may have to be approved again.',
   toConfirm:
     '{{name}} filled in the form “{{form}}”. Is {{email}} your email address? Then confirm it now. We get your request when you click the button.',
   approveOrRefuse: 'Approve or refuse: {{subject}}',

@@ -53,6 +53,11 @@ export const emails = {
   'overdue.body': 'This request was due on {{due, moment}} and is not finished.',
   'overdue.handler': 'Handler: {{handler}}',
   'overdue.nobody': 'It has no handler yet. Please choose one.',
+  'claim.subject': 'We have your request {{number}}: {{form}}',
+  'claim.body':
+    'We have your request {{number}}. Confirm your email address to follow it, and to hear from us about it.',
+  'claim.notYou': 'If this was not you, ignore this email. You will not hear of the request again.',
+  'claim.action': 'Confirm my address',
   'confirm.subject': 'Please confirm your request: {{form}}',
   'confirm.body': 'We do not have your request yet. Please confirm your email address.',
   'confirm.notYou': 'If this was not you, ignore this email. We will not get a request.',

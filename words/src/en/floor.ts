@@ -76,6 +76,7 @@ export const floor = {
   releaseNo: 'release {{release}}',
   madeByDesk: 'created by staff',
   nobodyNamed: 'No name was given',
+  notConfirmed: 'The address {{email}} is not confirmed',
   fromOutside: ', from outside',
   onBehalf: ', for {{name}}',
   enteredBy: ', entered by {{name}}',

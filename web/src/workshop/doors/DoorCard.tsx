@@ -10,6 +10,7 @@ import { CopyButton } from '../CopyButton.tsx';
 import { workshopApi } from '../endpoints.ts';
 import { DoorEditor } from './DoorEditor.tsx';
 import { useDoorNames } from './doorNames.ts';
+import { MoveDoor } from './MoveDoor.tsx';
 import { RemoveDoor } from './RemoveDoor.tsx';
 
 const LinkPicture = lazy(() => import('./LinkPicture.tsx'));
@@ -70,6 +71,7 @@ export function DoorCard({ door }: { door: DoorSettings }) {
         <Button disabled={isLoading || isEditing} onClick={() => put(!door.open)}>
           {door.open ? say('workshop:doors.close') : say('workshop:doors.open')}
         </Button>
+        <MoveDoor slug={door.slug} name={door.name} />
         <RemoveDoor slug={door.slug} name={door.name} />
       </p>
       {isEditing && opened ? <DoorEditor key={opened.version} opened={opened} close={() => setEditing(false)} /> : null}

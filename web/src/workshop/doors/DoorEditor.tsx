@@ -1,6 +1,16 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { translated } from '@tolvek/core/design';
-import { canComeByLink, DOOR, type DoorDesign, doorInWords, linkEnding, textsOfDoor } from '@tolvek/core/door';
+import {
+  AGAIN,
+  type Again,
+  canComeByLink,
+  DOOR,
+  type DoorDesign,
+  doorInWords,
+  linkEnding,
+  PROVING,
+  textsOfDoor,
+} from '@tolvek/core/door';
 import { allQuestionsOf } from '@tolvek/core/form';
 import { useId, useState } from 'react';
 import { toast } from 'sonner';
@@ -220,6 +230,32 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
             value={door.withdraws}
             choose={(withdraws) => set((before) => withSet(before, 'withdraws', withdraws))}
           />
+          {door.changes === 'never' ? null : (
+            <span className="basis-full">
+              <span className="block text-[13px] text-soft">{say('workshop:doors.again')}</span>
+              <Boxes
+                all={AGAIN.map((key) => ({ key, label: say(`workshop:doors.again.${key}`) }))}
+                chosen={door.again ?? []}
+                toggle={(key) =>
+                  set((before) => {
+                    const again = toggled(before.again ?? [], key) as readonly Again[];
+                    return withSet(before, 'again', again.length === 0 ? undefined : again);
+                  })
+                }
+              />
+              <Hint>{say('workshop:doors.againHint')}</Hint>
+            </span>
+          )}
+          {isOutside && !door.unnamed ? (
+            <Choose
+              id={`${id}-proves`}
+              label={say('workshop:doors.proves')}
+              none={say('workshop:doors.proves.device')}
+              options={PROVING.map((key) => ({ key, label: say(`workshop:doors.proves.${key}`) }))}
+              value={door.proves}
+              choose={(proves) => set((before) => withSet(before, 'proves', proves))}
+            />
+          ) : null}
           {isOutside && !door.unnamed ? (
             <Choose
               id={`${id}-follows`}
