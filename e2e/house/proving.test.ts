@@ -1,7 +1,9 @@
 import type { DoorDesign } from '@tolvek/core/door';
+import { RECIPES } from '@tolvek/core/form';
 import { session } from '@tolvek/server/schema';
+import { english } from '@tolvek/words/english';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, ok, onVersion, VISIT } from './desk.ts';
+import { type Answer, type Caller, Desk, freshly, ok, onVersion, tripOf, VISIT } from './desk.ts';
 
 let desk: Desk;
 let stranger: Caller;
@@ -164,4 +166,69 @@ it('takes a request in before its address is confirmed where the door wants that
   ok(await writer.call('comment', said));
   expect((await stranger.call('confirm', { params })).status).toBe(410);
   ok(await set('visit', { proves: undefined }));
+});
+
+it('takes whose a request is from a field: a colleague’s at once, an address’s from outside once it is confirmed', async () => {
+  const things = desk.things();
+  const slug = 'vessel-time';
+  const staff = ok(await maren.call('doorDesign', { params: { slug } }));
+  const put = (whose: string, version: number, of = slug, door = staff.door) =>
+    maren.call('changeDoor', {
+      params: { slug: of },
+      headers: onVersion(version),
+      body: { door: { ...door, whose }, note: '' },
+    });
+  for (const field of ['purpose', 'skipper', 'nothing'])
+    expect((await put(field, staff.version)).body.problems.map((each: { field: string }) => each.field)).toEqual([
+      'whose',
+    ]);
+  ok(await put('leader', staff.version));
+  const [priya, mireille] = [await desk.as('Priya Nakamura-Lind'), await desk.as('Mireille Thorsby')];
+  const mine = async (who: Caller): Promise<number> => ok(await who.call('frontDesk')).mine.length;
+  const before = [await mine(priya), await mine(mireille)];
+  const leader = desk.idOf('Mireille Thorsby');
+  const { number } = ok(await priya.submit(slug, tripOf(things, { leader })));
+  expect([await mine(priya), await mine(mireille)]).toEqual([before[0], (before[1] ?? 0) + 1]);
+  const sheet = ok(await maren.call('sheet', { params: { number } }));
+  expect([sheet.requester.name, sheet.enteredBy]).toEqual(['Mireille Thorsby', 'Priya Nakamura-Lind']);
+  const told = (await desk.letters()).filter(({ text, subject }) => `${subject} ${text}`.includes(number));
+  expect(told.some(({ to }) => to.includes('Mireille Thorsby'))).toBe(true);
+  expect(told.some(({ to }) => to.includes('Priya Nakamura-Lind'))).toBe(false);
+  // Where the field names whoever sent it, it is theirs as ever.
+  const later = { leaves: '2026-12-05T09:00', returns: '2026-12-05T11:00' };
+  ok(await mireille.submit(slug, tripOf(things, { leader, ...later })));
+  expect(await mine(mireille)).toBe((before[1] ?? 0) + 2);
+});
+
+it('gives a request to whoever has the address in a field: on the word of staff at once, else once they confirm it', async () => {
+  const simple = RECIPES.find(({ key }) => key === 'simple')?.make({
+    ...{ told: english, title: 'Lost things', team: 'estates', approvers: 'duty-managers', calendar: 'desk' },
+  });
+  if (!simple) throw new Error('There is no such recipe.');
+  const theirs = { key: 'theirs', label: 'Their address', type: { kind: 'email' }, source: 'asked' } as const;
+  const question = { part: 'question', field: 'theirs', asks: 'Who lost it?', help: '', required: false } as const;
+  const draft = { ...simple, fields: [...simple.fields, theirs], parts: [...simple.parts, question] };
+  const body = { prefix: 'LT', desk: 'estates', doors: { staff: true, outside: true }, draft };
+  const { key } = ok(await maren.call('createForm', { headers: freshly(), body }));
+  ok(await maren.call('releaseForm', { params: { key }, headers: onVersion(1), body: { note: '' } }));
+  const outside = `${key}-from-outside`;
+  for (const slug of [key, outside]) ok(await set(slug, { whose: 'theirs' }));
+  const answers = { what: 'A glove', needed_by: '2026-12-24', why: 'x', theirs: PER.email };
+  const [per, ilse] = [await desk.contact(PER.email), await desk.as('Ilse Brandvold')];
+  const mine = async (): Promise<readonly string[]> =>
+    ok(await per.call('frontDesk')).mine.map(({ number }: { number: string }) => number);
+  const byStaff = ok(await ilse.submit(key, answers)).number;
+  expect(await mine()).toContain(byStaff);
+  // Somebody from outside, who has proved who they are, names the address of somebody else.
+  const ida = await desk.contact(IDA.email);
+  const byIda = ok(await ida.submit(outside, { ...answers, what: 'A boot' })).number;
+  expect(await mine()).not.toContain(byIda);
+  const sheet = () => maren.call('sheet', { params: { number: byIda } }).then(ok);
+  expect([(await sheet()).requester.unconfirmed, (await sheet()).enteredBy]).toEqual([PER.email, IDA.name]);
+  ok(await stranger.call('confirm', { params: { token: await desk.tokenFor(PER.email, 'confirm') } }));
+  expect(await mine()).toContain(byIda);
+  expect((await sheet()).requester).toMatchObject({ name: PER.name, unconfirmed: null });
+  // Nobody is named: it is of whoever sent it.
+  const own = ok(await ida.submit(outside, { ...answers, what: 'A hat', theirs: '' })).number;
+  expect(ok(await ida.call('frontDesk')).mine[0].number).toBe(own);
 });

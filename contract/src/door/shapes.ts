@@ -52,6 +52,7 @@ export const door = exactly<DoorDesign>()(
     consent: consent.optional(),
     prefills: z.array(fieldKey).max(100).readonly().optional(),
     embeds: z.array(z.string().max(300)).max(20).readonly().optional(),
+    whose: fieldKey.optional(),
     proves: z.enum(PROVING).optional(),
     again: z.array(z.enum(AGAIN)).min(1).max(AGAIN.length).readonly().optional(),
     follows: z.enum(['device', 'each-time']).optional(),

@@ -169,8 +169,15 @@ export const formRoutes = routesOf(formHeads, {
       /** The fields of the register: they hold answers, and keep their kinds. */
       released: z.array(z.string()),
       stages: z.array(stage),
+      /** What whoever asked reads where no rule of access says otherwise. */
+      requesterReads: z.object({
+        ...{ answers: z.enum(['hidden', 'read']), made: z.enum(['hidden', 'read']) },
+        staffOnly: z.enum(['hidden', 'read']),
+      }),
       /** What requesters read of the stages, in all languages. */
-      publicStages: z.array(z.object({ publicLabel: z.string(), translations: translations.optional() })),
+      publicStages: z.array(
+        z.object({ label: z.string(), publicLabel: z.string(), translations: translations.optional() }),
+      ),
       /** What it asks into, and the other forms that do. */
       register: z.object({ key: z.string(), name: z.string(), holds: z.enum(['requests', 'things']) }),
       others: z.array(z.object({ key: z.string(), title: z.string() })),

@@ -67,6 +67,11 @@ export interface DoorDesign {
   /** Origins of pages elsewhere in which it may stand as a frame, `https://school.example`; in none when nothing is said. */
   readonly embeds?: readonly string[] | undefined;
   /**
+   * The field that says whose a request is: the person in it, or whoever has the address in it. Who asked is remembered as
+   * who typed it in. When nothing is said, and where it is empty: of who asks.
+   */
+  readonly whose?: string | undefined;
+  /**
    * How whoever asks from outside proves that their address is theirs. When nothing is said: before it comes in, and once
    * on a device where they sign in.
    */

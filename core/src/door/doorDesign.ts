@@ -27,6 +27,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   confirmation: said('doors:theConfirmation'),
   consent: said('doors:theConsent'),
   prefills: said('doors:thePrefills'),
+  whose: said('doors:theOwner'),
   proves: said('doors:theAsking'),
   follows: said('doors:theFollowing'),
   embeds: said('doors:theEmbedding'),
@@ -69,6 +70,11 @@ function found({ name, proof, opensAt, closesAt, limits, unnamed, ...door }: Doo
     ...(door.waits !== undefined && unnamed ? [error('waits', said('doors:unnamedWaits'))] : []),
     ...(door.slowsRobots && proof === 'sign-in' ? [error('slowsRobots', said('doors:noRobots'))] : []),
     ...(door.onlySent && unnamed ? [error('onlySent', said('doors:unnamedSent'))] : []),
+    ...(door.whose !== undefined && unnamed ? [error('whose', said('doors:unnamedWhose'))] : []),
+    ...(door.whose !== undefined && door.proves === 'never' ? [error('whose', said('doors:neverWhose'))] : []),
+    ...(door.whose !== undefined && limits.some(({ of }) => of === 'each')
+      ? [error('limits', said('doors:whoseEach'))]
+      : []),
     ...(door.proves && proof === 'sign-in' ? [error('proves', said('doors:noProving'))] : []),
     ...(door.proves && unnamed ? [error('proves', said('doors:unnamedProves'))] : []),
     ...(door.proves === 'never' && limits.some(({ of }) => of === 'each')

@@ -24,6 +24,6 @@ export {
   type Until,
 } from './door.ts';
 export { DOOR } from './doorDesign.ts';
-export { answersIn, canComeByLink, linkEnding } from './prefill.ts';
+export { answersIn, canComeByLink, linkEnding, saysWhose } from './prefill.ts';
 export { doorIn, textsOfDoor } from './translated.ts';
 export { doorInWords } from './words.ts';

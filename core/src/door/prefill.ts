@@ -13,6 +13,11 @@ const WRITTEN: ReadonlySet<Kind['kind']> = new Set([
   ...(['duration', 'choice', 'choices', 'level'] as const),
 ]);
 
+/** Whether a field can say whose a request is: one for a person, or for an address, that is known when it comes in. */
+export const saysWhose = ({ source, type }: Pick<Field, 'source' | 'type'>): boolean =>
+  source !== 'desk-only' && (type.kind === 'person' || type.kind === 'email');
+
+/** Whether an answer to a field can stand in a link. */
 export const canComeByLink = ({ source, type }: Pick<Field, 'source' | 'type'>): boolean =>
   source === 'asked' && WRITTEN.has(type.kind);
 

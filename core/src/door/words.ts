@@ -10,8 +10,12 @@ function limitInWords({ most: count, of, days, period, unfinished }: DoorLimit):
   return said(of === 'all' ? 'doors:mostAllDays' : 'doors:mostEachDays', { count, days });
 }
 
-/** What a door is set to, in sentences: who comes in, how, when, and how many. */
-export function doorInWords(door: DoorDesign, nameOf: (word: string) => Words): readonly Words[] {
+/** What a door is set to, in sentences: who comes in, how, when, and how many. `fieldName`: what fields of its form are called. */
+export function doorInWords(
+  door: DoorDesign,
+  nameOf: (word: string) => Words,
+  fieldName: (key: string) => string = (key) => key,
+): readonly Words[] {
   const { audience, proof, opensAt, closesAt, limits, unnamed, finishing = 0 } = door;
   const isAll = 'everyone' in audience.in && audience.outOf.length === 0;
   const who = isAll ? null : audienceInWords(audience, nameOf);
@@ -30,6 +34,7 @@ export function doorInWords(door: DoorDesign, nameOf: (word: string) => Words): 
     ...limits.map(limitInWords),
     ...(door.embeds ? [said('doors:embeds', { origins: door.embeds })] : []),
     ...(door.waits ? [said('doors:waits', { count: door.waits })] : []),
+    ...(door.whose === undefined ? [] : [said('doors:whose', { field: fieldName(door.whose) })]),
     ...(door.proves ? [said(`doors:proves.${door.proves}`)] : []),
     ...(door.follows ? [said(`doors:follows.${door.follows}`)] : []),
     ...(door.again ?? []).map((what) => said(`doors:again.${what}`)),

@@ -3,7 +3,6 @@ import { completedOver, editionOf, prepareCompletion } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { calledApart, mayAnywhere, rightsAt, toldApart, type Viewer } from '@tolvek/core/people';
 import {
-  type Problem as FieldProblem,
   type Priority,
   type RawAnswers,
   type RequestFacts,

@@ -188,19 +188,20 @@ export function admitted(
 }
 
 /**
- * Takes a request in, or says why not.
+ * Takes a request in, or says why not. `parties`: as they are, or as they follow from what it holds.
  *
  * @throws Problem 401, 403 or 409 when its door does not admit who asks; 422 when answers are wrong.
  */
 export function arrive(
   work: Work,
   arriving: Arriving,
-  parties: Parties,
+  parties: Parties | ((values: Values) => Parties),
 ): { readonly request: RequestRow; readonly calendar: WorkingCalendar } {
   const considered = consider(work.tx, arriving, work.now);
   if (considered.is === 'refused') throw refusal(considered.refusal);
   if (considered.is === 'wrong') throw wrongFields(considered.problems);
-  return { request: admitted(work, arriving, considered, parties), calendar: considered.calendar };
+  const whose = typeof parties === 'function' ? parties(considered.taken.values) : parties;
+  return { request: admitted(work, arriving, considered, whose), calendar: considered.calendar };
 }
 
 /** A door that does not admit somebody, as an answer. */

@@ -1,8 +1,9 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { consentProblems, contactProblems } from '@tolvek/core/door';
 import { type FormDesign, inLanguage } from '@tolvek/core/form';
+import { own as ownValue } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
-import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
+import type { Problem as FieldProblem, RawAnswers, Values } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
@@ -227,15 +228,27 @@ function arriveClaimed(work: Work, { door, release, input, since, consent }: Sen
   }
   roomForLetter(tx, claim.email, now);
   const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, claim, consent });
-  const id = newId();
-  const waits = { id, doorId: door.id, releaseId: release.id, ...claim, answers: {}, requestId: request.id };
-  const until = { createdAt: now, expiresAt: linkEnds(tx, 'confirm', now), language: reads ?? null };
-  tx.insert(waitingSubmissions)
-    .values({ ...waits, ...until })
-    .run();
+  askToConfirm(work, door, release, request, claim, reads);
   forgetKept(tx, door.id, { email: claim.email });
-  notifyAddress(work, claim.email, { kind: 'confirm', submission: id });
   return { state: 'arrived', ...arrivedFrom(tx, door, request), confirms: claim.email };
+}
+
+/** Asks whoever has an address to confirm that a request that came in is theirs. */
+function askToConfirm(
+  work: Work,
+  { id: doorId }: DoorRow,
+  { id: releaseId }: ReleaseRow,
+  { id: requestId }: RequestRow,
+  claim: NonNullable<RequestRow['claim']>,
+  language: Language | null = null,
+): void {
+  const { tx, now } = work;
+  const id = newId();
+  const waits = { id, doorId, releaseId, requestId, ...claim, answers: {}, language };
+  tx.insert(waitingSubmissions)
+    .values({ ...waits, createdAt: now, expiresAt: linkEnds(tx, 'confirm', now) })
+    .run();
+  notifyAddress(work, claim.email, { kind: 'confirm', submission: id });
 }
 
 export function waitingFor(db: Reader, token: string, now: number) {
@@ -538,10 +551,34 @@ function arriveBy(
     ...{ answers, isKnown, since, about: sent?.about ?? null, entry: sent?.entry ?? null },
     inLine: { email: requester.email },
   };
-  const parties = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };
+  const own = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };
+  const parties = (values: Values) => ({ ...own, ...whoseIs(work, door, requester, values) });
   const { request } = arrive(by(work, requester.id), arriving, parties);
+  if (request.claim !== null) askToConfirm(work, door, release, request, request.claim);
   leaveLine(work.tx, door.id, { personId: requester.id, email: requester.email });
   return { id: request.id, ...arrivedFrom(work.tx, door, request) };
+}
+
+/**
+ * Whose a request is that its door takes from a field: the person in it; whoever has the address in it, on the word of
+ * staff, and from outside once they have confirmed it. Nothing where it is of who asks.
+ */
+function whoseIs(
+  work: Work,
+  { design, kind }: DoorRow,
+  asks: PersonRow,
+  values: Values,
+): { readonly requesterId?: string | null; readonly enteredById?: string; readonly claim?: RequestRow['claim'] } {
+  const named = design.whose === undefined ? undefined : ownValue(values, design.whose);
+  if (typeof named !== 'string') return {};
+  const isAddress = named.includes('@');
+  const email = named.trim().toLowerCase();
+  const found = isAddress ? personByEmail(work.tx, email) : personById(work.tx, named);
+  if (found?.id === asks.id || (!found && !isAddress)) return {};
+  if (isAddress && kind === 'outside')
+    return { requesterId: null, enteredById: asks.id, claim: { name: email, email } };
+  const owner = found ?? addPerson(work, { kind: 'contact', name: email, email });
+  return { requesterId: owner.id, enteredById: asks.id };
 }
 
 /** What is said of a request once it came in: its number, until when, and the words of its door. */

@@ -1,7 +1,16 @@
 import { randomInt } from 'node:crypto';
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { placeholdersIn } from '@tolvek/core/design';
-import { canComeByLink, DOOR, type DoorDesign, doorAt, doorIn, kindOfProof, newDoor } from '@tolvek/core/door';
+import {
+  canComeByLink,
+  DOOR,
+  type DoorDesign,
+  doorAt,
+  doorIn,
+  kindOfProof,
+  newDoor,
+  saysWhose,
+} from '@tolvek/core/door';
 import { allQuestionsOf } from '@tolvek/core/form';
 import { peopleIn, type Viewer, wordsIn } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
@@ -77,7 +86,8 @@ export function doorView(db: Reader, slug: string, now: number): AnswerOf<'doorD
 }
 
 /** What a door names of its form that is not there. */
-function namesMissing(tx: Reader, { formId }: DoorRow, { audience, confirmation, prefills, unnamed }: DoorDesign) {
+function namesMissing(tx: Reader, { formId }: DoorRow, door: DoorDesign) {
+  const { audience, confirmation, prefills, unnamed, whose } = door;
   const form = formById(tx, formId);
   const released = releaseInForce(tx, formId)?.design;
   const states = [...(form ? [form.draft] : []), ...(released ? [released] : [])];
@@ -113,6 +123,16 @@ function namesMissing(tx: Reader, { formId }: DoorRow, { audience, confirmation,
           },
         ]
       : []),
+    ...(whose === undefined ||
+    states.some(({ fields }) => fields.some((field) => field.key === whose && saysWhose(field)))
+      ? []
+      : [
+          {
+            field: 'whose',
+            message: said('workshopErrors:saysNotWhose'),
+            fix: said('workshopErrors:chooseWhose'),
+          },
+        ]),
     ...(prefills ?? []).flatMap((field) =>
       asked.has(field)
         ? []
@@ -274,7 +294,7 @@ export function renewAddress(
     if (design.version !== version) throw staleVersion();
     const isOwn = formerAddresses(tx, door.id).some((former) => former.slug === wished);
     if (wished !== undefined && isSlugTaken(tx, wished) && !isOwn) throw addressTaken(wished);
-    const to = wished ?? freeSlug(tx, `${formById(tx, door.formId)?.key ?? slug}-${randomInt(36 ** 5).toString(36)}`);
+    const to = wished ?? freeSlug(tx, `${formById(tx, door.formId)?.key ?? slug}-${randomInt(36 ** 9).toString(36)}`);
     moveDoor(tx, door, { to, leadsOn }, { viewer, now });
     sendByAddress(tx, slug, to, { viewer, now });
     renameScope(tx, `submit ${slug} `, `submit ${to} `);

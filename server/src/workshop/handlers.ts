@@ -1,4 +1,5 @@
 import type { workshopRoutes } from '@tolvek/contract';
+import { USUAL_BASE } from '@tolvek/core/access';
 import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
 import { compareDesigns } from '@tolvek/core/form';
 import { calledApart } from '@tolvek/core/people';
@@ -93,8 +94,9 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         profile: profileDesignOf(db).fields,
         released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
         stages: register.stages.map(stageView),
-        publicStages: register.stages.flatMap(({ publicLabel, translations, retired }) =>
-          retired ? [] : [{ publicLabel, ...(translations ? { translations } : {}) }],
+        requesterReads: (register.access.base ?? USUAL_BASE).requester,
+        publicStages: register.stages.flatMap(({ label, publicLabel, translations, retired }) =>
+          retired ? [] : [{ label, publicLabel, ...(translations ? { translations } : {}) }],
         ),
         register: { key: register.key, name: register.name, holds: register.holds },
         others: formsOf(db, register.id).flatMap((each) =>

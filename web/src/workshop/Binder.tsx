@@ -61,6 +61,8 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
   const binder = { form, keeping: editing, editing: shared };
   const pages = PAGES.filter((each) => form.register.holds === 'requests' || !each.ofRequests);
   const chosen = pages.find((each) => each.key === page);
+  const contents = pages.filter(({ under }) => under === undefined);
+  const within = chosen?.under ?? page;
   const [aside, setAside] = useState<'own' | 'proof'>('own');
   useTitle(`${draft.title}: ${chosen?.label ?? ''}`);
   if (!chosen) return <Navigate to={`/workshop/${form.key}`} replace />;
@@ -75,12 +77,12 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
         <nav aria-label={say('workshop:contents')} className="overflow-auto border-r border-rule pt-5 pl-5">
           <h2 className="pr-3">{draft.title || say('workshop:noTitleYet')}</h2>
           <ol className="mt-2.5">
-            {pages.map((each, index) => (
+            {contents.map((each, index) => (
               <li key={each.key}>
                 <NavLink
                   to={`/workshop/${form.key}/${each.key}`}
-                  className={`-ml-2 grid grid-cols-[22px_1fr_auto] border-l-[3px] py-1.5 pr-3 pl-2 text-ink no-underline ${each.key === page ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`}
-                  aria-current={each.key === page ? 'page' : undefined}
+                  className={`-ml-2 grid grid-cols-[22px_1fr_auto] border-l-[3px] py-1.5 pr-3 pl-2 text-ink no-underline ${each.key === within ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`}
+                  aria-current={each.key === within ? 'page' : undefined}
                 >
                   <i className="font-serif text-[13px] text-soft not-italic">{index + 1}</i>
                   {say(each.label)}

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { answerSchema, type FormDesign, formFile } from '@tolvek/core/form';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { saveFile } from '../ui/saveFile.ts';
@@ -18,6 +19,9 @@ export function DoorsPage() {
   return (
     <>
       <p className="text-soft">{say('workshop:doors.intro')}</p>
+      <p className="mt-2">
+        <Link to={`/workshop/${form.key}/outside`}>{say('outside:open')}</Link>
+      </p>
       {form.doors.map((door) => (
         <DoorCard key={door.slug} door={door} />
       ))}

@@ -3,6 +3,7 @@ import type { Key } from '@tolvek/words';
 import type { ComponentType } from 'react';
 import { AccessPage } from './AccessPage.tsx';
 import { DoorsPage } from './DoorsPage.tsx';
+import { OutsidePage } from './doors/OutsidePage.tsx';
 import { EditionsPage } from './editions/EditionsPage.tsx';
 import { WhoGets } from './editions/WhoGets.tsx';
 import { InOutPage } from './InOutPage.tsx';
@@ -26,6 +27,8 @@ interface BinderPage {
   /** Stands at the right, in turn with the proof, and what it is called there. */
   readonly Beside?: ComponentType;
   readonly beside?: Key;
+  /** The page it is reached from, where it stands in the contents under that one. */
+  readonly under?: string;
   /** Takes more room than the proof beside it. */
   readonly wide?: true;
 }
@@ -42,6 +45,7 @@ export const PAGES: readonly BinderPage[] = [
   { key: 'routing', label: 'pages:routing', Page: RoutingPage, tells: 'routing', ofRequests: true, wide: true },
   { key: 'approval', label: 'pages:approval', Page: TimePage, tells: 'approval', ofRequests: true },
   { key: 'doors', label: 'pages:doors', Page: DoorsPage },
+  { key: 'outside', label: 'outside:title', Page: OutsidePage, under: 'doors' },
   { key: 'mailings', label: 'pages:mailings', Page: MailingsPage },
   { key: 'languages', label: 'pages:languages', Page: LanguagesPage, tells: 'languages' },
   { key: 'sheets', label: 'pages:inOut', Page: InOutPage },

@@ -119,6 +119,14 @@ export const doors: Same<typeof english> = {
     'Eine Grenze je Person muss wissen, wer anfragt. Lassen Sie die Adresse zuerst bestätigen, oder nehmen Sie die Grenze heraus.',
   neverKnown:
     'Wer anfragen darf, steht erst mit der bestätigten Adresse fest. Lassen Sie sie zuerst bestätigen, oder öffnen Sie die Tür für alle.',
+  theOwner: 'wessen eine Anfrage ist',
+  whose: 'Eine Anfrage gehört der Person in „{{field}}“.',
+  unnamedWhose:
+    'Hier wird nichts über eine Person gespeichert, also gehört eine Anfrage niemandem. Wählen Sie eines von beiden.',
+  neverWhose:
+    'Bevor eine Anfrage hereinkommt, ist niemand bekannt, also kann sie niemand für jemand anderen senden. Wählen Sie eines von beiden.',
+  whoseEach:
+    'Eine Grenze je Person zählt, wer anfragt, und die Anfrage gehört jemand anderem. Nehmen Sie eines von beiden heraus.',
   theAsking: 'wie sich ausweist, wer anfragt',
   noProving: 'An dieser Tür meldet sich die Belegschaft an. Einen anderen Nachweis verlangt sie nicht.',
   unnamedProves:

@@ -34,6 +34,7 @@ export { mailings } from './mailings.ts';
 export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';
 export { notes } from './notes.ts';
+export { outside } from './outside.ts';
 export { pages } from './pages.ts';
 export { people } from './people.ts';
 export { pictures } from './pictures.ts';

@@ -141,6 +141,8 @@ export const workshopErrors: Same<typeof english> = {
   notAskedFor: 'Das Formular fragt nicht nach „{{field}}“.',
   chooseQuestions: 'Wählen Sie Fragen des Formulars.',
   noOtherDoor: 'Es gibt keine andere Tür mit dieser Adresse.',
+  saysNotWhose: 'Das Formular hat kein solches Feld für eine Person oder eine E-Mail-Adresse.',
+  chooseWhose: 'Wählen Sie ein Feld des Formulars, oder lassen Sie die Anfrage der Person, die sie sendet.',
   chooseOtherDoor: 'Wählen Sie eine andere Tür oder keine.',
   addressTaken: 'Die Adresse „{{address}}“ ist vergeben.',
   otherAddress: 'Wählen Sie eine andere.',

@@ -104,6 +104,13 @@ export const doors = {
     'A limit for each person needs to know whose a request is. Let people confirm their address first, or take the limit out.',
   neverKnown:
     'Who may ask is known only once an address is confirmed. Let people confirm it first, or let everyone in.',
+  theOwner: 'whose a request is',
+  whose: 'A request is of whoever stands in “{{field}}”.',
+  unnamedWhose: 'Nothing about a person is saved here, so a request is nobody’s. Choose one of the two.',
+  neverWhose:
+    'Nobody is known before a request comes in, so nobody can send it for somebody else. Choose one of the two.',
+  whoseEach:
+    'A limit for each person counts by whoever sent a request, and this one belongs to somebody else. Take one of the two out.',
   theAsking: 'how people prove who they are when they ask',
   noProving: 'Staff sign in here. No other proof is asked for.',
   unnamedProves: 'Nothing about a person is saved here, so nobody can confirm who they are. Choose one of the two.',

@@ -135,6 +135,8 @@ export const workshopErrors = {
   notAskedFor: 'The form does not ask for “{{field}}”.',
   chooseQuestions: 'Choose questions of the form.',
   noOtherDoor: 'There is no other door with this address.',
+  saysNotWhose: 'The form has no such field for a person or an email address.',
+  chooseWhose: 'Choose a field of the form, or let the request belong to the person who sends it.',
   chooseOtherDoor: 'Choose another door, or none.',
   addressTaken: 'The address “{{address}}” is taken.',
   otherAddress: 'Choose another one.',

@@ -197,14 +197,15 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
               : say('workshop:doors.consentHint')}
           </Hint>
         </span>
-        <span />
-        <InOthers
-          texts={textsOfDoor(door)}
-          found={({ place }, language) => door.translations?.[language]?.[place]}
-          put={(text, language, says) =>
-            set((before) => ({ ...before, translations: translated(before.translations, language, text, says) }))
-          }
-        />
+        <span className="col-start-2">
+          <InOthers
+            texts={textsOfDoor(door)}
+            found={({ place }, language) => door.translations?.[language]?.[place]}
+            put={(text, language, says) =>
+              set((before) => ({ ...before, translations: translated(before.translations, language, text, says) }))
+            }
+          />
+        </span>
         <span className="pt-1.5 text-soft">{say('workshop:doors.afterwards')}</span>
         <fieldset className="flex flex-wrap gap-x-5 gap-y-2">
           <legend className="sr-only">{say('workshop:doors.afterwards')}</legend>

@@ -71,7 +71,7 @@ export function MoveDoor({ slug, name }: { slug: string; name: string }) {
           <ul className="mt-4 text-[13px] text-soft">
             {door.former.map((former) => (
               <li key={former.slug}>
-                <code className="font-mono">{`${location.origin}/ask/${former.slug}`}</code>{' '}
+                <code className="font-mono">{former.slug}</code>{' '}
                 {say(former.leadsOn ? 'workshop:doors.formerLeads' : 'workshop:doors.formerEnded')},{' '}
                 <DeskMoment at={former.at} show="day" />
               </li>

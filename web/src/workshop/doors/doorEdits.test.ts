@@ -7,9 +7,11 @@ import {
   momentTyped,
   SINCE,
   sinceOf,
+  stepOf,
   typedMoment,
   withLimit,
   withoutLimit,
+  withProof,
   withSet,
   withWords,
 } from './doorEdits.ts';
@@ -80,5 +82,32 @@ describe('what is set of a door', () => {
       undefined,
       '',
     ]);
+  });
+});
+
+describe('how whoever comes shows who they are', () => {
+  const all = ['device', 'each-time', 'never', 'unnamed'] as const;
+
+  it('is one of a few, whatever it was before; what else is set stays', () => {
+    const set = { ...door, whose: 'lead', follows: 'device' as const };
+    for (const before of all)
+      for (const how of all) {
+        const { unnamed, proves, ...rest } = withProof(withProof(set, before), how);
+        expect([unnamed ?? false, proves ?? null]).toEqual([
+          how === 'unnamed',
+          how === 'device' || how === 'unnamed' ? null : how,
+        ]);
+        expect(rest).toEqual(set);
+      }
+  });
+
+  it('has each thing that can be wrong with a door at a question of its set-up', () => {
+    const wrong = [
+      ...DOOR.findings({ ...door, name: '', whose: 'x', unnamed: true, proves: 'never', follows: 'device' }, null),
+      ...DOOR.findings({ ...door, proof: 'sign-in', again: ['decision'], changes: 'never', slowsRobots: true }, null),
+      ...DOOR.findings({ ...withLimit(door), waits: 3, unnamed: true, embeds: ['x'] }, null),
+    ];
+    expect(new Set(wrong.map(({ at }) => stepOf(at)))).toEqual(new Set(['asking', 'whose', 'who', 'past']));
+    expect(stepOf('limits limit-1')).toBe('who');
   });
 });

@@ -1,5 +1,6 @@
 import { instantsOf, wallClockAt } from '@tolvek/core/deadline';
-import type { DoorDesign, DoorLimit, DoorWords } from '@tolvek/core/door';
+import type { DoorDesign, DoorLimit, DoorWords, Proving } from '@tolvek/core/door';
+import type { OutsideStep } from '@tolvek/core/intake';
 
 /** Since when requests count against a limit, as one word of a list. */
 export const SINCE = ['ever', 'day', 'days', 'week', 'month', 'year', 'unfinished'] as const;
@@ -79,3 +80,21 @@ export function momentTyped(typed: string, zone: string): number | null | undefi
   if (!/^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(typed)) return undefined;
   return instantsOf(typed, zone)[0];
 }
+
+/** How whoever comes by an outside door shows who they are, as one choice: not at all is a door that stores nobody. */
+export function withProof(door: DoorDesign, how: Proving | 'device' | 'unnamed'): DoorDesign {
+  const { unnamed, proves, ...rest } = door;
+  if (how === 'device') return rest;
+  if (how !== 'unnamed') return { ...rest, proves: how };
+  return { ...rest, unnamed: true };
+}
+
+const STEPS: Readonly<Record<string, OutsideStep>> = {
+  whose: 'whose',
+  ...{ audience: 'who', proves: 'who', limits: 'who', slowsRobots: 'who', onlySent: 'who', waits: 'who' },
+  ...{ closedMessage: 'refused', instead: 'refused', opensAt: 'refused', closesAt: 'refused' },
+  ...{ name: 'asking', consent: 'asking', confirmation: 'asking', embeds: 'asking' },
+};
+
+/** At which question something is mended that is wrong with a door, by its place in the design. */
+export const stepOf = (at: string): OutsideStep => STEPS[at.split(' ')[0] ?? ''] ?? 'past';
