@@ -218,3 +218,43 @@ test('a teacher waits on a phone for a place, is written to when one is free, an
   await teacher.reload();
   await expect(teacher.getByText('is not held for you any more')).toBeVisible();
 });
+
+test('people outside are set up question by question, and a request comes in before its address is confirmed', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/concern-report/doors');
+  await maren.getByRole('link', { name: 'Set up for people outside, step by step' }).click();
+  await maren.getByLabel('Name').fill('Concerns from outside');
+  await maren.getByRole('button', { name: 'Make the door' }).click();
+  const who = maren.getByRole('region', { name: 'Who comes in, and how do they show who they are?' });
+  await who.getByLabel(/A request comes in at once/).check();
+  await expect(who.getByText('nothing slows robots down')).toBeVisible();
+  await who.getByLabel('Let devices do some work before they send').check();
+  await expect(who.getByText('nothing slows robots down')).toHaveCount(0);
+  const asked = maren.getByRole('region', { name: /What do people read when they ask/ });
+  await asked.getByLabel('Text after sending').fill('Thank you for telling us.');
+  await expect(maren.getByRole('region', { name: 'Is it right?' })).toContainText('Whoever confirms it then follows');
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await maren.getByRole('button', { name: 'Put in force now' }).click();
+  await expect(maren.getByRole('button', { name: 'Put in force now' })).toHaveCount(0);
+  const link = await asked.locator('code').innerText();
+
+  const stranger = await phone(browser);
+  await stranger.goto(link);
+  await stranger.getByRole('radio', { name: 'Safety' }).check();
+  await stranger.getByLabel('What happened?').fill('The ladder at the pier is loose.');
+  await stranger.getByLabel('When was that?').fill('20 Nov 2026');
+  await stranger.getByRole('radio', { name: 'No' }).check();
+  await stranger.getByLabel('Your name').fill('Tove Hallgrim');
+  await stranger.getByLabel('Your email address').fill('tove.hallgrim@harbour.example');
+  await stranger.getByRole('button', { name: 'Send the request' }).click();
+  await expect(stranger.getByText('Thank you for telling us.')).toBeVisible();
+  await expect(stranger.getByText('tove.hallgrim@harbour.example')).toBeVisible();
+  expect(await overflows(stranger)).toBe(false);
+  expect(await seriousTrouble(stranger)).toEqual([]);
+  await followLetter(stranger, 'We have your request', 'Confirm my address');
+  await stranger.getByRole('button', { name: 'Confirm my address' }).click();
+  await stranger.getByRole('link', { name: 'Follow my request' }).click();
+  await expect(stranger.getByText('The ladder at the pier is loose.')).toBeVisible();
+});

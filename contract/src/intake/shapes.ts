@@ -1,4 +1,5 @@
 import type { RevealedFacts } from '@tolvek/core/access';
+import { PROVING } from '@tolvek/core/door';
 import { LANGUAGES } from '@tolvek/words';
 import { z } from 'zod';
 import { consent } from '../door/shapes.ts';
@@ -107,6 +108,8 @@ export const doorView = z.object({
   refusal: words.nullable(),
   /** Whether nothing about who asks is stored. */
   unnamed: z.boolean(),
+  /** How whoever asks from outside proves their address; null: before it comes in, once on a device. */
+  proves: z.enum(PROVING).nullable(),
   /** By the clock of the desk. */
   now: moment,
   /** When it closes, where that is said. */

@@ -129,6 +129,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         leadsTo,
         line: lineAt(db, door, { viewer: known, place, now, isFull: isFullFor(refused) }),
         unnamed: door.design.unnamed ?? false,
+        proves: door.design.proves ?? null,
         ...besideDoor(db, door, known, { now, refused, finishBy, counted, reads }),
         ...(sent ? besideSent(db, sent, spoken) : { sent: null }),
         asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,

@@ -396,7 +396,11 @@ export function FillIn({
           />
         </AnswersBesideProvider>
       </AroundFieldsProvider>
-      {door.asks && isLast ? <p className="mt-8 text-soft">{say('desk:asksAs', door.asks)}</p> : null}
+      {door.asks && isLast ? (
+        <p className="mt-8 text-soft">
+          {say('desk:asksAs', door.asks)} {door.proves === 'each-time' ? say('desk:confirmsEachTime') : ''}
+        </p>
+      ) : null}
       {isUnknown && isLast ? (
         <>
           <h2 className="section-head mt-9">{say('desk:yourDetails')}</h2>
@@ -410,7 +414,7 @@ export function FillIn({
                 </label>
                 {part === 'email' ? (
                   <p id={`${id}-help`} className="mt-0.5 text-[0.93em] text-soft">
-                    {say('desk:emailHint')}
+                    {say(door.proves === 'never' ? 'desk:emailHintAfter' : 'desk:emailHint')}
                   </p>
                 ) : null}
                 <input
@@ -458,7 +462,7 @@ export function FillIn({
             : state === 'loading'
               ? say('desk:oneMoment')
               : isLast
-                ? isUnknown
+                ? isUnknown && door.proves !== 'never'
                   ? say('desk:sendAndConfirm')
                   : say(changes ? 'desk:sendChange' : 'desk:sendRequest')
                 : say('desk:nextPage')}
