@@ -34,7 +34,7 @@ test('a request that nobody is named for is worked like any other, and is nobody
   const number = await unnamed({ ...WATER, visitor: 'Somebody' });
   const sheet = await tomas.sheet(number);
   expect([sheet.requester, sheet.door, sheet.approval.mayDecide]).toEqual([
-    { name: '', outside: false, face: null },
+    { name: '', outside: false, face: null, unconfirmed: null },
     null,
     true,
   ]);

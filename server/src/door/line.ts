@@ -1,5 +1,6 @@
 import { and, asc, eq, isNotNull, lte, sql } from 'drizzle-orm';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { doorLines } from './tables.ts';
 
 export type LineRow = typeof doorLines.$inferSelect;
@@ -12,14 +13,17 @@ export interface InLine {
   readonly email?: string | null | undefined;
 }
 
-/** Who waits at a door, the first first; whoever a place is held for among them. */
-export const lineOf = (db: Reader, doorId: string): readonly LineRow[] =>
+const lineAt = prepared((db) =>
   db
     .select()
     .from(doorLines)
-    .where(eq(doorLines.doorId, doorId))
+    .where(eq(doorLines.doorId, sql.placeholder('door')))
     .orderBy(asc(doorLines.since), asc(doorLines.id))
-    .all();
+    .prepare(),
+);
+
+/** Who waits at a door, the first first; whoever a place is held for among them. */
+export const lineOf = (db: Reader, doorId: string): readonly LineRow[] => lineAt(db).all({ door: doorId });
 
 /** Somebody’s place in a line. */
 export const placeIn = (line: readonly LineRow[], { place, personId, email }: InLine): LineRow | undefined =>

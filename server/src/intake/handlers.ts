@@ -4,12 +4,13 @@ import {
   type AskedForm,
   askedForm,
   askedInWordsOf,
+  type FormDesign,
   inLanguage,
   lookedAtTogether,
   requesterReadBy,
 } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { profileWith } from '@tolvek/core/register';
+import { type Field, profileWith } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
@@ -77,8 +78,25 @@ interface Found {
   readonly finishBy: number | null;
 }
 
-/** Whether anything of a form asks who its requester is: else their groups stay in the house. */
-const asksOfRequester = (form: AskedForm): boolean => /\brequester\b/.test(JSON.stringify(form));
+interface Shown {
+  readonly fields: readonly Field[];
+  readonly asked: AskedForm;
+  /** Whether anything of it asks who its requester is: else their groups stay in the house. */
+  readonly asksOfRequester: boolean;
+}
+
+/** What of a form is shown, by its design: the same for everybody who is given it, until its register changes. */
+const shown = new WeakMap<FormDesign, Shown>();
+
+/** What somebody is asked by a form, its labels and options called as its register calls them now. */
+function shownOf(design: FormDesign, owned: readonly Field[], isTranslated: boolean): Shown {
+  const known = shown.get(design);
+  if (known?.fields === owned) return known;
+  const asked = askedForm({ ...design, fields: isTranslated ? design.fields : askedInWordsOf(design.fields, owned) });
+  const made = { fields: owned, asked, asksOfRequester: /\brequester\b/.test(JSON.stringify(asked)) };
+  shown.set(design, made);
+  return made;
+}
 
 /** What is theirs is shown to whoever says who they are. */
 const SIGN_IN: Found = { refused: { message: said('answers:signInToChange'), why: 'sign-in' }, finishBy: null };
@@ -114,10 +132,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const leadsTo =
         elsewhere && !sent && !refused ? ledFrom(db, door.formId, elsewhere, { viewer, now, reads }) : null;
       const { design } = given;
-      // The labels and options are called what their register calls them now.
-      const { fields: owned } = registerOfForm(db, door.formId);
-      const fields = spoken === null ? askedInWordsOf(design.fields, owned) : design.fields;
-      const asked = askedForm({ ...design, fields });
+      const { asked, asksOfRequester } = shownOf(design, registerOfForm(db, door.formId).fields, spoken !== null);
       const facts = factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields });
       return {
         slug: door.slug,
@@ -158,7 +173,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
                 facts: {
                   ...facts,
                   profile: profileWith(facts.profile, requesterReadBy(asked)),
-                  requesterGroups: door.kind === 'staff' || asksOfRequester(asked) ? facts.requesterGroups : [],
+                  requesterGroups: door.kind === 'staff' || asksOfRequester ? facts.requesterGroups : [],
                 },
               }
             : null,
