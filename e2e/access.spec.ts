@@ -16,6 +16,7 @@ test('axe finds nothing serious on any main page, in light and in dark', async (
     '/workshop/kit-check/mailings',
     '/workshop/site-access/languages',
     '/workshop/vessel-time/questions',
+    '/workshop/vessel-time/outside',
     '/workshop/groundwork',
     '/workshop/groundwork/desk',
     '/workshop/groundwork/people',

@@ -225,7 +225,7 @@ test('people outside are set up question by question, and a request comes in bef
   const maren = await pageOf(browser, 'Maren Okafor');
   await maren.goto('/workshop/concern-report/doors');
   await maren.getByRole('link', { name: 'Set up for people outside, step by step' }).click();
-  await maren.getByLabel('Name').fill('Concerns from outside');
+  await maren.getByRole('main').getByLabel('Name', { exact: true }).fill('Concerns from outside');
   await maren.getByRole('button', { name: 'Make the door' }).click();
   const who = maren.getByRole('region', { name: 'Who comes in, and how do they show who they are?' });
   await who.getByLabel(/A request comes in at once/).check();

@@ -111,6 +111,7 @@ const PAGES: Readonly<Record<string, readonly string[]>> = {
     ),
     '/workshop/vessel-time/questions',
     '/workshop/kit-check/mailings',
+    '/workshop/vessel-time/outside',
     '/workshop/vessel-time/rules',
     '/workshop/vessel-time/access',
     '/workshop/registers/vessel-time',

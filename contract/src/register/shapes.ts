@@ -198,24 +198,28 @@ export const preset = exactly<Preset>()(
     z.strictObject({ from: z.literal('formula'), formula }),
   ]),
 );
+/** What requesters read in place of a label. */
+const called = short.optional();
 export const field = exactly<Field>()(
   z.discriminatedUnion('source', [
     z.strictObject({
       key: fieldKey,
       label: short,
+      called,
       type: kind,
       source: z.enum(['asked', 'desk-only']),
       preset: preset.optional(),
       ...translatedToo,
     }),
     z.strictObject({
-      ...{ key: fieldKey, label: short, type: kind, source: z.literal('computed'), formula },
+      ...{ key: fieldKey, label: short, called, type: kind, source: z.literal('computed'), formula },
       ...translatedToo,
     }),
-    z.strictObject({ key: fieldKey, label: short, type: kind, source: z.literal('given'), ...translatedToo }),
+    z.strictObject({ key: fieldKey, label: short, called, type: kind, source: z.literal('given'), ...translatedToo }),
     z.strictObject({
       key: fieldKey,
       label: short,
+      called,
       type: kind,
       ...translatedToo,
       source: z.literal('carried'),

@@ -167,6 +167,8 @@ function fieldChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
     }
     if (old.label !== field.label)
       add(field, said('changes:renamed', { before: old.label, label: field.label }), old.label, field.label);
+    if ((old.called ?? '') !== (field.called ?? ''))
+      add(field, said('changes:called', { label: field.label }), old.called ?? '', field.called ?? '');
     if (differs(old.type, field.type))
       add(field, said('changes:type', { label: field.label }), typeInWords(old), typeInWords(field));
     if (differs(source(old, before, was), source(field, after, is)))

@@ -128,10 +128,12 @@ export function fieldsBy(register: readonly Field[], release: Release): readonly
 function worded(then: Field, now: Field): Field {
   if (isSame(then, now)) return now;
   if (then.type.kind !== now.type.kind) return then;
-  const { translations } = now;
+  const { translations, called } = now;
+  const { called: _, ...was } = then;
   const said = {
-    ...then,
+    ...was,
     label: now.label,
+    ...(called === undefined ? {} : { called }),
     type: wordedType(then.type, now.type),
     ...(translations ? { translations } : {}),
   };

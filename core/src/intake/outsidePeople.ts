@@ -50,12 +50,28 @@ export function outsideFindings(door: DoorDesign, around: Around): readonly Outs
   else if (doorAt(door, around.now) !== 'open') add('who', said('outside:notOpen'));
   if ((unnamed || proves === 'never') && !slowsRobots) add('who', said('outside:robots'));
   if (!isForAll && (says?.others ?? '').trim() === '') add('refused', said('outside:noOthersWords'));
-  const unworded = questions.filter(({ asks }) => asks.trim() === '').map(({ field }) => labelOf(field));
+  const isCalled = (key: string): boolean => form.fields.some((field) => field.key === key && field.called);
+  const unworded = questions
+    .filter(({ asks, field }) => asks.trim() === '' && !isCalled(field))
+    .map(({ field }) => labelOf(field));
   if (unworded.length > 0) add('asking', said('outside:labelsAsWords', { labels: unworded }));
   if (unnamed) add('past', said('outside:unnamedPast'));
   else {
     if (reads?.answers === 'hidden') add('past', said('outside:pastHidden'));
     if (!isForAll && !follows) add('past', said('outside:linkEnough'));
+  }
+  if (!unnamed && reads !== null) {
+    const level = {
+      asked: 'answers',
+      'desk-only': 'staffOnly',
+      computed: 'made',
+      carried: 'made',
+      given: 'made',
+    } as const;
+    const read = form.fields.filter(
+      ({ key, source }) => source !== 'asked' && reads[level[source]] === 'read' && !isCalled(key),
+    );
+    if (read.length > 0) add('past', said('outside:labelsOnPage', { labels: read.map(({ label }) => label) }));
   }
   const wordless = stages.filter(({ publicLabel }) => publicLabel.trim() === '').map(({ label }) => label);
   if (wordless.length > 0) add('past', said('outside:stageNoWords', { stages: wordless }));

@@ -179,8 +179,10 @@ export type Source =
 export type Field = {
   readonly key: string;
   readonly label: string;
+  /** What requesters read in place of the label; the label when nothing is said. */
+  readonly called?: string | undefined;
   readonly type: Kind;
-  /** Its label, options and columns in other languages. */
+  /** What it is called, its options and columns in other languages. */
   readonly translations?: Translations | undefined;
 } & Source;
 

@@ -105,7 +105,7 @@ export {
   standingScope,
   standingSlots,
 } from './standingScope.ts';
-export { fieldSaid, fieldsIn, publicLabelIn } from './translated.ts';
+export { calledFields, fieldSaid, fieldsIn, publicLabelIn } from './translated.ts';
 export {
   MOST_TERMS,
   mergeTerms,

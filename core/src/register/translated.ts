@@ -42,7 +42,30 @@ function kindSaid<Type extends Kind | SingleKind>(type: Type, say: Say): Type {
 
 /** A field with all its texts said: its label, options, levels, unit and columns. */
 export const fieldSaid = (field: Field, say: Say): Field =>
-  ({ ...field, label: say('label', field.label, 'label'), type: kindSaid(field.type, say) }) as Field;
+  ({
+    ...field,
+    label: say('label', field.label, 'label'),
+    ...(field.called === undefined ? {} : { called: say('called', field.called, 'label') }),
+    type: kindSaid(field.type, say),
+  }) as Field;
+
+const public_ = new WeakMap<readonly Field[], readonly Field[]>();
+
+/**
+ * Fields as requesters read them: called as it is said for them, where it is. Asked for the same again, it is the same
+ * list; the very list where nothing is said.
+ */
+export function calledFields(fields: readonly Field[]): readonly Field[] {
+  let found = public_.get(fields);
+  if (!found) {
+    const isSaid = ({ called }: Field): boolean => (called ?? '').trim() !== '';
+    found = fields.some(isSaid)
+      ? fields.map((field) => (isSaid(field) ? { ...field, label: field.called ?? field.label } : field))
+      : fields;
+    public_.set(fields, found);
+  }
+  return found;
+}
 
 const known = new WeakMap<readonly Field[], Map<Language, readonly Field[]>>();
 

@@ -10,7 +10,7 @@ import {
   requesterReadBy,
 } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { type Field, profileWith } from '@tolvek/core/register';
+import { calledFields, type Field, profileWith } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
@@ -92,7 +92,8 @@ const shown = new WeakMap<FormDesign, Shown>();
 function shownOf(design: FormDesign, owned: readonly Field[], isTranslated: boolean): Shown {
   const known = shown.get(design);
   if (known?.fields === owned) return known;
-  const asked = askedForm({ ...design, fields: isTranslated ? design.fields : askedInWordsOf(design.fields, owned) });
+  const fields = isTranslated ? design.fields : calledFields(askedInWordsOf(design.fields, owned));
+  const asked = askedForm({ ...design, fields });
   const made = { fields: owned, asked, asksOfRequester: /\brequester\b/.test(JSON.stringify(asked)) };
   shown.set(design, made);
   return made;

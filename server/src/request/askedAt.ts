@@ -17,6 +17,7 @@ import {
 import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
 import { askedAbout, type KnownAnswer } from '@tolvek/core/mailing';
 import { profileConditionsIn, STRANGER } from '@tolvek/core/people';
+import { calledFields } from '@tolvek/core/register';
 import type { Language } from '@tolvek/words/speech';
 import { LRUCache } from 'lru-cache';
 import { formById, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
@@ -75,7 +76,7 @@ export function askedAt(
   const known = knownOf(db, release, asking);
   // Where nothing is translated it is not looked up what they read.
   const spoken = design.translations ? readIn(design.translations, asking.reads ?? languageOf(db, asking)) : null;
-  const isAsWritten = known.length === 0 && spoken === null;
+  const isAsWritten = known.length === 0 && spoken === null && calledFields(register.fields) === register.fields;
   if (!isSpokenOf && editions.length === 0 && isAsWritten) return { ...whole, edition: null, spoken, elsewhere: null };
   const { viewer, at } = askerOf(db, register, release, asking, now);
   const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
@@ -85,11 +86,13 @@ export function askedAt(
   const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
   if (unasked.size === 0 && edition === null && isAsWritten)
     return { ...whole, edition: null, spoken, elsewhere: null };
-  const words = spoken === null ? null : [spoken, register.id, register.version];
+  const words = isAsWritten ? null : [spoken, register.id, register.version];
   const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), known, words]);
   let found = prepared.get(name);
   if (!found) {
-    const read = spoken === null ? design : inLanguage(inWordsOf(design, register), spoken);
+    const worded = isAsWritten ? design : inWordsOf(design, register);
+    const said = spoken === null ? worded : inLanguage(worded, spoken);
+    const read = isAsWritten ? said : { ...said, fields: calledFields(said.fields) };
     const laid = edition && (read.editions ?? []).find(({ id }) => id === edition.id);
     const given = askedBy(laid ? editionOf(read, laid) : read, unasked);
     const asked = known.length > 0 ? askedAbout(given, known) : given;

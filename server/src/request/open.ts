@@ -18,7 +18,7 @@ import { mayStill } from '@tolvek/core/door';
 import { type Edition, type FormDesign, inLanguage, type Layout, layoutOf, readIn } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { inRegister, mayWith, type RequestRight, type Viewer } from '@tolvek/core/people';
-import { type Field, fieldsIn, type NameOf, publicLabelIn } from '@tolvek/core/register';
+import { calledFields, type Field, fieldsIn, type NameOf, publicLabelIn } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { sql } from 'drizzle-orm';
@@ -120,7 +120,8 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
   /** All its fields, as its viewer reads them. */
   private get worded(): readonly Field[] {
     const { fields } = this.reading.protection;
-    return this.spoken === null ? fields : fieldsIn(fields, this.spoken);
+    const spoken = this.spoken === null ? fields : fieldsIn(fields, this.spoken);
+    return this.relation.isRequester && !this.relation.isDesk ? calledFields(spoken) : spoken;
   }
 
   /** Its fields: a trial may have some that its register has not got yet. */

@@ -231,6 +231,23 @@ function Text({
   );
 }
 
+/** What requesters read of a field in place of the desk’s name for it. */
+const Called = ({ field, editing }: { field: Field; editing: Editing }) => (
+  <Text
+    id={`called-${field.key}`}
+    name={say('workshop:publicName')}
+    placeholder={field.label}
+    value={field.called ?? ''}
+    set={(called) =>
+      editing.change((before) =>
+        editField(before, field.key, ({ called: _, ...each }) =>
+          called === '' ? (each as Field) : ({ ...each, called } as Field),
+        ),
+      )
+    }
+  />
+);
+
 const HIDDEN_WORDS = {
   ignored: 'workshop:hidden.ignored',
   cleared: 'workshop:hidden.cleared',
@@ -265,6 +282,7 @@ function QuestionDetails({
         value={part.help}
         set={(help) => change((before) => editPart(before, key, { help }))}
       />
+      <Called field={field} editing={editing} />
       <KindDetails
         field={field}
         around={aroundKinds(editing)}
@@ -445,6 +463,7 @@ export function FieldRow({
       {open ? (
         <div className="mt-2 grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-soft">
           <FieldLine field={field} editing={editing} />
+          <Called field={field} editing={editing} />
           {children}
           <KindDetails
             field={field}

@@ -13,6 +13,7 @@ import {
 } from '@tolvek/core/form';
 import { type Audience, profileConditionsIn, type Viewer } from '@tolvek/core/people';
 import {
+  calledFields,
   type KnownFile,
   type KnownRequest,
   personMeets,
@@ -94,7 +95,9 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const hold = useCallback((file: KnownFile) => setFiles((before) => [...before, file]), []);
   const facts = useMemo(() => factsAtSeat(seat, form, references, files), [seat, form, references, files]);
   const read = useMemo(() => (language === null ? draft : inLanguage(draft, language)), [draft, language]);
-  const { fields: all, parts: wholeParts, rules: wholeRules, editions, title, intro } = read;
+  const { parts: wholeParts, rules: wholeRules, editions, title, intro } = read;
+  // Called as whoever asks reads them.
+  const all = calledFields(read.fields);
   const moment = useMemo(
     () => momentArriving(all, { form: form.key, stage: form.stages[0]?.key ?? '', day: facts.today }, () => facts),
     [all, form.key, form.stages, facts],

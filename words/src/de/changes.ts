@@ -5,6 +5,7 @@ export const changes: Same<typeof english> = {
   title: 'Titel: „{{before}}“ wird zu „{{after}}“.',
   intro: 'Die Einleitung ändert sich.',
   subject: 'Der Name in Listen ändert sich.',
+  called: '„{{label}}“ heißt für Anfragende anders',
   renamed: 'Das Feld „{{before}}“ heißt jetzt „{{label}}“.',
   type: '„{{label}}“: Optionen oder Grenzen ändern sich.',
   preset: '„{{label}}“: Die Vorgabe ändert sich.',

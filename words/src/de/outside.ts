@@ -63,6 +63,8 @@ export const outside = {
     'Sie sehen, dass etwas in Arbeit ist, und lesen nichts von dem, was sie gesendet haben. Prüfen Sie den Zugriffsplan.',
   linkEnough:
     'Die Tür ist nur für einige, und ein weitergegebener Link zeigt eine Anfrage allen. Lassen Sie bestätigen, wer sie öffnet.',
+  labelsOnPage:
+    'Auf ihrer Seite lesen sie die internen Namen von {{labels, names}}. Sagen Sie, wie Anfragende sie lesen.',
   stageNoWords: 'Für {{stages, names}} haben Anfragende kein Wort. Schreiben Sie, was sie lesen.',
   robotsOn: 'Geräte vor dem Senden etwas arbeiten lassen',
 } as const;

@@ -236,6 +236,7 @@ export const workshop: Same<typeof english> = {
   'hidden.ignored': 'wird nicht gespeichert, kommt aber mit der Frage zurück',
   'hidden.cleared': 'wird sofort geleert',
   'hidden.kept': 'wird trotzdem gespeichert',
+  publicName: 'Anfragende lesen',
   whenHidden: 'Wenn verborgen',
   itsAnswer: 'wird die Antwort',
   keyHint: 'So heißt es in Bedingungen. Das ändert sich nie.',

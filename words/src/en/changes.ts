@@ -2,6 +2,7 @@ export const changes = {
   title: 'Title: “{{before}}” becomes “{{after}}”.',
   intro: 'The introduction changes.',
   subject: 'The name in lists changes.',
+  called: '“{{label}}” is called otherwise for requesters',
   renamed: 'The field “{{before}}” is now called “{{label}}”.',
   type: '“{{label}}”: its options or limits change.',
   preset: '“{{label}}”: its default changes.',

@@ -60,6 +60,7 @@ export const outside = {
   pastHidden: 'They see that something is in progress, and read nothing of what they sent. Check the access plan.',
   linkEnough:
     'The door is only for some people, and a link that is passed on shows a request to anybody. Let people confirm it is them.',
+  labelsOnPage: 'On their page they read the desk’s names of {{labels, names}}. Say how requesters read them.',
   stageNoWords: 'Requesters have no word for {{stages, names}}. Write what they read.',
   robotsOn: 'Let devices do some work before they send',
 } as const;

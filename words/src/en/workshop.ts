@@ -230,6 +230,7 @@ export const workshop = {
   'hidden.ignored': 'is not saved, but comes back with the question',
   'hidden.cleared': 'is cleared at once',
   'hidden.kept': 'is saved anyway',
+  publicName: 'Requesters read',
   whenHidden: 'When hidden',
   itsAnswer: 'its answer',
   keyHint: 'How conditions name it. It never changes.',
