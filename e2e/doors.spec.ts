@@ -248,6 +248,16 @@ test('people outside are set up question by question, and a request comes in bef
   await stranger.goto(link);
   await stranger.getByLabel('What is it about?').selectOption({ index: 1 });
   await stranger.getByLabel('What happened?').fill('The ladder at the pier is loose.');
+  // The door gets another address meanwhile: the old one leads on, with all that was typed.
+  await maren.goto('/workshop/concern-report/doors');
+  const card = maren.getByRole('region').filter({ hasText: link });
+  await card.getByRole('button', { name: 'Change the address' }).click();
+  await maren.getByLabel('New address').fill('tell-us');
+  await maren.getByRole('dialog').getByRole('button', { name: 'Change the address', exact: true }).click();
+  await expect(maren.getByText(/\/ask\/tell-us$/)).toBeVisible();
+  await stranger.reload();
+  await expect(stranger).toHaveURL(/\/ask\/tell-us$/);
+  await expect(stranger.getByLabel('What happened?')).toHaveValue('The ladder at the pier is loose.');
   await stranger.getByRole('radio', { name: 'No' }).check();
   await stranger.getByLabel('Your name').fill('Tove Hallgrim');
   await stranger.getByLabel('Your email address').fill('tove.hallgrim@harbour.example');

@@ -84,9 +84,11 @@ describe('what answers change', () => {
   const formWithTwo = anyForm.chain((form) => fc.tuple(fc.constant(form), answersTo(form), answersTo(form)));
 
   it('is what they say: a blank leaves, null takes away, and what it was found by stays; rules apart, nothing else', () => {
-    const counts = { left: 0, changed: 0, gone: 0, 'by rules': 0 };
+    const counts = { left: 0, changed: 0, gone: 0, 'by rules': 0, dropped: 0, locked: 0 };
     fc.assert(
-      fc.property(formWithTwo, fc.nat(), ([form, before, after], pick) => {
+      fc.property(formWithTwo, fc.nat(), fc.nat(2 ** 30 - 1), ([form, before, every], pick, some) => {
+        // Now of all, now of few: what is not said is what rules can change.
+        const after = Object.fromEntries(Object.entries(every).filter((_, at) => ((some >> (at % 30)) & 1) === 1));
         const complete = prepareCompletion(form);
         const stood = stoodIn(form, complete(before, FACTS).values);
         const asked = questionsOf(form.parts).map(({ field }) => field);
@@ -107,15 +109,73 @@ describe('what answers change', () => {
             counts['by rules'] += 1;
           } else counts.left += 1;
         }
+        const now = new Map(over.completion.asked.map((question) => [question.field, question]));
+        for (const field of over.dropped) {
+          // It stood there, nobody said anything of it, and it is not asked for any more.
+          expect([Object.hasOwn(stood, field), Object.hasOwn(said, field), now.has(field)]).toEqual([
+            true,
+            false,
+            false,
+          ]);
+          expect(Object.hasOwn(over.completion.values, field)).toBe(false);
+          counts.dropped += 1;
+        }
+        for (const [field, { locked }] of now) {
+          if (!locked || !Object.hasOwn(stood, field) || Object.hasOwn(said, field)) continue;
+          // What nobody may fill in any more stays, unless the form fills it in.
+          if (!Object.hasOwn(over.completion.values, field)) expect(Object.hasOwn(changes, field)).toBe(false);
+          expect(over.problems.some((problem) => problem.field === field)).toBe(false);
+          counts.locked += 1;
+        }
         // What is told is of what they say, or was not wrong before.
         const known = new Set([...over.before.problems, ...over.before.strangers].map(({ field }) => field));
         for (const { field } of over.problems) expect(Object.hasOwn(said, field) || !known.has(field)).toBe(true);
       }),
-      { numRuns: often(800) },
+      { numRuns: often(1_600) },
     );
     console.log('what answers change:', counts);
     expect(Math.min(counts.left, counts.changed)).toBeGreaterThan(often(400));
-    expect(Math.min(counts.gone, counts['by rules'])).toBeGreaterThan(often(3));
+    expect(Math.min(counts.gone, counts['by rules'], counts.locked)).toBeGreaterThan(often(3));
+  });
+
+  it('goes with the answer that asked for it, unless it is kept all the same', () => {
+    const counts = { dropped: 0, kept: 0, there: 0 };
+    const answer = fc.option(fc.constantFrom('one', 'two'), { nil: undefined });
+    fc.assert(
+      fc.property(
+        ...[fc.boolean(), fc.boolean(), answer, answer],
+        fc.constantFrom('ignored' as const, 'cleared' as const, 'kept' as const),
+        (was, is, stands, says, whenHidden) => {
+          const asks = { asks: '', help: '', required: false };
+          const complete = prepareCompletion({
+            fields: [
+              { key: 'water', label: 'Water', type: { kind: 'yes-no' }, source: 'asked' },
+              { key: 'boat', label: 'Boat', type: { kind: 'text' }, source: 'asked' },
+            ],
+            parts: [
+              { part: 'question', field: 'water', ...asks },
+              { part: 'question', field: 'boat', ...asks, whenHidden },
+            ],
+            rules: [
+              {
+                ...{ id: 'r', name: 'Boat', says: '', when: 'water = true', on: true, runs: 'filling' },
+                ...{ then: [{ do: 'show', parts: ['boat'] }], otherwise: [] },
+              },
+            ],
+          });
+          const stood = { water: was, ...(stands === undefined ? {} : { boat: stands }) };
+          const said = { water: is, ...(says === undefined ? {} : { boat: says }) };
+          const { dropped, problems } = completedOver(complete, stood, said, FACTS);
+          const goes = was && !is && stands !== undefined && says === undefined && whenHidden !== 'kept';
+          expect(dropped).toEqual(goes ? ['boat'] : []);
+          // Nobody is refused for what they have not said.
+          expect(problems.length > 0).toBe(says !== undefined && !is && whenHidden !== 'kept');
+          counts[goes ? 'dropped' : whenHidden === 'kept' ? 'kept' : 'there'] += 1;
+        },
+      ),
+      { numRuns: often(600) },
+    );
+    expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(20));
   });
 
   it('is nothing where nothing is said', () => {

@@ -136,6 +136,8 @@ it('takes a request in before its address is confirmed where the door wants that
   expect([sent.state, sent.confirms]).toEqual(['arrived', IDA.email]);
   const unknown = { name: 'Nobody Known', email: 'nobody.known@merrow.example' };
   const other = ok(await stranger.submit('visit', { ...VISIT, visitor: 'Strange' }, { contact: unknown }));
+  // With its door a request stays, and so does the way to make it one’s own.
+  expect(ok(await maren.call('doorRemoval', { params: { slug: 'visit' } })).waiting).toBe(0);
   // That an address is on file shows in no answer.
   expect(Object.keys(other)).toEqual(Object.keys(sent));
   expect(ok(await ida.call('frontDesk')).mine).toHaveLength(before);

@@ -110,8 +110,9 @@ export function completedOver(
   const problems = refusalsOf(completion).filter(
     ({ field }) => isAnswered(field) || (!known.has(field) && !isLeft(field)),
   );
+  const there = new Set(completion.asked.map(({ field }) => field));
   const dropped = before.asked.flatMap(({ field }) =>
-    isLeft(field) && own(completion.values, field) === undefined ? [field] : [],
+    isLeft(field) && !there.has(field) && own(completion.values, field) === undefined ? [field] : [],
   );
   return { completion, before, problems, dropped };
 }
@@ -127,6 +128,7 @@ export function changedOver(
   answers: RawAnswers,
 ): RawAnswers {
   const now = (values: Values, key: string): FieldValue | undefined => own(values, key);
+  const locked = new Set(completion.asked.flatMap((question) => (question.locked ? [question.field] : [])));
   return Object.fromEntries(
     fields.flatMap((field): [string, RawAnswer][] => {
       const { key } = field;
@@ -134,6 +136,8 @@ export function changedOver(
       if (Object.hasOwn(answers, key)) return [[key, answers[key] ?? null]];
       const after = now(completion.values, key);
       if (JSON.stringify(after) === JSON.stringify(now(before.values, key))) return [];
+      // What nobody may fill in any more stays as it stands, unless the form fills it in.
+      if (after === undefined && locked.has(key)) return [];
       return [[key, after === undefined ? null : typedForm(field, after)]];
     }),
   );

@@ -554,7 +554,10 @@ function arriveBy(
   const own = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };
   const parties = (values: Values) => ({ ...own, ...whoseIs(work, door, requester, values) });
   const { request } = arrive(by(work, requester.id), arriving, parties);
-  if (request.claim !== null) askToConfirm(work, door, release, request, request.claim);
+  if (request.claim !== null) {
+    roomForLetter(work.tx, request.claim.email, work.now);
+    askToConfirm(work, door, release, request, request.claim);
+  }
   leaveLine(work.tx, door.id, { personId: requester.id, email: requester.email });
   return { id: request.id, ...arrivedFrom(work.tx, door, request) };
 }

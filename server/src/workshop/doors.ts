@@ -16,7 +16,7 @@ import { peopleIn, type Viewer, wordsIn } from '@tolvek/core/people';
 import type { Stage } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { LANGUAGES } from '@tolvek/words/speech';
-import { count, eq, inArray } from 'drizzle-orm';
+import { and, count, eq, inArray, isNull } from 'drizzle-orm';
 import { changeAtOnce, type Done } from '../design/commands.ts';
 import { statesOf } from '../design/queries.ts';
 import { freeSlug, isSlugTaken, makeDoor, moveDoor } from '../door/commands.ts';
@@ -310,8 +310,12 @@ const addressTaken = (address: string): Problem =>
     },
   ]);
 
+/** What came by a door; of what waits to be confirmed, what is no request yet. */
+const cameBy = (table: Given | typeof requests, id: string) =>
+  and(eq(table.doorId, id), table === waitingSubmissions ? isNull(waitingSubmissions.requestId) : undefined);
+
 const countOf = (db: Reader, table: Given | typeof requests, id: string) =>
-  db.select({ n: count() }).from(table).where(eq(table.doorId, id)).get()?.n ?? 0;
+  db.select({ n: count() }).from(table).where(cameBy(table, id)).get()?.n ?? 0;
 
 /** What a door has given that would end with it, and what stays. */
 export function removalView(db: Reader, slug: string): AnswerOf<'doorRemoval'> {
@@ -367,7 +371,7 @@ function endGiven(tx: Transaction, table: Given, doorId: string): void {
   const ids = tx
     .select({ id: table.id })
     .from(table)
-    .where(eq(table.doorId, doorId))
+    .where(cameBy(table, doorId))
     .all()
     .map(({ id }) => id);
   dropLinks(tx, ids);

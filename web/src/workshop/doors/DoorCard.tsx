@@ -25,7 +25,8 @@ type DoorSettings = AnswerOf<'form'>['doors'][number];
 
 /** One way in to the form: what it is set to, its link, and what can be done with it. */
 export function DoorCard({ door }: { door: DoorSettings }) {
-  const { form } = useBinder();
+  const { form, editing } = useBinder();
+  const labelOf = (key: string): string => editing.draft.fields.find((field) => field.key === key)?.label ?? key;
   const [setDoor, { isLoading }] = workshopApi.useSetDoorMutation();
   const [isEditing, setEditing] = useState(false);
   const [isShown, setShown] = useState(false);
@@ -50,7 +51,7 @@ export function DoorCard({ door }: { door: DoorSettings }) {
           {say(DOOR_STATES[door.state])}
         </span>
       </h2>
-      <p className="mt-1 text-soft">{doorInWords(door.door, nameOf).map(told).join(' ')}</p>
+      <p className="mt-1 text-soft">{doorInWords(door.door, nameOf, labelOf).map(told).join(' ')}</p>
       <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
         <code className="font-mono text-[13px] break-all">{link}</code>
         <CopyButton text={link} label={say('workshop:doors.copy')} />

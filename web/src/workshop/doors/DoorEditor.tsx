@@ -9,6 +9,7 @@ import {
   doorInWords,
   linkEnding,
   PROVING,
+  saysWhose,
   textsOfDoor,
 } from '@tolvek/core/door';
 import { allQuestionsOf } from '@tolvek/core/form';
@@ -60,6 +61,8 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
   const found = DOOR.findings(door, null);
   const nameOf = useDoorNames(opened.words);
   const asked = new Set(allQuestionsOf(editing.draft).map(({ field }) => field));
+  const labelOf = (key: string): string => editing.draft.fields.find((field) => field.key === key)?.label ?? key;
+  const owners = editing.draft.fields.filter(saysWhose);
   const byLink = editing.draft.fields.filter((field) => asked.has(field.key) && canComeByLink(field));
   const link = `${location.origin}/ask/${opened.slug}`;
   const save = async (): Promise<void> => {
@@ -231,6 +234,21 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
             value={door.withdraws}
             choose={(withdraws) => set((before) => withSet(before, 'withdraws', withdraws))}
           />
+          {owners.length > 0 || door.whose !== undefined ? (
+            <span className="basis-full">
+              <Choose
+                id={`${id}-whose`}
+                label={say('outside:step.whose')}
+                none={say('outside:whose.asks')}
+                options={[
+                  ...new Set([...owners.map(({ key }) => key), ...(door.whose === undefined ? [] : [door.whose])]),
+                ].map((key) => ({ key, label: labelOf(key) }))}
+                value={door.whose}
+                choose={(whose) => set((before) => withSet(before, 'whose', whose))}
+              />
+              <ProblemsAt error={error} field="whose" />
+            </span>
+          ) : null}
           {door.changes === 'never' ? null : (
             <span className="basis-full">
               <span className="block text-[13px] text-soft">{say('workshop:doors.again')}</span>
@@ -335,7 +353,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
         {...{ changes, found, error, note, setNote, isLoading, close }}
         says={
           <>
-            {doorInWords(door, nameOf).map(told).join(' ')}{' '}
+            {doorInWords(door, nameOf, labelOf).map(told).join(' ')}{' '}
             <span className="text-soft">{say('workshop:doors.readersStay')}</span>
           </>
         }
