@@ -111,6 +111,12 @@ it('asks for the proof each time, also of whoever is signed in, where the door w
   // It goes to the address of whoever is signed in, whatever else is typed.
   expect([sent.state, sent.email]).toEqual(['to-confirm', IDA.email]);
   const { mine } = ok(await ida.call('frontDesk'));
+  // Whoever sits at her device has the email sent to an address of theirs: it is not hers then.
+  const other = ok(await ida.submit('visit', { ...VISIT, visitor: 'By somebody at her device' }));
+  ok(await stranger.call('sendAgain', { params: { token: other.sent }, body: { email: PER.email } }));
+  const theirs = { token: await desk.tokenFor(PER.email, 'confirm') };
+  const { number: pers } = ok(await stranger.call('confirm', { params: theirs }));
+  expect(ok(await maren.call('sheet', { params: { number: pers } })).requester.name).toBe(PER.name);
   const token = await desk.tokenFor(IDA.email, 'confirm');
   const { number } = ok(await stranger.call('confirm', { params: { token } }));
   const after = ok(await ida.call('frontDesk')).mine;

@@ -297,7 +297,8 @@ export function sendAgain(house: House, token: string, typed: string): AnswerOf<
     if (!isSame) {
       tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, waiting.id)).run();
       tx.insert(waitingSubmissions)
-        .values({ ...waiting, id, email })
+        // Of whoever holds that address, and of nobody who was signed in.
+        .values({ ...waiting, id, email, personId: null })
         .run();
       turnLink(tx, link.id, id);
     }
