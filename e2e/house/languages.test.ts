@@ -158,6 +158,22 @@ describe('a form that is there in German', () => {
     expect((await doorIn({})).form.consent).toEqual({ text: 'We keep your name.', version: 1 });
     await set((door) => ({ ...door, translations: says('Wir merken uns, wie Sie heißen.') }));
     expect((await doorIn({})).form.consent.version).toBe(2);
+    // What somebody agreed to is read as they read it, in whatever language it is looked at later.
+    for (const [headers, email, text] of [
+      [GERMAN, 'gerd.ahl@merrow.example', 'Wir merken uns, wie Sie heißen.'],
+      [{}, 'ena.ahl@merrow.example', 'We keep your name.'],
+    ] as const) {
+      const { release } = (await doorIn(headers)).form;
+      const body = { release, answers: VISIT, contact: { name: 'Ahl', email }, consent: 2 };
+      ok(await stranger.call('submit', { params: { slug: 'visit' }, headers: { ...headers, ...freshly() }, body }));
+      const params = { token: await desk.tokenFor(email, 'confirm') };
+      const { number, follow } = ok(await stranger.call('confirm', { params }));
+      expect(ok(await maren.call('sheet', { params: { number } })).consent).toEqual({ text, version: 2 });
+      for (const reads of [GERMAN, {}])
+        expect(ok(await stranger.call('follow', { params: { token: follow }, headers: reads })).consent.text).toBe(
+          text,
+        );
+    }
     await set((door) => ({ ...door, open: false }));
     expect([(await doorIn(GERMAN)).refusal, (await doorIn({})).refusal]).toEqual(['Zurzeit zu.', 'Closed for now.']);
     await set(({ consent: _, ...door }) => ({ ...door, open: true }));

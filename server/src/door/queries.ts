@@ -183,11 +183,16 @@ export function shutAt(db: Reader, { id, design }: Pick<DoorRow, 'id' | 'design'
 /** The text that was agreed to for a request that came by a door, with its version; null where nothing was asked. */
 export function agreedText(
   db: Reader,
-  { doorId, consent }: { readonly doorId: string | null; readonly consent: number | null },
+  {
+    doorId,
+    consent,
+    consentIn,
+  }: { readonly doorId: string | null; readonly consent: number | null; readonly consentIn: Language | null },
   spoken: Language | null = null,
 ): Consent | null {
   if (doorId === null || consent === null) return null;
   const states = statesOf<DoorDesign>(db, { id: doorId });
   const found = states.find(({ content }) => content.consent?.version === consent)?.content;
-  return (found && doorIn(found, spoken).consent) ?? { text: '', version: consent };
+  // As they read it who agreed, where that is known.
+  return (found && doorIn(found, consentIn ?? spoken).consent) ?? { text: '', version: consent };
 }

@@ -165,6 +165,8 @@ interface Parties {
   readonly enteredById?: string;
   /** The version of the text of its door that they agreed to. */
   readonly consent?: number | null;
+  /** The language they agreed in. */
+  readonly consentIn?: RequestRow['consentIn'];
 }
 
 /** Stores what was considered and found fine: with its numbers, and all that follows. */

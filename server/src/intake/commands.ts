@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { consentProblems, contactProblems } from '@tolvek/core/door';
-import { type FormDesign, inLanguage } from '@tolvek/core/form';
+import { type FormDesign, inLanguage, readIn } from '@tolvek/core/form';
 import { own as ownValue } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { Problem as FieldProblem, RawAnswers, Values } from '@tolvek/core/register';
@@ -33,6 +33,7 @@ import { hasProved } from '../request/followed.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { offersOf, pictureOnCard } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
+import { deskOf } from '../settings/queries.ts';
 import { admissionOf, comerOf, countedAt, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { confirmationOf } from './confirmation.ts';
@@ -106,7 +107,8 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
       if (door.design.slowsRobots && !viewer) spendWork(tx, input.work ?? null);
       const since = openedSince(house.config.secret, door, input.opened);
       refuseFormer(door, { since, shows: sent !== null || placeShown(tx, door, input.place, now) !== null });
-      const sending = { door, release, input, since, consent };
+      const consentIn = agreedIn(tx, release, consent, input.language);
+      const sending = { door, release, input, since, consent, consentIn };
       if (isUnnamed) return arriveUnnamed(work, sending, viewer);
       if (release.design.updates && !viewer) throw notSignedIn();
       const { proves } = door.design;
@@ -129,7 +131,7 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
         return { state: 'changed', number: updated.number, is: updated.is };
       }
       const { id, number, due, says } = arriveBy(work, door, release, requester, input.answers, {
-        ...{ onBehalfId, consent, sent },
+        ...{ onBehalfId, consent, consentIn, sent },
         since: since ?? begun,
       });
       if (sent) isAnswered(tx, sent, id, now);
@@ -146,6 +148,7 @@ interface Sending {
   /** Since when it was being filled in, epoch ms, as far as the house knows. */
   readonly since: number | null;
   readonly consent: number | null;
+  readonly consentIn: Language | null;
 }
 
 /**
@@ -167,6 +170,15 @@ function saidBy({ contact }: Submission, known?: PersonRow): { readonly name: st
   const { name, email } = known ?? contact ?? { name: '', email: '' };
   return { name: name.trim(), email: email.trim().toLowerCase() };
 }
+
+/** The language in which somebody agreed to a text: the one they read, where the form is there in it. */
+const agreedIn = (
+  db: Reader,
+  { design }: ReleaseRow,
+  consent: number | null,
+  reads: Language | null | undefined,
+): Language | null =>
+  consent === null ? null : (readIn(design.translations, reads ?? undefined) ?? deskOf(db).language);
 
 /** `known`: who is signed in, where they have to prove once more that their address is theirs. */
 function keepForConfirmation(
@@ -216,7 +228,7 @@ function keepForConfirmation(
  * Takes in what somebody sent who proves nothing first: it is nobody’s until they confirm their address by the email they
  * are sent, and theirs from then on.
  */
-function arriveClaimed(work: Work, { door, release, input, since, consent }: Sending): Submitted {
+function arriveClaimed(work: Work, { door, release, input, since, ...agreed }: Sending): Submitted {
   const { tx, now } = work;
   const { answers, language: reads } = input;
   const claim = saidBy(input);
@@ -227,7 +239,7 @@ function arriveClaimed(work: Work, { door, release, input, since, consent }: Sen
     throw wrongFields([...(considered.is === 'wrong' ? considered.problems : []), ...problems]);
   }
   roomForLetter(tx, claim.email, now);
-  const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, claim, consent });
+  const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, claim, ...agreed });
   askToConfirm(work, door, release, request, claim, reads);
   forgetKept(tx, door.id, { email: claim.email });
   return { state: 'arrived', ...arrivedFrom(tx, door, request), confirms: claim.email };
@@ -460,9 +472,10 @@ function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSel
   if (requester.kind === 'contact' && submission.language !== null)
     tx.update(people).set({ language: submission.language }).where(eq(people.id, requester.id)).run();
   const { createdAt: since, consent } = submission;
+  const agreed = { consent, consentIn: agreedIn(tx, release, consent, submission.language) };
   const arrived =
     submission.requestId === null
-      ? arriveBy(work, door, release, requester, submission.answers, { isKnown: known !== undefined, since, consent })
+      ? arriveBy(work, door, release, requester, submission.answers, { isKnown: known !== undefined, since, ...agreed })
       : claimed(work, door, submission.requestId, requester);
   tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
   if (submission.sentLink !== null) turnLink(tx, submission.sentLink, arrived.id);
@@ -513,14 +526,14 @@ function updateBy(
 /** Takes in what came by a door that stores nothing about who comes: whoever it was, nobody asked. */
 function arriveUnnamed(
   work: Work,
-  { door, release, input: { answers, language: reads }, since, consent }: Sending,
+  { door, release, input: { answers, language: reads }, since, ...agreed }: Sending,
   viewer: Viewer | null,
 ): Submitted {
   // Whether they may come in is looked at, and forgotten.
   const person = viewer ? personById(work.tx, viewer.personId) : undefined;
   const admits = person ? comerOf(work.tx, door, person) : UNKNOWN;
   const arriving = { ...through(door, release), asks: null, admits, answers, since, reads };
-  const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, consent });
+  const { request } = arrive(work, arriving, { doorId: door.id, requesterId: null, ...agreed });
   return { state: 'arrived', ...arrivedFrom(work.tx, door, request), confirms: null };
 }
 
@@ -536,6 +549,7 @@ function arriveBy(
     isKnown = true,
     since = null,
     consent = null,
+    consentIn = null,
     sent = null,
   }: {
     readonly sent?: SentTo | null;
@@ -543,6 +557,7 @@ function arriveBy(
     readonly isKnown?: boolean;
     readonly since?: number | null;
     readonly consent?: number | null;
+    readonly consentIn?: Language | null;
   },
 ) {
   const arriving = {
@@ -552,7 +567,7 @@ function arriveBy(
     ...{ answers, isKnown, since, about: sent?.about ?? null, entry: sent?.entry ?? null },
     inLine: { email: requester.email },
   };
-  const own = { doorId: door.id, requesterId: requester.id, onBehalfId, consent };
+  const own = { doorId: door.id, requesterId: requester.id, onBehalfId, consent, consentIn };
   const parties = (values: Values) => ({ ...own, ...whoseIs(work, door, requester, values) });
   const { request } = arrive(by(work, requester.id), arriving, parties);
   if (request.claim !== null) {

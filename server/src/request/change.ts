@@ -54,6 +54,8 @@ interface Incoming {
   readonly edition?: string | null;
   /** The version of the text of its door that who asked agreed to. */
   readonly consent?: number | null;
+  /** The language they agreed in. */
+  readonly consentIn?: RequestRow['consentIn'];
   readonly requesterId: string | null;
   /** Who says that they asked, where nobody has confirmed it yet. */
   readonly claim?: RequestRow['claim'];
@@ -80,7 +82,7 @@ const add = adding(requests);
 export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
   const { number, register, release, doorId, requesterId, onBehalfId, enteredById, taken, through } = incoming;
-  const { edition = null, consent = null, claim: claimed = null } = incoming;
+  const { edition = null, consent = null, consentIn = null, claim: claimed = null } = incoming;
   const { routed, routing, approval, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
@@ -96,6 +98,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       doorId,
       edition,
       consent,
+      consentIn,
       requesterId,
       claim: claimed,
       onBehalfId: onBehalfId ?? null,

@@ -35,6 +35,8 @@ export const requests = sqliteTable(
     edition: text(),
     /** The version of the text of its door that who asked agreed to. */
     consent: integer(),
+    /** The language they agreed in; not known of what came before that was remembered. */
+    consentIn: text({ enum: ['en', 'de'] }),
     /** Who asked: nobody where it is unnamed. */
     requesterId: text().references(() => people.id),
     /** Who says that they asked, where nobody has confirmed that the address is theirs. */

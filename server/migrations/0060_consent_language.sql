@@ -1,0 +1,1 @@
+ALTER TABLE `requests` ADD `consent_in` text;
