@@ -27,9 +27,10 @@ import { WhatWasSet } from '../groundwork/States.tsx';
 import { InOthers } from '../languages/InOthers.tsx';
 import { PutInForce } from '../PutInForce.tsx';
 import { Choose, Hint, Tick } from '../Setting.tsx';
+import { Afterwards, Follows, OtherDoor, RefusalTexts } from './DoorParts.tsx';
 import { DoorReach } from './DoorReach.tsx';
 import { DoorTimes } from './DoorTimes.tsx';
-import { withSet, withWords } from './doorEdits.ts';
+import { withSet } from './doorEdits.ts';
 import { useDoorNames } from './doorNames.ts';
 import { Limits } from './Limits.tsx';
 import { Waiting } from './Waiting.tsx';
@@ -121,41 +122,13 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
         <span className="pt-1.5 text-soft">{say('workshop:doors.words')}</span>
         <fieldset>
           <legend className="sr-only">{say('workshop:doors.words')}</legend>
-          <Text
-            id={`${id}-closed`}
-            label={say('workshop:doors.message')}
-            placeholder={say('doors:closed')}
-            value={door.closedMessage}
-            change={(text) => set((before) => ({ ...before, closedMessage: text }))}
-          />
-          {(['early', 'full', 'others'] as const).map((why) => (
-            <Text
-              key={why}
-              id={`${id}-${why}`}
-              label={say(`workshop:doors.says.${why}`)}
-              placeholder={say(`workshop:doors.usual.${why}`)}
-              value={door.says?.[why] ?? ''}
-              change={(text) => set((before) => withWords(before, why, text))}
-            />
-          ))}
+          <RefusalTexts {...{ id, door, set }} />
         </fieldset>
         <label htmlFor={`${id}-instead`} className="pt-1.5 text-soft">
           {say('workshop:doors.instead')}
         </label>
         <span>
-          <select
-            id={`${id}-instead`}
-            className="input w-auto max-w-full"
-            value={door.instead ?? ''}
-            onChange={({ target: { value } }) => set((before) => withSet(before, 'instead', typedOrNone(value)))}
-          >
-            <option value="">{say('workshop:doors.noOther')}</option>
-            {opened.others.map(({ slug, name, form: title }) => (
-              <option key={slug} value={slug}>
-                {say('workshop:doors.otherDoor', { form: title, door: name })}
-              </option>
-            ))}
-          </select>
+          <OtherDoor id={`${id}-instead`} {...{ door, set }} others={opened.others} />
           <Hint>{say('workshop:doors.insteadHint')}</Hint>
           <ProblemsAt error={error} field="instead" />
         </span>
@@ -212,28 +185,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
         <span className="pt-1.5 text-soft">{say('workshop:doors.afterwards')}</span>
         <fieldset className="flex flex-wrap gap-x-5 gap-y-2">
           <legend className="sr-only">{say('workshop:doors.afterwards')}</legend>
-          <Choose
-            id={`${id}-changes`}
-            label={say('workshop:doors.changesUntil')}
-            none={say('workshop:doors.changes.plan')}
-            options={(['worked-on', 'finished', 'never'] as const).map((key) => ({
-              key,
-              label: say(`workshop:doors.changes.${key}`),
-            }))}
-            value={door.changes}
-            choose={(changes) => set((before) => withSet(before, 'changes', changes))}
-          />
-          <Choose
-            id={`${id}-withdraws`}
-            label={say('workshop:doors.withdrawsUntil')}
-            none={say('workshop:doors.changes.never')}
-            options={(['worked-on', 'finished'] as const).map((key) => ({
-              key,
-              label: say(`workshop:doors.changes.${key}`),
-            }))}
-            value={door.withdraws}
-            choose={(withdraws) => set((before) => withSet(before, 'withdraws', withdraws))}
-          />
+          <Afterwards {...{ id, door, set }} />
           {owners.length > 0 || door.whose !== undefined ? (
             <span className="basis-full">
               <Choose
@@ -275,19 +227,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
               choose={(proves) => set((before) => withSet(before, 'proves', proves))}
             />
           ) : null}
-          {isOutside && !door.unnamed ? (
-            <Choose
-              id={`${id}-follows`}
-              label={say('workshop:doors.follows')}
-              none={say('workshop:doors.follows.link')}
-              options={(['device', 'each-time'] as const).map((key) => ({
-                key,
-                label: say(`workshop:doors.follows.${key}`),
-              }))}
-              value={door.follows}
-              choose={(follows) => set((before) => withSet(before, 'follows', follows))}
-            />
-          ) : null}
+          {isOutside && !door.unnamed ? <Follows {...{ id, door, set }} /> : null}
           {door.withdraws ? <Hint>{say('workshop:doors.withdrawHint')}</Hint> : null}
         </fieldset>
         {isOutside ? (
@@ -367,28 +307,3 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
     </div>
   );
 }
-
-interface TextProps {
-  readonly id: string;
-  readonly label: string;
-  readonly placeholder: string;
-  readonly value: string;
-  readonly change: (text: string) => void;
-}
-
-const Text = ({ id, label, placeholder, value, change }: TextProps) => (
-  <p className="mb-2">
-    <label htmlFor={id} className="text-[13px] text-soft">
-      {label}
-    </label>
-    <textarea
-      id={id}
-      rows={value.length > 68 ? 2 : 1}
-      maxLength={500}
-      className="input mt-0.5"
-      placeholder={placeholder}
-      value={value}
-      onChange={(event) => change(event.target.value)}
-    />
-  </p>
-);

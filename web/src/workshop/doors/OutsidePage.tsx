@@ -14,9 +14,10 @@ import { useBinder } from '../binder.ts';
 import { CopyButton } from '../CopyButton.tsx';
 import { workshopApi } from '../endpoints.ts';
 import { PutInForce } from '../PutInForce.tsx';
-import { Choose, Tick } from '../Setting.tsx';
+import { Tick } from '../Setting.tsx';
+import { Afterwards, DoorText, Follows, OtherDoor, RefusalTexts } from './DoorParts.tsx';
 import { DoorReach } from './DoorReach.tsx';
-import { stepOf, withProof, withSet, withWords } from './doorEdits.ts';
+import { stepOf, withProof, withSet } from './doorEdits.ts';
 import { useDoorNames } from './doorNames.ts';
 
 /** One door for people from outside, set up question by question; another is chosen above where there are several. */
@@ -284,45 +285,13 @@ function Who({ door, set, opened, error }: StepProps & { opened: Opened; error: 
 function Refused({ door, set, opened }: StepProps & { opened: Opened }) {
   const id = useId();
   return (
-    <div className="flex flex-col gap-3">
-      {(['others', 'early', 'full'] as const).map((why) => (
-        <Words
-          key={why}
-          id={`${id}-${why}`}
-          label={say(`workshop:doors.says.${why}`)}
-          placeholder={say(`workshop:doors.usual.${why}`)}
-          value={door.says?.[why] ?? ''}
-          change={(text) => set((before) => withWords(before, why, text))}
-        />
-      ))}
-      <Words
-        id={`${id}-closed`}
-        label={say('workshop:doors.message')}
-        placeholder={say('doors:closed')}
-        value={door.closedMessage}
-        change={(text) => set((before) => ({ ...before, closedMessage: text }))}
-      />
-      <span>
-        <label htmlFor={`${id}-instead`} className="block text-[13px] text-soft">
-          {say('workshop:doors.instead')}
-        </label>
-        <select
-          id={`${id}-instead`}
-          className="input mt-0.5 w-full max-w-96"
-          value={door.instead ?? ''}
-          onChange={({ target: { value } }) =>
-            set((before) => withSet(before, 'instead', value === '' ? undefined : value))
-          }
-        >
-          <option value="">{say('workshop:doors.noOther')}</option>
-          {opened.others.map(({ slug, name, form: title }) => (
-            <option key={slug} value={slug}>
-              {say('workshop:doors.otherDoor', { form: title, door: name })}
-            </option>
-          ))}
-        </select>
-      </span>
-    </div>
+    <>
+      <RefusalTexts {...{ id, door, set }} />
+      <label htmlFor={`${id}-instead`} className="mt-1 mb-0.5 block text-[13px] text-soft">
+        {say('workshop:doors.instead')}
+      </label>
+      <OtherDoor id={`${id}-instead`} {...{ door, set }} others={opened.others} />
+    </>
   );
 }
 
@@ -343,7 +312,7 @@ function AskedSo({ door, set, slug }: StepProps & { slug: string }) {
         {say('outside:askedCount', { count: worded })}{' '}
         <Link to={`/workshop/${form.key}/questions`}>{say('outside:toQuestions')}</Link>
       </p>
-      <Words
+      <DoorText
         id={`${id}-confirmation`}
         label={say('workshop:doors.confirmation')}
         placeholder=""
@@ -364,39 +333,8 @@ function Past({ door, set }: StepProps) {
     <div className="flex flex-col gap-3">
       <p>{say('outside:past')}</p>
       <span className="flex flex-wrap gap-x-5 gap-y-2">
-        <Choose
-          id={`${id}-follows`}
-          label={say('workshop:doors.follows')}
-          none={say('workshop:doors.follows.link')}
-          options={(['device', 'each-time'] as const).map((key) => ({
-            key,
-            label: say(`workshop:doors.follows.${key}`),
-          }))}
-          value={door.follows}
-          choose={(follows) => set((before) => withSet(before, 'follows', follows))}
-        />
-        <Choose
-          id={`${id}-changes`}
-          label={say('workshop:doors.changesUntil')}
-          none={say('workshop:doors.changes.plan')}
-          options={(['worked-on', 'finished', 'never'] as const).map((key) => ({
-            key,
-            label: say(`workshop:doors.changes.${key}`),
-          }))}
-          value={door.changes}
-          choose={(changes) => set((before) => withSet(before, 'changes', changes))}
-        />
-        <Choose
-          id={`${id}-withdraws`}
-          label={say('workshop:doors.withdrawsUntil')}
-          none={say('workshop:doors.changes.never')}
-          options={(['worked-on', 'finished'] as const).map((key) => ({
-            key,
-            label: say(`workshop:doors.changes.${key}`),
-          }))}
-          value={door.withdraws}
-          choose={(withdraws) => set((before) => withSet(before, 'withdraws', withdraws))}
-        />
+        <Follows {...{ id, door, set }} />
+        <Afterwards {...{ id, door, set }} />
       </span>
       <p>
         {say('outside:pastNamed', { stages: [...new Set(form.publicStages.map(({ publicLabel }) => publicLabel))] })}{' '}
@@ -411,34 +349,3 @@ function Past({ door, set }: StepProps) {
     </div>
   );
 }
-
-const Words = ({
-  id,
-  label,
-  placeholder,
-  value,
-  change,
-  most = 500,
-}: {
-  id: string;
-  label: string;
-  placeholder: string;
-  value: string;
-  change: (text: string) => void;
-  most?: number;
-}) => (
-  <span>
-    <label htmlFor={id} className="text-[13px] text-soft">
-      {label}
-    </label>
-    <textarea
-      id={id}
-      rows={value.length > 68 ? 2 : 1}
-      maxLength={most}
-      className="input mt-0.5"
-      placeholder={placeholder}
-      value={value}
-      onChange={(event) => change(event.target.value)}
-    />
-  </span>
-);
