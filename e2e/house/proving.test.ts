@@ -233,7 +233,9 @@ it('gives a request to whoever has the address in a field: on the word of staff 
   expect(await mine()).not.toContain(byIda);
   const sheet = () => maren.call('sheet', { params: { number: byIda } }).then(ok);
   expect([(await sheet()).requester.unconfirmed, (await sheet()).enteredBy]).toEqual([PER.email, IDA.name]);
-  ok(await stranger.call('confirm', { params: { token: await desk.tokenFor(PER.email, 'confirm') } }));
+  const params = { token: await desk.tokenFor(PER.email, 'confirm') };
+  expect(ok(await stranger.call('confirmation', { params }))).toMatchObject({ arrived: byIda, by: IDA.name });
+  ok(await stranger.call('confirm', { params }));
   expect(await mine()).toContain(byIda);
   expect((await sheet()).requester).toMatchObject({ name: PER.name, unconfirmed: null });
   // Nobody is named: it is of whoever sent it.

@@ -131,6 +131,8 @@ export const intakeRoutes = routesOf(intakeHeads, {
       ...{ form: z.string(), name: z.string(), email: z.string() },
       /** The number of the request that came in already; null where confirming sends it. */
       arrived: z.string().nullable(),
+      /** Who sent it for them, by name; null where they did. */
+      by: z.string().nullable(),
     }),
   },
   confirm: {

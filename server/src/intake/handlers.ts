@@ -19,7 +19,7 @@ import { askedFor } from '../files/commands.ts';
 import { sendPreview } from '../files/preview.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { registerOfForm } from '../form/queries.ts';
-import { personById } from '../people/queries.ts';
+import { personById, personNamed } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed } from '../platform/problem.ts';
@@ -228,8 +228,10 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
     confirmation: ({ params, language }) => {
       const { submission, release } = waitingFor(db, params.token, clock.now());
       const { name, email, requestId } = submission;
-      const arrived = requestId === null ? null : (requestById(db, requestId)?.number ?? null);
-      return { form: inLanguage(release.design, language).title, name, email, arrived };
+      const request = requestId === null ? undefined : requestById(db, requestId);
+      const by = personNamed(db, request?.enteredById ?? null) || null;
+      const { title: form } = inLanguage(release.design, language);
+      return { form, name, email, by, arrived: request?.number ?? null };
     },
     backToAnswers: ({ params }) => backToAnswers(house, params.token),
     confirm: ({ params }) => confirm(house, params.token),

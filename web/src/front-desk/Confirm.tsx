@@ -85,9 +85,13 @@ export function Confirm() {
               />
             ) : (
               <Rich
-                text="desk:toClaim"
+                text={data.by === null ? 'desk:toClaim' : 'desk:toClaimFor'}
                 filled={{
-                  ...{ name: data.name, form: data.form, number: <b className="font-mono">{data.arrived}</b> },
+                  ...{
+                    name: data.by ?? data.name,
+                    form: data.form,
+                    number: <b className="font-mono">{data.arrived}</b>,
+                  },
                   email: <b className="break-words">{data.email}</b>,
                 }}
               />

@@ -90,6 +90,8 @@ export const desk: Same<typeof english> = {
     'Wir haben eine E-Mail an {{email}} gesendet. Bestätigen Sie dort Ihre Adresse, um die Anfrage zu verfolgen und von uns zu hören.',
   toClaim:
     '{{name}} hat uns mit dem Formular „{{form}}“ die Anfrage {{number}} gesendet. Ist {{email}} Ihre E-Mail-Adresse? Dann bestätigen Sie sie jetzt, und verfolgen Sie die Anfrage.',
+  toClaimFor:
+    '{{name}} hat uns mit dem Formular „{{form}}“ die Anfrage {{number}} gesendet. Sie gehört Ihnen, wenn {{email}} Ihre E-Mail-Adresse ist. Dann bestätigen Sie sie jetzt, und verfolgen Sie die Anfrage.',
   confirmAddress: 'Meine Adresse bestätigen',
   againRouting: 'Wenn Sie eine Antwort ändern, prüfen wir neu, wer Ihre Anfrage bearbeitet.',
   againDecision: 'Wenn Sie eine Antwort ändern, muss Ihre Anfrage vielleicht neu genehmigt werden.',

@@ -87,6 +87,8 @@ export const desk = {
     'We sent an email to {{email}}. Confirm your address there to follow your request and to hear from us.',
   toClaim:
     '{{name}} sent us request {{number}} with the form “{{form}}”. Is {{email}} your email address? Then confirm it now, and follow the request.',
+  toClaimFor:
+    '{{name}} sent us request {{number}} with the form “{{form}}”, and it is yours if {{email}} is your email address. Then confirm it now, and follow the request.',
   confirmAddress: 'Confirm my address',
   againRouting: 'When you change an answer, we look again at who works on your request.',
   againDecision: 'When you change an answer, your request may have to be approved again.',
