@@ -349,7 +349,8 @@ const DECIDED = {
 function verb({ label: stage, phase }: { label: string; phase: string }, sheet: SheetData): string {
   const { moves, thing, trial, requester } = sheet;
   if (thing) return say('floor:act.mark', { stage });
-  const tells = !trial && requester.name !== '' && tellsRequester(phase, sheet.stage.phase);
+  const tells =
+    !trial && requester.name !== '' && requester.unconfirmed === null && tellsRequester(phase, sheet.stage.phase);
   const called = (act: string): string =>
     moves.filter((each) => each.phase === phase).length > 1 ? say('floor:act.withStage', { act, stage }) : act;
   switch (phase) {
