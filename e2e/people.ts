@@ -73,8 +73,15 @@ export const spilling = (page: Page): Promise<readonly string[]> =>
 export async function seriousTrouble(page: Page, only?: readonly string[]): Promise<readonly string[]> {
   const found = await troubleNow(page, only);
   if (found.length === 0) return found;
-  // Places are wrong where something moved in the middle of the look: what is really there is there a moment later as well.
+  // Places are wrong where something moved in the middle of the look, or a message that goes by itself lay over them: what
+  // is really there is there a moment later as well.
   await page.waitForTimeout(1_000);
+  const gone = { state: 'detached', timeout: 10_000 } as const;
+  await page
+    .locator('[data-sonner-toast]')
+    .first()
+    .waitFor(gone)
+    .catch(() => undefined);
   return troubleNow(page, only);
 }
 
