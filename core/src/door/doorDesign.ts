@@ -6,6 +6,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
+import { isForAll } from '../people/index.ts';
 import { isOrigin, namedIn } from '../register/index.ts';
 import type { DoorDesign, DoorLimit } from './door.ts';
 
@@ -80,9 +81,7 @@ function found({ name, proof, opensAt, closesAt, limits, unnamed, ...door }: Doo
     ...(door.proves === 'never' && limits.some(({ of }) => of === 'each')
       ? [error('limits', said('doors:neverEach'))]
       : []),
-    ...(door.proves === 'never' && !('everyone' in door.audience.in && door.audience.outOf.length === 0)
-      ? [error('proves', said('doors:neverKnown'))]
-      : []),
+    ...(door.proves === 'never' && !isForAll(door.audience) ? [error('proves', said('doors:neverKnown'))] : []),
     ...(door.again && door.changes === 'never' ? [error('again', said('doors:neverAnew'))] : []),
     ...(door.follows && proof === 'sign-in' ? [error('follows', said('doors:noFollowing'))] : []),
     ...(door.embeds?.every(isOrigin) === false ? [error('embeds', said('doors:badOrigins'))] : []),

@@ -1,5 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import { audienceInWords } from '../people/index.ts';
+import { audienceInWords, isForAll } from '../people/index.ts';
 import type { DoorDesign, DoorLimit } from './door.ts';
 
 function limitInWords({ most: count, of, days, period, unfinished }: DoorLimit): Said {
@@ -17,8 +17,7 @@ export function doorInWords(
   fieldName: (key: string) => string = (key) => key,
 ): readonly Words[] {
   const { audience, proof, opensAt, closesAt, limits, unnamed, finishing = 0 } = door;
-  const isAll = 'everyone' in audience.in && audience.outOf.length === 0;
-  const who = isAll ? null : audienceInWords(audience, nameOf);
+  const who = isForAll(audience) ? null : audienceInWords(audience, nameOf);
   return [
     proof === 'sign-in'
       ? who

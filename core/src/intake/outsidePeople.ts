@@ -1,7 +1,8 @@
 import { type Said, said } from '@tolvek/words';
 import type { BaseLevels } from '../access/index.ts';
 import { type DoorDesign, doorAt } from '../door/index.ts';
-import { allQuestionsOf, type FormDesign } from '../form/index.ts';
+import { allQuestionsOf, type FormDesign, partName } from '../form/index.ts';
+import { isForAll } from '../people/index.ts';
 
 /** What is settled of people from outside, in the order of the questions. */
 export const OUTSIDE_STEPS = ['whose', 'who', 'refused', 'asking', 'past'] as const;
@@ -20,8 +21,8 @@ interface Around {
   /** Whether somebody can ask by it at all. */
   readonly isReleased: boolean;
   readonly isStopped: boolean;
-  /** What whoever asked reads where no rule says otherwise; null while that is not known. */
-  readonly reads: BaseLevels['requester'] | null;
+  /** What whoever asked reads where no rule says otherwise. */
+  readonly reads: BaseLevels['requester'];
   /** Epoch ms. */
   readonly now: number;
 }
@@ -33,9 +34,9 @@ interface Around {
 export function outsideFindings(door: DoorDesign, around: Around): readonly OutsideFinding[] {
   const { audience, unnamed, proves, follows, whose, says, slowsRobots } = door;
   const { form, stages, reads } = around;
-  const isForAll = 'everyone' in audience.in && audience.outOf.length === 0;
+  const isOpen = isForAll(audience);
   const questions = allQuestionsOf(form);
-  const labelOf = (key: string): string => form.fields.find((field) => field.key === key)?.label ?? key;
+  const labelOf = (key: string): string => partName(form, key);
   const found: OutsideFinding[] = [];
   const add = (step: OutsideStep, message: Said): void => void found.push({ step, message });
 
@@ -49,7 +50,7 @@ export function outsideFindings(door: DoorDesign, around: Around): readonly Outs
   else if (around.isStopped) add('who', said('outside:stopped'));
   else if (doorAt(door, around.now) !== 'open') add('who', said('outside:notOpen'));
   if ((unnamed || proves === 'never') && !slowsRobots) add('who', said('outside:robots'));
-  if (!isForAll && (says?.others ?? '').trim() === '') add('refused', said('outside:noOthersWords'));
+  if (!isOpen && (says?.others ?? '').trim() === '') add('refused', said('outside:noOthersWords'));
   const isCalled = (key: string): boolean => form.fields.some((field) => field.key === key && field.called);
   const unworded = questions
     .filter(({ asks, field }) => asks.trim() === '' && !isCalled(field))
@@ -57,19 +58,11 @@ export function outsideFindings(door: DoorDesign, around: Around): readonly Outs
   if (unworded.length > 0) add('asking', said('outside:labelsAsWords', { labels: unworded }));
   if (unnamed) add('past', said('outside:unnamedPast'));
   else {
-    if (reads?.answers === 'hidden') add('past', said('outside:pastHidden'));
-    if (!isForAll && !follows) add('past', said('outside:linkEnough'));
-  }
-  if (!unnamed && reads !== null) {
-    const level = {
-      asked: 'answers',
-      'desk-only': 'staffOnly',
-      computed: 'made',
-      carried: 'made',
-      given: 'made',
-    } as const;
+    if (reads.answers === 'hidden') add('past', said('outside:pastHidden'));
+    if (!isOpen && !follows) add('past', said('outside:linkEnough'));
     const read = form.fields.filter(
-      ({ key, source }) => source !== 'asked' && reads[level[source]] === 'read' && !isCalled(key),
+      ({ source, called }) =>
+        source !== 'asked' && reads[source === 'desk-only' ? 'staffOnly' : 'made'] === 'read' && !called,
     );
     if (read.length > 0) add('past', said('outside:labelsOnPage', { labels: read.map(({ label }) => label) }));
   }

@@ -147,6 +147,9 @@ function insideInWords(inside: Audience['in'], named: (word: string) => Words): 
   return 'anyOf' in inside ? said('people:anyOf', { groups }) : said('people:allOf', { groups });
 }
 
+/** Whether an audience means everyone, with nobody left out. */
+export const isForAll = ({ in: inside, outOf }: Audience): boolean => 'everyone' in inside && outOf.length === 0;
+
 /** The words that an audience names. */
 export const wordsIn = ({ in: inside, outOf }: Audience): readonly string[] => [
   ...outOf,

@@ -7,6 +7,7 @@ export {
   CONTACT,
   groupsIn,
   inPlace,
+  isForAll,
   isGroup,
   isRelation,
   NO_REQUEST,

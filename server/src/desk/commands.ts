@@ -11,7 +11,7 @@ import {
   typedForm,
 } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
-import { doorById } from '../door/queries.ts';
+import { doorOf } from '../door/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { rightMissing } from '../people/grants.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
@@ -64,15 +64,11 @@ export function changeOwn(
     if (!request || !isOwnOf(request, viewer.personId)) throw notFound('request');
     if (!personById(work.tx, viewer.personId)?.active) throw notAllowed(refused('cannotWrite'));
     const open = openRequest(work.tx, request, viewer, 'following');
-    const over = (changes: RawAnswers, facts: RequestFacts) => asksAgain(work.tx, open, changes, facts);
-    const { version, warnings } = changeAnswers(work, viewer, open, {
-      ...{ ...input, asker: viewer.personId },
-      asks: (changes, facts) => over(changes, facts).problems,
-      drops: (changes, facts) => over(changes, facts).dropped,
-    });
+    const asks = (changes: RawAnswers, facts: RequestFacts) => asksAgain(work.tx, open, changes, facts);
+    const { version, warnings } = changeAnswers(work, viewer, open, { ...input, asker: viewer.personId, asks });
     const changed = version === request.version ? undefined : requestByNumber(work.tx, request.number);
-    const door = request.doorId === null ? undefined : doorById(work.tx, request.doorId);
-    return { version: changed ? askAnew(work, changed, door?.design.again).version : version, warnings };
+    const again = doorOf(work.tx, request)?.design.again;
+    return { version: changed ? askAnew(work, changed, again).version : version, warnings };
   });
 }
 

@@ -2,7 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { mayStill } from '@tolvek/core/door';
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
-import { doorById } from '../door/queries.ts';
+import { doorOf } from '../door/queries.ts';
 import { personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -14,7 +14,7 @@ import { isOwnOf, requestByNumber, type ShownRow } from '../request/queries.ts';
 
 /** Where a request goes that whoever asked withdraws; null while they may not, or no more. */
 export function withdrawsTo(db: Reader, request: ShownRow): string | null {
-  const until = request.doorId === null ? undefined : doorById(db, request.doorId)?.design.withdraws;
+  const until = doorOf(db, request)?.design.withdraws;
   if (!until || !mayStill(until, request.phase)) return null;
   return registerById(db, request.registerId).stages.find(({ role }) => role === 'withdrawn')?.key ?? null;
 }

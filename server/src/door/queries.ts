@@ -59,6 +59,10 @@ export function doorById(db: Reader, id: string): DoorRow | undefined {
   return found && rowOf(found);
 }
 
+/** The door that something came by, where it came by one. */
+export const doorOf = (db: Reader, { doorId }: { readonly doorId: string | null }): DoorRow | undefined =>
+  doorId === null ? undefined : doorById(db, doorId);
+
 /** A door by its address, whether its form is in use or not. */
 export function doorAtAddress(db: Reader, slug: string): DoorRow | undefined {
   const found: Found | undefined = doorAtPath(db).get({ of: slug });

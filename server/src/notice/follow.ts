@@ -102,9 +102,7 @@ const NEWS: ReadonlySet<string> = new Set<News['kind']>([
 /** Tells those who follow a request what happened, but for who did it and who is told of it already. */
 function tellFollowers(work: Telling, request: ShownRow, change: Happening): void {
   if (!NEWS.has(change.kind)) return;
-  const others = followersOf(work.tx, request.id).filter((id) => id !== work.actor && !work.told.has(id));
-  const news = { change: dataOf(change) as News, text: commentOf(change)?.text ?? '' };
-  notify(work, request, others, { kind: 'news', by: work.actor, ...news });
+  tellNews(work, request, followersOf(work.tx, request.id), change, commentOf(change)?.text);
 }
 
 type Of<Kind extends Happening['kind']> = Extract<Happening, { kind: Kind }>;
@@ -181,9 +179,13 @@ function tellFreed(work: Telling, request: ShownRow, before: ShownRow | null): v
 
 /** Whoever works on it hears that it was withdrawn, and why. */
 function tellWithdrawn(work: Telling, request: ShownRow, change: Of<'withdrawn'>): void {
-  const working = workingOn(work, request).filter((id) => id !== work.actor);
-  const news = { change: dataOf(change) as News, text: change.reason };
-  notify(work, request, working, { kind: 'news', by: work.actor, ...news });
+  tellNews(work, request, workingOn(work, request), change, change.reason);
+}
+
+/** Tells some what happened, but for who did it and who is told of it already. */
+function tellNews(work: Telling, request: ShownRow, some: readonly string[], change: Happening, text = ''): void {
+  const others = some.filter((id) => id !== work.actor && !work.told.has(id));
+  notify(work, request, others, { kind: 'news', by: work.actor, change: dataOf(change) as News, text });
 }
 
 /** Whoever works on it hears of a change that waits to be accepted; of a thing, whoever works in its register. */
@@ -193,8 +195,7 @@ function tellProposed(work: Telling, request: ShownRow, change: Of<'proposed'>):
     registerById(work.tx, request.registerId).deskGroups.flatMap((group) =>
       membersOf(work.tx, group).map(({ id }) => id),
     );
-  const others = (working.length > 0 ? working : desk()).filter((id) => id !== work.actor);
-  notify(work, request, others, { kind: 'news', by: work.actor, change: dataOf(change) as News, text: '' });
+  tellNews(work, request, working.length > 0 ? working : desk(), change);
 }
 
 const isDeciding = ({ tx }: Work, request: ShownRow): boolean =>
@@ -222,8 +223,7 @@ const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
 /** Who decides is asked, and whoever works on it hears that they wait. */
 function tellDecidedAnew(work: Telling, request: ShownRow, change: Of<'decided-anew'>): void {
   tellDeciders(work, request);
-  const others = workingOn(work, request).filter((id) => id !== work.actor && !work.told.has(id));
-  notify(work, request, others, { kind: 'news', by: work.actor, change: dataOf(change) as News, text: '' });
+  tellNews(work, request, workingOn(work, request), change);
 }
 
 /** A verdict that others have to join in is no news to the requester yet. */

@@ -44,9 +44,14 @@ export interface Changing {
   /** The form that files were sent for: that of the request when nothing is said. */
   readonly formId?: string;
   /** What is wrong besides, with the answers changed. */
-  readonly asks?: (changes: RawAnswers, facts: RequestFacts) => readonly FieldProblem[];
-  /** Keys of what is emptied with them, as the form asks for it no more. */
-  readonly drops?: (changes: RawAnswers, facts: RequestFacts) => readonly string[];
+  readonly asks?: (
+    changes: RawAnswers,
+    facts: RequestFacts,
+  ) => {
+    readonly problems: readonly FieldProblem[];
+    /** Keys of what is emptied with them, as the form asks for it no more. */
+    readonly dropped?: readonly string[];
+  };
   /** What is stored with them that nobody typed. */
   readonly along?: Values;
 }
@@ -110,7 +115,8 @@ export function readChanges(db: Reader, open: OpenRequest<RequestRow>, input: Ch
       }
     }
   }
-  for (const key of input.drops?.(typed, facts) ?? []) {
+  const asks = input.asks?.(typed, facts);
+  for (const key of asks?.dropped ?? []) {
     if (own(values, key) === undefined) continue;
     delete values[key];
     touched.add(key);
@@ -144,9 +150,7 @@ export function readChanges(db: Reader, open: OpenRequest<RequestRow>, input: Ch
     changes: changesBetween(fields, request.values, kept.values),
     problems: [
       ...problems,
-      ...[...kept.problems, ...held, ...notHere, ...(input.asks?.(typed, facts) ?? [])].map((problem) =>
-        unhidden(problem, shown),
-      ),
+      ...[...kept.problems, ...held, ...notHere, ...(asks?.problems ?? [])].map((problem) => unhidden(problem, shown)),
     ],
     warnings: kept.warnings.map(({ field, text }) => ({ field: isSeen(field, shown) ? field : 'form', text })),
   };

@@ -3,7 +3,7 @@ import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import { follower } from '../door/admission.ts';
-import { doorById } from '../door/queries.ts';
+import { doorOf } from '../door/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notFound, Problem } from '../platform/problem.ts';
@@ -12,8 +12,8 @@ import { session as sessions } from '../platform/tables.ts';
 import { type RequestRow, requestById } from './queries.ts';
 
 /** What whoever follows a request by a link has to prove besides; undefined where the link is enough. */
-export const proofWanted = (db: Reader, { doorId }: Pick<RequestRow, 'doorId'>): DoorDesign['follows'] =>
-  doorId === null ? undefined : doorById(db, doorId)?.design.follows;
+export const proofWanted = (db: Reader, request: Pick<RequestRow, 'doorId'>): DoorDesign['follows'] =>
+  doorOf(db, request)?.design.follows;
 
 /** How long a proof that is asked for each time counts, in ms: as long as somebody reads and answers. */
 const LATELY = 15 * 60_000;

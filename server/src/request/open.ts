@@ -22,7 +22,7 @@ import { calledFields, type Field, fieldsIn, type NameOf, publicLabelIn } from '
 import { said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { sql } from 'drizzle-orm';
-import { doorById } from '../door/queries.ts';
+import { doorOf } from '../door/queries.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
@@ -269,9 +269,9 @@ function designRead(db: Reader, { releaseId, formId }: ShownRow, reads: Language
 }
 
 /** Whether the door that a request came by lets whoever asked change nothing any more. */
-function isOverFor(db: Reader, { doorId, phase }: ShownRow): boolean {
-  const until = doorId === null ? undefined : doorById(db, doorId)?.design.changes;
-  return until !== undefined && !mayStill(until, phase);
+function isOverFor(db: Reader, request: ShownRow): boolean {
+  const until = doorOf(db, request)?.design.changes;
+  return until !== undefined && !mayStill(until, request.phase);
 }
 
 /**

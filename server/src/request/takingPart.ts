@@ -5,7 +5,6 @@ import { refused } from '@tolvek/words';
 import { notFound, Problem } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
 import { changeRequest } from './change.ts';
-import { changesBetween, withChanges } from './changes.ts';
 import type { OpenRequest } from './open.ts';
 import type { RequestRow } from './queries.ts';
 
@@ -46,10 +45,8 @@ export function takePart(
   const { isIn, whyNot } = placeOf(open, viewer, action);
   if (isIn === takes) return;
   if (whyNot) throw new Problem(409, 'no-place', refused('cannotAct', { why: whyNot }));
-  const { values } = open.request;
   const { field } = action;
-  const stood = own(values, field);
-  const after = withPlaceOf(stood, viewer.personId, takes);
-  const changes = changesBetween(open.fields, values, withChanges(values, [{ field, before: stood ?? null, after }]));
+  const stood = own(open.request.values, field);
+  const changes = [{ field, before: stood ?? null, after: withPlaceOf(stood, viewer.personId, takes) }];
   changeRequest(by(work, viewer.personId), open.request, { kind: 'values', why: takes ? 'joined' : 'left', changes });
 }

@@ -36,5 +36,12 @@ export function changingBy(
     const columns = type.columns.map((column) => ({ key: column.key, writable: column.formula === undefined }));
     return [{ key, writable: true, lines: { columns, mayAdd: true, mayRemove: true } }];
   });
-  return { changes, asker: request.requesterId, asked: asksFor, formId, asks: () => over.problems, questions };
+  return {
+    changes,
+    asker: request.requesterId,
+    asked: asksFor,
+    formId,
+    asks: () => ({ problems: over.problems }),
+    questions,
+  };
 }

@@ -13,7 +13,7 @@ import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { linksView, ownLinks } from '../desk/links.ts';
 import { movesOf } from '../desk/moves.ts';
 import { withdrawsTo } from '../desk/withdraw.ts';
-import { agreedText, doorById, doorsOf } from '../door/queries.ts';
+import { agreedText, doorOf, doorsOf } from '../door/queries.ts';
 import { formById, releaseById, releaseInForce } from '../form/queries.ts';
 import { admissionOf } from '../intake/admission.ts';
 import { standInsOf } from '../people/absences.ts';
@@ -368,7 +368,7 @@ export function requesterViewOf(
       types: about.typesOf(changing),
       help: about.helpOf(changing),
       vocabularies: vocabulariesFor(db, changing),
-      again: (request.doorId === null ? undefined : doorById(db, request.doorId)?.design.again) ?? [],
+      again: doorOf(db, request)?.design.again ?? [],
     },
     hops: about.hops('requester', null),
     messages: messages.flatMap((entry) =>

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { doorInWords } from '@tolvek/core/door';
+import { partName } from '@tolvek/core/form';
 import { lazy, Suspense, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
@@ -26,7 +27,6 @@ type DoorSettings = AnswerOf<'form'>['doors'][number];
 /** One way in to the form: what it is set to, its link, and what can be done with it. */
 export function DoorCard({ door }: { door: DoorSettings }) {
   const { form, editing } = useBinder();
-  const labelOf = (key: string): string => editing.draft.fields.find((field) => field.key === key)?.label ?? key;
   const [setDoor, { isLoading }] = workshopApi.useSetDoorMutation();
   const [isEditing, setEditing] = useState(false);
   const [isShown, setShown] = useState(false);
@@ -51,7 +51,11 @@ export function DoorCard({ door }: { door: DoorSettings }) {
           {say(DOOR_STATES[door.state])}
         </span>
       </h2>
-      <p className="mt-1 text-soft">{doorInWords(door.door, nameOf, labelOf).map(told).join(' ')}</p>
+      <p className="mt-1 text-soft">
+        {doorInWords(door.door, nameOf, (key) => partName(editing.draft, key))
+          .map(told)
+          .join(' ')}
+      </p>
       <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
         <code className="font-mono text-[13px] break-all">{link}</code>
         <CopyButton text={link} label={say('workshop:doors.copy')} />

@@ -4,35 +4,29 @@ import {
   AGAIN,
   type Again,
   canComeByLink,
-  DOOR,
-  type DoorDesign,
   doorInWords,
   linkEnding,
   PROVING,
   saysWhose,
   textsOfDoor,
 } from '@tolvek/core/door';
-import { allQuestionsOf } from '@tolvek/core/form';
-import { useId, useState } from 'react';
-import { toast } from 'sonner';
+import { allQuestionsOf, partName } from '@tolvek/core/form';
+import { useId } from 'react';
 import { Boxes } from '../../ui/Boxes.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { say, told } from '../../wire/words.ts';
-import { AudienceFields } from '../access/AudienceFields.tsx';
 import { toggled } from '../access/planEdits.ts';
-import { profileScopeOf } from '../access/ruleWords.ts';
 import { useBinder } from '../binder.ts';
-import { workshopApi } from '../endpoints.ts';
 import { WhatWasSet } from '../groundwork/States.tsx';
 import { InOthers } from '../languages/InOthers.tsx';
 import { PutInForce } from '../PutInForce.tsx';
 import { Choose, Hint, Tick } from '../Setting.tsx';
-import { Afterwards, Follows, OtherDoor, RefusalTexts } from './DoorParts.tsx';
-import { DoorReach } from './DoorReach.tsx';
+import { Afterwards, DoorAudience, Follows, OtherDoor, RefusalTexts } from './DoorParts.tsx';
 import { DoorTimes } from './DoorTimes.tsx';
 import { withSet } from './doorEdits.ts';
 import { useDoorNames } from './doorNames.ts';
 import { Limits } from './Limits.tsx';
+import { useDoorEditing } from './useDoorEditing.ts';
 import { Waiting } from './Waiting.tsx';
 
 type Opened = AnswerOf<'doorDesign'>;
@@ -48,30 +42,15 @@ interface DoorEditorProps {
 /** All that is set of a door, looked at in words before it is put in force in one step. */
 export function DoorEditor({ opened, close }: DoorEditorProps) {
   const id = useId();
-  const { form, editing } = useBinder();
-  const { data: ground } = workshopApi.useGroundQuery();
-  const [door, setDoor] = useState<DoorDesign>(opened.door);
-  const [note, setNote] = useState('');
-  const [put, { isLoading, error, reset }] = workshopApi.useChangeDoorMutation();
-  const set = (change: (before: DoorDesign) => DoorDesign): void => {
-    reset();
-    setDoor(change);
-  };
+  const { editing } = useBinder();
+  const { door, set, changes, found, error, note, setNote, isLoading, save } = useDoorEditing(opened);
   const isOutside = door.proof !== 'sign-in';
-  const changes = DOOR.compare(opened.door, door);
-  const found = DOOR.findings(door, null);
   const nameOf = useDoorNames(opened.words);
   const asked = new Set(allQuestionsOf(editing.draft).map(({ field }) => field));
-  const labelOf = (key: string): string => editing.draft.fields.find((field) => field.key === key)?.label ?? key;
+  const labelOf = (key: string): string => partName(editing.draft, key);
   const owners = editing.draft.fields.filter(saysWhose);
   const byLink = editing.draft.fields.filter((field) => asked.has(field.key) && canComeByLink(field));
   const link = `${location.origin}/ask/${opened.slug}`;
-  const save = async (): Promise<void> => {
-    const saved = await put({ slug: opened.slug, version: opened.version, body: { door, note } });
-    if ('error' in saved) return;
-    toast(say('workshop:doors.saved'));
-    close();
-  };
   return (
     <div className="mt-4 border-l-2 border-green pl-4">
       <div className="grid grid-cols-[9rem_1fr] items-start gap-x-4 gap-y-3 [&_input]:scroll-mb-44 [&_select]:scroll-mb-44 [&_textarea]:scroll-mb-44">
@@ -88,19 +67,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
           />
           <Hint>{say('workshop:doors.nameHint')}</Hint>
         </span>
-        <AudienceFields
-          {...{ id }}
-          audience={door.audience}
-          groups={ground?.groups ?? form.groups}
-          people={opened.people}
-          profile={profileScopeOf(ground)}
-          onlyWho
-          found={error}
-          field="audience"
-          change={(next) => set((before) => ({ ...before, audience: next(before.audience) }))}
-        />
-        <span />
-        <DoorReach slug={opened.slug} door={door} />
+        <DoorAudience {...{ id, door, set, opened, error }} />
         <span />
         <Tick
           label={say('workshop:doors.unnamed')}
@@ -297,7 +264,7 @@ export function DoorEditor({ opened, close }: DoorEditorProps) {
             <span className="text-soft">{say('workshop:doors.readersStay')}</span>
           </>
         }
-        save={() => void save()}
+        save={() => void save().then((isSaved) => isSaved && close())}
         undo={() => {
           set(() => opened.door);
           close();

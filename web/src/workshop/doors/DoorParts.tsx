@@ -1,7 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { DoorDesign } from '@tolvek/core/door';
 import { say } from '../../wire/words.ts';
+import { AudienceFields } from '../access/AudienceFields.tsx';
+import { profileScopeOf } from '../access/ruleWords.ts';
+import { useBinder } from '../binder.ts';
+import { workshopApi } from '../endpoints.ts';
 import { Choose } from '../Setting.tsx';
+import { DoorReach } from './DoorReach.tsx';
 import { withSet, withWords } from './doorEdits.ts';
 
 /** A part of a door, as it is set on each page that sets it. */
@@ -10,6 +15,39 @@ interface PartProps {
   readonly id: string;
   readonly door: DoorDesign;
   readonly set: (change: (before: DoorDesign) => DoorDesign) => void;
+}
+
+/** Whom it is for, and how many that means today; rows of a grid of two columns. */
+export function DoorAudience({
+  id,
+  door,
+  set,
+  opened,
+  error,
+}: PartProps & {
+  readonly opened: AnswerOf<'doorDesign'>;
+  /** What the server found. */
+  readonly error: unknown;
+}) {
+  const { form } = useBinder();
+  const { data: ground } = workshopApi.useGroundQuery();
+  return (
+    <>
+      <AudienceFields
+        {...{ id }}
+        audience={door.audience}
+        groups={ground?.groups ?? form.groups}
+        people={opened.people}
+        profile={profileScopeOf(ground)}
+        onlyWho
+        found={error}
+        field="audience"
+        change={(next) => set((before) => ({ ...before, audience: next(before.audience) }))}
+      />
+      <span />
+      <DoorReach slug={opened.slug} door={door} />
+    </>
+  );
 }
 
 /** What people read who can’t come in, by why. */

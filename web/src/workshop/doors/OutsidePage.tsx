@@ -1,24 +1,21 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { DOOR, type DoorDesign, doorInWords, PROVING, saysWhose } from '@tolvek/core/door';
-import { allQuestionsOf } from '@tolvek/core/form';
+import { type DoorDesign, doorInWords, PROVING, saysWhose } from '@tolvek/core/door';
+import { allQuestionsOf, partName } from '@tolvek/core/form';
 import { OUTSIDE_STEPS, type OutsideStep, outsideFindings } from '@tolvek/core/intake';
 import { type ReactNode, useId, useState } from 'react';
 import { Link } from 'react-router';
-import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
-import { AudienceFields } from '../access/AudienceFields.tsx';
-import { profileScopeOf } from '../access/ruleWords.ts';
 import { useBinder } from '../binder.ts';
 import { CopyButton } from '../CopyButton.tsx';
 import { workshopApi } from '../endpoints.ts';
 import { PutInForce } from '../PutInForce.tsx';
 import { Tick } from '../Setting.tsx';
-import { Afterwards, DoorText, Follows, OtherDoor, RefusalTexts } from './DoorParts.tsx';
-import { DoorReach } from './DoorReach.tsx';
+import { Afterwards, DoorAudience, DoorText, Follows, OtherDoor, RefusalTexts } from './DoorParts.tsx';
 import { stepOf, withProof, withSet } from './doorEdits.ts';
 import { useDoorNames } from './doorNames.ts';
+import { useDoorEditing } from './useDoorEditing.ts';
 
 /** One door for people from outside, set up question by question; another is chosen above where there are several. */
 export function OutsidePage() {
@@ -97,17 +94,9 @@ type Opened = AnswerOf<'doorDesign'>;
 function SetUp({ opened }: { opened: Opened }) {
   const { form, editing } = useBinder();
   const { draft } = editing;
-  const [door, setDoor] = useState<DoorDesign>(opened.door);
-  const [note, setNote] = useState('');
-  const [put, { isLoading, error, reset }] = workshopApi.useChangeDoorMutation();
+  const { door, set, changes, found: wrong, error, note, setNote, isLoading, save } = useDoorEditing(opened);
   const nameOf = useDoorNames(opened.words);
-  const set = (change: (before: DoorDesign) => DoorDesign): void => {
-    reset();
-    setDoor(change);
-  };
-  const labelOf = (key: string): string => draft.fields.find((field) => field.key === key)?.label ?? key;
-  const changes = DOOR.compare(opened.door, door);
-  const wrong = DOOR.findings(door, null);
+  const labelOf = (key: string): string => partName(draft, key);
   const cautions = outsideFindings(door, {
     ...{ form: draft, stages: form.publicStages, reads: form.requesterReads, now: Date.parse(form.now) },
     ...{ isReleased: form.releases.length > 0, isStopped: form.stopped },
@@ -120,10 +109,6 @@ function SetUp({ opened }: { opened: Opened }) {
       .filter((each) => each.step === step)
       .map(({ message }) => <Found key={told(message)} is="caution" text={told(message)} />),
   ];
-  const save = async (): Promise<void> => {
-    const saved = await put({ slug: opened.slug, version: opened.version, body: { door, note } });
-    if (!('error' in saved)) toast(say('workshop:doors.saved'));
-  };
   const steps: Readonly<Record<OutsideStep, ReactNode>> = {
     whose: <Whose {...{ door, set }} />,
     who: <Who {...{ door, set, opened, error }} />,
@@ -203,7 +188,7 @@ function Whose({ door, set }: StepProps) {
     fields.find((field) => field.key === key)?.type.kind === 'email';
   const said = (key: string): string =>
     say(isAddress(key) ? 'outside:whose.address' : 'outside:whose.person', {
-      field: fields.find((field) => field.key === key)?.label ?? key,
+      field: partName(draft, key),
     });
   return (
     <fieldset className="flex flex-col gap-1.5">
@@ -232,25 +217,11 @@ function Whose({ door, set }: StepProps) {
 
 function Who({ door, set, opened, error }: StepProps & { opened: Opened; error: unknown }) {
   const id = useId();
-  const { form } = useBinder();
-  const { data: ground } = workshopApi.useGroundQuery();
   const isOpenToRobots = door.unnamed || door.proves === 'never' || door.slowsRobots;
   const proof = door.unnamed ? 'unnamed' : (door.proves ?? 'device');
   return (
     <div className="grid grid-cols-[7.5rem_1fr] items-start gap-x-4 gap-y-3">
-      <AudienceFields
-        {...{ id }}
-        audience={door.audience}
-        groups={ground?.groups ?? form.groups}
-        people={opened.people}
-        profile={profileScopeOf(ground)}
-        onlyWho
-        found={error}
-        field="audience"
-        change={(next) => set((before) => ({ ...before, audience: next(before.audience) }))}
-      />
-      <span />
-      <DoorReach slug={opened.slug} door={door} />
+      <DoorAudience {...{ id, door, set, opened, error }} />
       <span />
       <fieldset className="flex flex-col gap-1.5">
         <legend className="sr-only">{say('outside:step.who')}</legend>
