@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { type AskedForm, type Difference, type Edition, partKey } from '../src/form/index.ts';
-import { anyAudience, CONDITIONS } from './anyPlan.ts';
+import { anyAudience, CONDITIONS, WORDS_WITH_RIGHTS } from './anyPlan.ts';
 
 const STAGES = ['~asking', 'deciding', 'done', 'elsewhere'];
 
@@ -12,7 +12,7 @@ export const anyEditions = (
     .array(
       fc.record({
         off: fc.integer({ min: 0, max: 5 }),
-        audience: anyAudience(),
+        audience: anyAudience(WORDS_WITH_RIGHTS),
         stages: fc.option(fc.subarray(STAGES)),
         when: fc.option(fc.constantFrom(...CONDITIONS)),
         leads: fc.integer({ min: 0, max: 5 }),

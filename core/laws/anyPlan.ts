@@ -7,7 +7,7 @@ import type {
   RequestReader,
   RuleException,
 } from '../src/access/index.ts';
-import type { Audience } from '../src/people/index.ts';
+import type { Audience, Right } from '../src/people/index.ts';
 import type { Field, PartyRelation } from '../src/register/index.ts';
 
 export const GROUPS = ['x', 'y', 'z'];
@@ -19,6 +19,8 @@ const AS: readonly PartyRelation[] = ['handler', 'team', 'decider', 'entered', '
 const PEOPLE = ['p1', 'p2'];
 /** Conditions on profiles that audiences name. */
 export const PROFILES = ['me.site = "pier"', 'me.badge'];
+/** Rights that audiences name, and that somebody may have: one that is apart from others, and one in its three reaches. */
+const ENTITLED = ['configure', 'move:own', 'move:team', 'move:all'] as const;
 
 /** Somebody who looks at a request of which some things hold. */
 export interface Look {
@@ -35,6 +37,7 @@ export interface Look {
   /** Whether they come from outside, and what of two things stands in their profile. */
   readonly kind?: 'staff' | 'contact';
   readonly meets?: readonly string[];
+  readonly rights?: readonly Right[];
   /** May build the forms of the register. */
   readonly builds?: boolean;
 }
@@ -51,6 +54,7 @@ export const anyLook: fc.Arbitrary<Look> = fc
     holding: fc.subarray(CONDITIONS),
     builds: fc.boolean(),
     meets: fc.subarray(PROFILES),
+    rights: fc.subarray<Right>([...ENTITLED]),
     outside: fc.boolean(),
   })
   .map(({ how: [isDesk = false, isRequester = false], builds, outside, ...look }) => ({
@@ -65,6 +69,9 @@ const WORDS = [
   ...PROFILES.map((each) => `?${each}`),
   '~contact',
 ];
+
+/** What editions and doors may name. */
+export const WORDS_WITH_RIGHTS = [...WORDS, ...ENTITLED.map((each) => `+${each}`)];
 
 /** `words`: what audiences may name; groups alone where nothing else is wanted. */
 export const anyAudience = (words: readonly string[] = WORDS): fc.Arbitrary<Audience> =>

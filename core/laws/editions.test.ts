@@ -18,7 +18,7 @@ import { often } from './often.ts';
 import * as Plainly from './plainEdition.ts';
 
 test('who is given which edition is what the words say, and each that is not given says why', () => {
-  const counts = { fits: 0, off: 0, out: 0, 'not-in': 0, stage: 0, condition: 0, plain: 0, later: 0 };
+  const counts = { fits: 0, off: 0, out: 0, 'not-in': 0, stage: 0, condition: 0, plain: 0, later: 0, byRight: 0 };
   fc.assert(
     fc.property(anyEditions(), fc.array(anyLook, { minLength: 3, maxLength: 8 }), (editions, looks) => {
       for (const look of looks) {
@@ -37,6 +37,7 @@ test('who is given which edition is what the words say, and each that is not giv
           expect(verdict?.is === 'fits').toBe(Plainly.fits(edition, look, stage));
           counts[verdict?.is ?? 'fits'] += 1;
           if (verdict?.is === 'fits' && edition.id !== given?.id) counts.later += 1;
+          if (verdict?.is === 'fits' && verdict.by?.startsWith('+')) counts.byRight += 1;
           // The reason is one: mended, it is no reason any more.
           const mended: Edition = {
             ...edition,
@@ -72,7 +73,7 @@ test('who is given which edition is what the words say, and each that is not giv
         }
       }
     }),
-    { numRuns: often(1_500) },
+    { numRuns: often(2_500) },
   );
   console.log('who is given what:', counts);
   expect(Math.min(...Object.values(counts))).toBeGreaterThan(100);
@@ -327,7 +328,7 @@ test('an edition is filled in as a form is: what it locks is not taken, what it 
         }
       },
     ),
-    { numRuns: often(1_500) },
+    { numRuns: often(2_500) },
   );
   console.log('editions filled in:', counts);
   expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(15));

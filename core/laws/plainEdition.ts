@@ -11,6 +11,7 @@ interface Look {
   readonly as: readonly string[];
   readonly kind?: string;
   readonly meets?: readonly string[];
+  readonly rights?: readonly string[];
   /** The conditions that hold. */
   readonly holding: readonly string[];
 }
@@ -27,11 +28,19 @@ interface Words {
   readonly when: string;
 }
 
+/** Who may do something with all may do it with what is of their teams; who may with that, with what they handle. */
+const WIDER: Readonly<Record<string, readonly string[]>> = {
+  'move:own': ['move:own', 'move:team', 'move:all'],
+  'move:team': ['move:team', 'move:all'],
+};
+
 const isOne = (word: string, look: Look): boolean => {
   const rest = word.slice(1);
   switch (word.charAt(0)) {
     case '@':
       return look.personId === rest;
+    case '+':
+      return (look.rights ?? []).some((right) => (WIDER[rest] ?? [rest]).includes(right));
     case '?':
       return (look.meets ?? []).includes(rest);
     case '~':

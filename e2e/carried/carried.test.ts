@@ -53,6 +53,7 @@ const SINCE_THEN = [
     'accessPlanGrid',
     'fieldReach',
     'editionsGiven',
+    'proofSeat',
     'work',
     'doorRemoval',
     'mailings',

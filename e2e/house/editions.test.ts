@@ -105,6 +105,40 @@ test('before a release it is said who would get something else; taken back, nobo
   expect(ok(await maren.call('editionsGiven', of)).moves).toEqual([]);
 });
 
+test('an edition for whoever may do something is given by what counts in its register, and told of', async () => {
+  const before = ok(await maren.call('form', of)).draft;
+  const builders: Edition = {
+    ...{ id: 'builders', name: 'Whoever builds', on: true, when: '', differences: [] },
+    audience: { in: { anyOf: ['+configure'] }, outOf: ['+move:own'] },
+    intro: 'You build these.',
+  };
+  const put = (edition: Edition) =>
+    release(({ editions = [], ...draft }) => ({
+      ...draft,
+      editions: [edition, ...editions.filter(({ id }) => id !== 'builders')],
+    }));
+  const introOf = async (who: Caller) => ok(await who.call('door', { params: { slug: 'come-on-site' } })).form.intro;
+  await put(builders);
+  // Whoever may move all requests may move what they handle: they are left out by that.
+  expect(await introOf(maren)).not.toBe('You build these.');
+  await put({ ...builders, audience: { in: { anyOf: ['+configure'] }, outOf: [] } });
+  expect([await introOf(maren), (await introOf(priya)) === 'You build these.']).toEqual(['You build these.', false]);
+  const { people } = ok(await maren.call('editionsGiven', { ...of, query: { find: 'Maren' } }));
+  expect([people[0].gets, people[0].verdicts[0]]).toEqual(['builders', { is: 'fits', by: '+configure' }]);
+  const seat = ok(await maren.call('proofSeat', { params: { key: 'site-access', person: desk.idOf('Maren Okafor') } }));
+  expect([seat.kind, seat.rights.includes('configure')]).toEqual(['staff', true]);
+  // In this register alone she has it no more.
+  const ada = await desk.as('Ada Quillfeather');
+  ok(await ada.call('setRegisterRights', { params: { key: 'site-access' }, body: { to: 'beside' } }));
+  const less = { give: [], take: ['configure'], register: 'site-access' };
+  for (const subject of [`@${desk.idOf('Maren Okafor')}`, 'coordinators'])
+    await ada.call('changeRights', { params: { subject }, body: less });
+  expect(await introOf(maren)).not.toBe('You build these.');
+  ok(await ada.call('setRegisterRights', { params: { key: 'site-access' }, body: { to: 'desk' } }));
+  expect(await introOf(maren)).toBe('You build these.');
+  await release(() => before);
+});
+
 test('a request is laid out for its handler: what is left out or locked can’t be changed, and is read elsewhere', async () => {
   const inForce = await release(
     withEditions({

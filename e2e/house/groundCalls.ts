@@ -255,6 +255,10 @@ export async function groundCalls(
     registerRights: [{ params: { key: 'purchase' } }],
     accessPlan: [{ params: { key: 'purchase' } }, { params: { key: 'site-access' } }],
     seeAs: seenAs(desk),
+    proofSeat: [
+      { params: { key: 'site-access', person: desk.idOf('Jory Blackadder-Finn') } },
+      { params: { key: 'site-access', person: 'nobody' } },
+    ],
     editionsGiven: [
       { params: { key: 'site-access' } },
       { params: { key: 'site-access' }, query: { find: 'a', changed: 'true' } },

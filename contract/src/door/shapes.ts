@@ -1,6 +1,6 @@
 import { AGAIN, type Consent, type DoorDesign, PROVING } from '@tolvek/core/door';
 import { z } from 'zod';
-import { whoAudience } from '../people/shapes.ts';
+import { doorAudience } from '../people/shapes.ts';
 import { translations } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, key } from '../wire/shapes.ts';
@@ -15,7 +15,7 @@ export const consent = exactly<Consent>()(z.strictObject({ text: z.string().max(
 export const door = exactly<DoorDesign>()(
   z.strictObject({
     name: z.string().trim().max(200),
-    audience: whoAudience,
+    audience: doorAudience,
     proof: z.enum(['sign-in', 'confirmed-address']),
     unnamed: z.literal(true).optional(),
     open: z.boolean(),

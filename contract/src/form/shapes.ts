@@ -18,7 +18,7 @@ import {
 import { isMailAddress, priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { door } from '../door/shapes.ts';
-import { planAudience } from '../people/shapes.ts';
+import { editionAudience } from '../people/shapes.ts';
 import { accessRules, field, preset, translations, unique, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, formula, key, long, moment, short } from '../wire/shapes.ts';
@@ -131,7 +131,7 @@ const difference = exactly<Difference>()(
 );
 const edition = exactly<Edition>()(
   z.strictObject({
-    ...{ id: key, name: short, on: z.boolean(), audience: planAudience },
+    ...{ id: key, name: short, on: z.boolean(), audience: editionAudience },
     stages: z.array(z.string().max(64)).max(60).readonly().optional(),
     when: formula,
     readOnly: z.literal(true).optional(),

@@ -1,4 +1,4 @@
-import type { Audience } from '@tolvek/core/people';
+import { type Audience, RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
 import { exactly } from '../wire/exactly.ts';
 import { key } from '../wire/shapes.ts';
@@ -15,32 +15,23 @@ const audienceOf = (word: z.ZodType<string>) =>
       requester: z.enum(['in', 'out']).optional(),
     }),
   );
+const someone = z.string().regex(/^@[\w-]{1,64}$/);
+const meeting = z
+  .string()
+  .max(2_001)
+  .regex(/^\?[\s\S]+$/);
+const standing = z.enum(['~handler', '~team', '~decider', '~entered', '~behalf', '~follower', '~contact']);
+const entitled = z.enum(RIGHTS.map((right) => `+${right}` as const));
 /** Whom a rule about requests is for: groups, people, what somebody is to a request, contacts, and conditions on profiles. */
-export const planAudience = audienceOf(
-  z.union([
-    key,
-    z.string().regex(/^@[\w-]{1,64}$/),
-    z.enum(['~handler', '~team', '~decider', '~entered', '~behalf', '~follower', '~contact']),
-    z
-      .string()
-      .max(2_001)
-      .regex(/^\?[\s\S]+$/),
-  ]),
-);
+export const planAudience = audienceOf(z.union([key, someone, standing, meeting]));
+/** Whom an edition is for: the same, and whoever has a right. */
+export const editionAudience = audienceOf(z.union([key, someone, standing, meeting, entitled]));
 /** Whom the rule of a group means: groups, people, contacts, and conditions on profiles. */
-export const whoAudience = audienceOf(
-  z.union([
-    key,
-    z.string().regex(/^@[\w-]{1,64}$/),
-    z.literal('~contact'),
-    z
-      .string()
-      .max(2_001)
-      .regex(/^\?[\s\S]+$/),
-  ]),
-);
+export const whoAudience = audienceOf(z.union([key, someone, z.literal('~contact'), meeting]));
+/** Whom a door admits: the same, and whoever has a right. */
+export const doorAudience = audienceOf(z.union([key, someone, z.literal('~contact'), meeting, entitled]));
 /** Whom a shared result is for: all staff, groups and people. */
-export const sharedAudience = audienceOf(z.union([key, z.string().regex(/^@[\w-]{1,64}$/)]));
+export const sharedAudience = audienceOf(z.union([key, someone]));
 export const person = z.object({ id: z.string(), name: z.string() });
 export const group = z.object({ key: z.string(), name: z.string(), isTeam: z.boolean(), members: z.int() });
 /** A language of pages and emails. */

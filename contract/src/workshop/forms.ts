@@ -1,4 +1,5 @@
 import { ASKING, type KnownRegister, type Verdict } from '@tolvek/core/form';
+import { RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
 import { designChange, doorSettings, finding, formDesign, release } from '../form/shapes.ts';
 import { group } from '../people/shapes.ts';
@@ -122,6 +123,17 @@ export const formRoutes = routesOf(formHeads, {
           portrait: z.string().nullable(),
         }),
       ),
+    }),
+  },
+  proofSeat: {
+    says: 'Who one of the staff or a contact is to conditions and audiences of a form, to look at it with their eyes.',
+    params: z.strictObject({ key: z.string().max(64), person: z.string().max(64) }),
+    answer: z.object({
+      ...{ key: z.string(), label: z.string(), kind: z.enum(['staff', 'contact']) },
+      ...{ groups: z.array(z.string()), department: z.string() },
+      profile: z.record(z.string(), fieldValue),
+      /** What they may do in the register of the form. */
+      rights: z.array(z.enum(RIGHTS)),
     }),
   },
   createForm: {

@@ -1,5 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import { belongs, NO_REQUEST } from '../people/index.ts';
+import { belongs, NO_REQUEST, type Right } from '../people/index.ts';
 import { type Coming, countsAnew, type DoorDesign, type DoorLimit, doorAt, finishBy, kindOfProof } from './door.ts';
 
 /** Why somebody is not admitted. */
@@ -26,6 +26,8 @@ export interface Comer {
   readonly personId?: string;
   /** The conditions on profiles that hold of them, of those the door names. */
   readonly meets?: readonly string[];
+  /** What they may do in the register of the door’s form, where the door asks. */
+  readonly rights?: readonly Right[];
   /** Whether the form was sent to them: then it is meant for them, and nothing is counted. */
   readonly sent?: true | undefined;
 }

@@ -1,5 +1,5 @@
 import { type Language, type Said, said, type Words } from '@tolvek/words';
-import type { Right } from './rights.ts';
+import { includesRight, isRight, type Right, rightInWords } from './rights.ts';
 
 /** Who somebody is to the desk. Groups are named by their keys. */
 export interface Viewer {
@@ -20,8 +20,8 @@ export interface Viewer {
 
 /**
  * Who: everyone, or words to be in, and words to be out of. A word is the key of a group, a person (`@` and their id), a
- * relation to the request in question (`~handler`), whoever is known from outside (`~contact`), or a condition on the
- * profile (`?` and FEEL over `me`). Out wins over in; an audience with nothing to be in is nobody.
+ * relation to the request in question (`~handler`), whoever is known from outside (`~contact`), a condition on the
+ * profile (`?` and FEEL over `me`), or whoever has a right (`+move:all`) or one that includes it. Out wins over in; an audience with nothing to be in is nobody.
  * `requester` speaks of whose request it is: they count as in, or as out.
  */
 export interface Audience {
@@ -40,6 +40,8 @@ export interface Somebody {
   readonly kind?: Viewer['kind'] | 'unknown';
   /** The conditions on profiles that hold of them. */
   readonly meets?: readonly string[];
+  /** What they may do where the audience is asked; nothing where nobody looked. */
+  readonly rights?: readonly Right[];
 }
 
 /** How somebody stands to the request in question. */
@@ -59,9 +61,10 @@ export const CONTACT = '~contact';
 export const NO_REQUEST: Stands = { isRequester: false };
 
 /** Whether somebody is what a word of an audience says. */
-function isWord(word: string, { personId, groups, kind, meets }: Somebody, { as }: Stands): boolean {
+function isWord(word: string, { personId, groups, kind, meets, rights }: Somebody, { as }: Stands): boolean {
   if (word.startsWith('@')) return personId !== undefined && word.slice(1) === personId;
   if (word.startsWith('?')) return meets?.includes(word.slice(1)) ?? false;
+  if (word.startsWith('+')) return rights?.some((right) => includesRight(right, word.slice(1))) ?? false;
   if (word === CONTACT) return kind !== undefined && kind !== 'staff';
   return word.startsWith('~') ? (as?.includes(word.slice(1)) ?? false) : groups.includes(word);
 }
@@ -129,9 +132,17 @@ export const RELATION_WORDS = {
   [CONTACT]: said('people:contacts'),
 } as const satisfies Readonly<Record<string, Said>>;
 
+/** What a word of an audience says that is the same at every desk; null for one that is called something here. */
+export function wordInWords(word: string): Said | null {
+  if (word === REQUESTER) return said('people:requester');
+  if (word in RELATION_WORDS) return RELATION_WORDS[word as keyof typeof RELATION_WORDS];
+  const right = word.startsWith('+') ? word.slice(1) : '';
+  return isRight(right) ? said('people:whoMay', { what: rightInWords(right) }) : null;
+}
+
 /** An audience as a sentence: “everyone except Site safety and the requester”. `nameOf`: what groups and people are called. */
 export function audienceInWords(audience: Audience, nameOf: (word: string) => Words): Said {
-  const named = (word: string): Words => (word in RELATION_WORDS ? RELATION_WORDS[word as '~handler'] : nameOf(word));
+  const named = (word: string): Words => wordInWords(word) ?? nameOf(word);
   const requester = said('people:requester');
   const who = insideInWords(audience.in, named);
   const plus = audience.requester !== 'in' ? who : who === null ? requester : said('people:andRequester', { who });
@@ -170,8 +181,11 @@ export const isRelation = (word: string): boolean => word.startsWith('~') && wor
 export const profileConditionsIn = (audience: Audience): readonly string[] =>
   wordsIn(audience).flatMap((word) => (word.startsWith('?') ? [word.slice(1)] : []));
 
+/** Whether an audience tells people apart by what they may do. */
+export const asksRights = (audience: Audience): boolean => wordsIn(audience).some((word) => word.startsWith('+'));
+
 /** Whether a word of an audience is the key of a group. */
-export const isGroup = (word: string): boolean => !/^[@~?]/.test(word);
+export const isGroup = (word: string): boolean => !/^[@~?+]/.test(word);
 
 /** The same audience with other words in the place of some. */
 export function inPlace(audience: Audience, words: Readonly<Record<string, string>>): Audience {

@@ -1,6 +1,7 @@
 export { type Absence, absenceInWords, awayOn, type StandIn, standInFor, standInsOn } from './absence.ts';
 export {
   type Audience,
+  asksRights,
   audienceInWords,
   type Belonging,
   belongs,
@@ -21,6 +22,7 @@ export {
   type Viewer,
   whyBelongs,
   withoutPeople,
+  wordInWords,
   wordsIn,
 } from './audience.ts';
 export { type Access, type AuditLine, accessAt, holdersIn, isToldHere, viewersIn } from './audit.ts';
@@ -52,6 +54,7 @@ export {
   DESK_RIGHTS,
   type DeskRight,
   FOR_EVERYONE,
+  includesRight,
   isRight,
   may,
   mayWith,

@@ -47,6 +47,14 @@ export const FOR_EVERYONE: readonly Right[] = [
   ...(['read:team', 'change:team', 'move:team', 'assign:team', 'history:team'] as const),
 ];
 
+/** Whether a right is another one, or goes further: to read all there are is to read those of one’s teams as well. */
+export function includesRight(right: Right, other: string): boolean {
+  if (right === other) return true;
+  const [what, reach] = right.split(':');
+  const [otherWhat, otherReach] = other.split(':');
+  return what === otherWhat && REACHES.indexOf(reach as Reach) > REACHES.indexOf(otherReach as Reach) && isRight(other);
+}
+
 const COORDINATES: readonly Right[] = [
   ...(['read:all', 'change:all', 'move:all', 'assign:all', 'decide:all'] as const),
   ...(['export:all', 'share:all', 'history:all'] as const),

@@ -1,11 +1,11 @@
 import { type Admission, admit, type Comer, countsSince, type DoorLimit } from '@tolvek/core/door';
-import { profileConditionsIn, type Viewer } from '@tolvek/core/people';
+import { asksRights, profileConditionsIn, type Viewer } from '@tolvek/core/people';
 import { and, count, desc, eq, gte, ne, not, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { aheadOf, type InLine } from '../door/line.ts';
 import { type DoorRow, shutAt } from '../door/queries.ts';
 import { registerOfForm, releaseInForce } from '../form/queries.ts';
-import { groupsOf, metBy, type PersonRow, personById } from '../people/queries.ts';
+import { groupsOf, metBy, type PersonRow, personById, rightsIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, preparedEach } from '../platform/prepared.ts';
 import type { RequestRow } from '../request/queries.ts';
@@ -22,13 +22,16 @@ export const comerOf = (
 ): Comer => ({
   ...{ kind, active, personId: id },
   groups: groupsOf(db, id),
-  ...meetsAt(db, door, id),
+  ...toldAt(db, door, id),
 });
 
-/** Of the conditions on profiles that a door names, those that hold of somebody. */
-function meetsAt(db: Reader, { design }: DoorRow, id: string): Pick<Comer, 'meets'> {
+/** What a door asks about somebody besides their groups: the conditions on profiles that it names, and what they may do. */
+function toldAt(db: Reader, { design, formId }: DoorRow, id: string): Pick<Comer, 'meets' | 'rights'> {
   const conditions = profileConditionsIn(design.audience);
-  return conditions.length === 0 ? {} : { meets: metBy(db, personById(db, id), conditions) };
+  return {
+    ...(conditions.length === 0 ? {} : { meets: metBy(db, personById(db, id), conditions) }),
+    ...(asksRights(design.audience) ? { rights: rightsIn(db, id, registerOfForm(db, formId).id) } : {}),
+  };
 }
 
 interface Counted extends InLine {
@@ -122,7 +125,7 @@ export function admissionOf(
   sent?: true,
 ): Admission {
   const known = viewer && { kind: viewer.kind, active: true, groups: viewer.groups, personId: viewer.personId };
-  const comer = known ? { ...known, sent, ...meetsAt(db, door, known.personId) } : UNKNOWN;
+  const comer = known ? { ...known, sent, ...toldAt(db, door, known.personId) } : UNKNOWN;
   return admit(door.design, comer, { now, zone, since, shutAt: since === null ? null : shutAt(db, door) }, used);
 }
 

@@ -1,4 +1,13 @@
-import { calledApart, type Holder, holderOf, toldApart, type Viewer, wordOf } from '@tolvek/core/people';
+import {
+  calledApart,
+  type Holder,
+  holderOf,
+  type Right,
+  rightsAt,
+  toldApart,
+  type Viewer,
+  wordOf,
+} from '@tolvek/core/people';
 import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField, personMeets } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
 import { and, asc, eq, getTableColumns, isNull, ne, sql } from 'drizzle-orm';
@@ -130,6 +139,12 @@ export function viewerIn(
     .map(({ holder }) => holder);
   return standsIn.length > 0 ? { ...viewer, standsIn } : viewer;
 }
+
+/** What somebody may do in a register; nothing for who is not here, or from outside. */
+export const rightsIn = (db: Reader, personId: string, register: string): readonly Right[] => {
+  const viewer = viewerOf(db, personId);
+  return viewer ? rightsAt(viewer, register) : [];
+};
 
 /** Who somebody is to the access plan; null when unknown or inactive. */
 export function viewerOf(db: Reader, personId: string): Viewer | null {

@@ -16,7 +16,7 @@ import {
 } from '@tolvek/core/form';
 import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
 import { askedAbout, type KnownAnswer } from '@tolvek/core/mailing';
-import { profileConditionsIn, STRANGER } from '@tolvek/core/people';
+import { inRegister, profileConditionsIn, STRANGER } from '@tolvek/core/people';
 import { calledFields } from '@tolvek/core/register';
 import type { Language } from '@tolvek/words/speech';
 import { LRUCache } from 'lru-cache';
@@ -136,7 +136,8 @@ function askerOf(db: Reader, register: RegisterRow, release: ReleaseRow, { kind,
   const person = id !== null ? personById(db, id) : undefined;
   const { design } = release;
   const profile = (design.editions ?? []).flatMap(({ audience }) => profileConditionsIn(audience));
-  const viewer = meetingAlso(db, person ? viewerIn(db, person) : STRANGER, person, profile);
+  const known = inRegister(person ? viewerIn(db, person) : STRANGER, register.id);
+  const viewer = meetingAlso(db, known, person, profile);
   const requester = person ? { id: person.id, kind: person.kind } : null;
   const facts = () => factsFor(db, { door: { kind }, design, requester, now });
   const form = formById(db, release.formId)?.key ?? '';

@@ -1,7 +1,7 @@
 import type { Reading, Relation } from '@tolvek/core/access';
 import { namesIn } from '@tolvek/core/expression';
 import { chooseEdition, type Edition, type FormDesign } from '@tolvek/core/form';
-import { profileConditionsIn } from '@tolvek/core/people';
+import { inRegister, profileConditionsIn } from '@tolvek/core/people';
 import { meetingAlso, personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
@@ -29,7 +29,7 @@ export function editionGiven(db: Reader, { request, register, design, reading, r
   if (editions.length === 0) return null;
   const { viewer } = reading.situation;
   const profile = editions.flatMap(({ audience }) => profileConditionsIn(audience));
-  const who = meetingAlso(db, viewer, personById(db, viewer.personId), profile);
+  const who = inRegister(meetingAlso(db, viewer, personById(db, viewer.personId), profile), register.id);
   const moment = momentOf(db, request, register, true);
   const holds = (condition: string): boolean =>
     namesIn(condition).every((name) => name === STANDING || reading.mayKnow(name)) && moment.holds(condition);

@@ -42,6 +42,7 @@ import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { recomputation } from './recompute.ts';
 import { keepRegister, putRegister } from './registerDraft.ts';
 import { overExisting, takeRunBack } from './ruleRun.ts';
+import { seatAt } from './seat.ts';
 import { seeAs } from './seeAs.ts';
 import { FIELD_READERS, LOOK_AT_ROWS, PERSON_READS, PLAN_EFFECT, TRY_CONDITION } from './tasks.ts';
 import { clearTrials, draftOffers, draftPicture, sendTrial, trialsOf } from './trials.ts';
@@ -130,6 +131,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         ...{ id, name, email, portrait, outside: kind === 'contact' },
       })),
     }),
+    proofSeat: ({ params }) => seatAt(db, formNamed(db, params.key).registerId, params.person),
     createForm: ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }),
     editionsGiven: ({ params, query }) => editionsGiven(db, params.key, query),
     saveDraft: async ({ viewer, params, body, version }) => {

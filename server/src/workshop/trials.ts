@@ -58,7 +58,10 @@ export function sendTrial(house: House, viewer: Viewer, input: Trial, found: Fou
       const { release } = releaseById(tx, releaseId);
       const arriving = {
         ...{ through: { by: 'trial' } as const, release, door: null, answers: input.answers },
-        ...({ comesBy: input.outside ? 'outside' : 'staff', asks: input.outside ? null : requester } as const),
+        ...({
+          comesBy: input.outside ? 'outside' : 'staff',
+          asks: input.outside && input.person === null ? null : requester,
+        } as const),
         admits: UNKNOWN,
         edition: input.edition,
       };
@@ -78,7 +81,8 @@ export function draftOffers(
   now: number,
 ): AnswerOf<'draftOffers'> {
   const form = formNamed(db, formKey);
-  const requester = input.outside ? undefined : personById(db, input.person ?? viewer.personId);
+  const requester =
+    input.outside && input.person === null ? undefined : personById(db, input.person ?? viewer.personId);
   const facts = factsFor(db, {
     door: { kind: input.outside ? 'outside' : 'staff' },
     design: form.draft,

@@ -2,12 +2,12 @@ import type { AnswerOf } from '@tolvek/contract';
 import { momentArriving } from '@tolvek/core/access';
 import { ASKING, ASKS, type Edition, type Opening, whoGets } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
-import { nameCompared, profileConditionsIn, STRANGER } from '@tolvek/core/people';
+import { asksRights, nameCompared, profileConditionsIn, STRANGER } from '@tolvek/core/people';
 import type { RequestFacts } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { currentRelease, formNamed } from '../form/queries.ts';
-import { departmentOf, profileOf } from '../people/queries.ts';
+import { departmentOf, profileOf, rightsIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { people } from '../people/tables.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
@@ -50,6 +50,7 @@ export function editionsGiven(db: Reader, key: string, { stage, as, find, editio
     rows.map(({ id }) => id),
     conditions,
   );
+  const isAsked = [...editions, ...before].some(({ audience }) => asksRights(audience));
   const now = nowIn(db);
   const isAsking = stage === ASKING;
   const relations = as ? as.split(' ') : [];
@@ -76,7 +77,13 @@ export function editionsGiven(db: Reader, key: string, { stage, as, find, editio
         { id: personId, kind, groups, department: departmentOf(db, personId), profile: profileOf(db, row) },
         around,
       );
-    return openingFor(facts, { personId, groups, kind, meets });
+    return openingFor(facts, {
+      personId,
+      groups,
+      kind,
+      meets,
+      ...(isAsked ? { rights: rightsIn(db, personId, form.registerId) } : {}),
+    });
   });
   const unknown = openingFor(() => factsAt(now, calendar, 'outside', null, around), STRANGER);
   const all = whoGets(editions, openings, before);

@@ -7,7 +7,7 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import type { DraftEditing } from './useDraft.ts';
-import type { ProofState } from './useProof.ts';
+import { isAnybody, type ProofState } from './useProof.ts';
 
 /** Sends what stands in the proof as a trial request: it goes the whole way, and nobody is told. */
 export function TrialButton({
@@ -28,14 +28,14 @@ export function TrialButton({
     editing.state === 'kept' &&
     !editing.findings.some((finding) => finding.severity === 'error');
   const go = async (): Promise<void> => {
-    const person = seat === 'outside' || seat === 'staff' ? null : seat;
+    const person = isAnybody(seat) ? null : seat;
     const sent = await send({
       key: form.key,
       once,
       body: {
         answers: answersToSend(proof.answers, completion, proof.asked.parts),
         person,
-        outside: seat === 'outside',
+        outside: proof.facts.door === 'outside',
         edition: proof.edition?.id ?? null,
       },
     });

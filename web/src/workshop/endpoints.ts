@@ -34,6 +34,10 @@ export const workshopApi = api.injectEndpoints({
       providesTags: ['groups', 'calendar', 'register'],
     }),
     findPeople: build.query<AnswerOf<'findPeople'>, Asked<'findPeople'>>({ query: call('findPeople') }),
+    proofSeat: build.query<AnswerOf<'proofSeat'>, Asked<'proofSeat'>>({
+      query: call('proofSeat'),
+      providesTags: ['groups', 'form'],
+    }),
     createForm: build.mutation<AnswerOf<'createForm'>, Asked<'createForm'>>({
       query: call('createForm'),
       invalidatesTags: ['forms'],

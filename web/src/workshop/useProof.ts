@@ -24,25 +24,35 @@ import {
 } from '@tolvek/core/register';
 import { useCallback, useMemo, useState } from 'react';
 import type { Language } from '../wire/words.ts';
+import { workshopApi } from './endpoints.ts';
 
-/** Whose eyes the proof has: somebody from outside, any colleague, or one of the staff by id. */
+/** Whose eyes the proof has: somebody from outside, any colleague, or somebody by id. */
 export type Seat = 'outside' | 'staff' | (string & {});
+
+/** Whether nobody in particular sits there. */
+export const isAnybody = (seat: Seat): seat is 'outside' | 'staff' => seat === 'outside' || seat === 'staff';
+
+type Sitting = AnswerOf<'proofSeat'>;
+
+const NO_RIGHTS: Viewer['rights'] = [];
 
 /** What conditions would know if whoever sits there asked now. */
 function factsAtSeat(
   seat: Seat,
+  sitting: Sitting | undefined,
   { people, profile, today, now, calendar, vocabularies }: AnswerOf<'form'>,
   references: readonly KnownRequest[],
   files: readonly KnownFile[],
 ): RequestFacts {
-  const person = people.find((each) => each.key === seat);
+  const person = sitting ?? people.find((each) => each.key === seat);
+  const isOutside = seat === 'outside' || sitting?.kind === 'contact';
   return {
-    requesterIsOutside: seat === 'outside',
+    requesterIsOutside: isOutside,
     requesterId: person?.key ?? null,
     requesterGroups: person?.groups ?? [],
     department: person?.department ?? '',
     profile: { fields: profile, values: person?.profile ?? {} },
-    door: seat === 'outside' ? 'outside' : 'staff',
+    door: isOutside ? 'outside' : 'staff',
     today,
     now,
     calendar,
@@ -55,9 +65,13 @@ function factsAtSeat(
 }
 
 /** Who sits there, as far as rules of access tell people apart. */
-const viewerAtSeat = (seat: Seat, facts: RequestFacts, rules: readonly { readonly audience: Audience }[]): Viewer => ({
-  ...{ personId: facts.requesterId ?? '', kind: seat === 'outside' ? 'contact' : 'staff' },
-  ...{ groups: facts.requesterGroups, rights: [] },
+const viewerAtSeat = (
+  facts: RequestFacts,
+  rights: Viewer['rights'],
+  rules: readonly { readonly audience: Audience }[],
+): Viewer => ({
+  ...{ personId: facts.requesterId ?? '', kind: facts.requesterIsOutside ? 'contact' : 'staff' },
+  ...{ groups: facts.requesterGroups, rights },
   meets: rules
     .flatMap(({ audience }) => profileConditionsIn(audience))
     .filter((condition) => personMeets(condition, facts.profile)),
@@ -93,7 +107,13 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const [references, setReferences] = useState<readonly KnownRequest[]>([]);
   const [files, setFiles] = useState<readonly KnownFile[]>([]);
   const hold = useCallback((file: KnownFile) => setFiles((before) => [...before, file]), []);
-  const facts = useMemo(() => factsAtSeat(seat, form, references, files), [seat, form, references, files]);
+  const { data } = workshopApi.useProofSeatQuery({ key: form.key, person: seat }, { skip: isAnybody(seat) });
+  const sitting = data?.key === seat ? data : undefined;
+  const rights = sitting?.rights ?? NO_RIGHTS;
+  const facts = useMemo(
+    () => factsAtSeat(seat, sitting, form, references, files),
+    [seat, sitting, form, references, files],
+  );
   const read = useMemo(() => (language === null ? draft : inLanguage(draft, language)), [draft, language]);
   const { parts: wholeParts, rules: wholeRules, editions, title, intro } = read;
   // Called as whoever asks reads them.
@@ -105,9 +125,9 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   /** The edition that whoever sits there is given. */
   const given = useMemo(() => {
     const audiences = [...form.asking, ...(editions ?? [])];
-    const who = viewerAtSeat(seat, facts, audiences);
+    const who = viewerAtSeat(facts, rights, audiences);
     return chooseEdition(editions ?? [], { who, stands: ASKS, stage: ASKING, holds: moment.holds });
-  }, [editions, form.asking, seat, facts, moment]);
+  }, [editions, form.asking, rights, facts, moment]);
   const edition = wanted === null ? given.edition : ((editions ?? []).find(({ id }) => id === wanted) ?? null);
   // What the edition has otherwise, and what the access plan lets whoever sits there fill in while they ask.
   const { parts, ...asked } = useMemo(() => {
@@ -115,8 +135,8 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     const laid = edition ? editionOf(whole, edition) : whole;
     const rules = form.asking;
     if (rules.length === 0) return laid;
-    return askedBy(laid, levelsAsking(all, { rules }, viewerAtSeat(seat, facts, rules), moment));
-  }, [title, intro, all, wholeParts, wholeRules, edition, form.asking, seat, facts, moment]);
+    return askedBy(laid, levelsAsking(all, { rules }, viewerAtSeat(facts, rights, rules), moment));
+  }, [title, intro, all, wholeParts, wholeRules, edition, form.asking, rights, facts, moment]);
   const complete = useMemo(
     () => prepareCompletion({ fields: asked.fields, rules: asked.rules, parts }),
     [asked.fields, asked.rules, parts],
@@ -130,6 +150,8 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     draft,
     seat,
     setSeat,
+    /** Who is looked up to sit there: somebody by id. */
+    sitting,
     given,
     wanted,
     setWanted,

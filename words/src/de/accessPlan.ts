@@ -279,6 +279,7 @@ export const accessPlan: Same<typeof english> = {
   placeLikeOf: '„{{field}}“ schützen wie',
   isNew: 'neu, verschlossen, bis es einen Platz hat',
   byProfile: 'Personen, deren Profil sagt …',
+  byRight: 'Wer darf',
   profileIs: 'Bedingung an das Profil',
   profileAdd: 'Hinzufügen',
   fromOutside: 'Personen von außerhalb',

@@ -23,6 +23,7 @@ export const people: Same<typeof english> = {
   contacts: 'Personen von außerhalb',
   profile: 'Profil',
   whoMeets: 'Personen, in deren Profil steht: {{condition}}',
+  whoMay: 'Personen mit dem Recht „{{what}}“',
   'who.meets': '{{who}}, {{what}}',
   whoEntered: 'die Person, die es eingegeben hat',
   onWhoseBehalf: 'die Person, für die gefragt wird',

@@ -275,6 +275,7 @@ export const accessPlan = {
   placeLikeOf: 'Protect “{{field}}” like',
   isNew: 'new, closed until it has a place',
   byProfile: 'People whose profile says …',
+  byRight: 'Whoever may',
   profileIs: 'Condition on the profile',
   profileAdd: 'Add',
   fromOutside: 'People from outside',

@@ -20,6 +20,7 @@ export const people = {
   contacts: 'people from outside',
   profile: 'Profile',
   whoMeets: 'people whose profile says {{condition}}',
+  whoMay: 'people with the right “{{what}}”',
   'who.meets': '{{who}}, {{what}}',
   whoEntered: 'the person who typed it in',
   onWhoseBehalf: 'the person it is asked for',

@@ -1,6 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { Scope } from '../../expression/index.ts';
-import { RELATION_WORDS, REQUESTER } from '../../people/index.ts';
+import { wordInWords } from '../../people/index.ts';
 import {
   addedParts,
   type Difference,
@@ -89,10 +89,7 @@ export const withOwnParts = <Form extends Named>(form: Form, { differences }: Pi
 
 /** What came of trying an edition, as the rest of a sentence: `is in Contractors`. `nameOf`: what words of audiences are called. */
 export function verdictInWords(verdict: Verdict, nameOf: (word: string) => Words): Said {
-  const named = (word: string): Words => {
-    if (word === REQUESTER) return said('people:requester');
-    return word in RELATION_WORDS ? RELATION_WORDS[word as keyof typeof RELATION_WORDS] : nameOf(word);
-  };
+  const named = (word: string): Words => wordInWords(word) ?? nameOf(word);
   switch (verdict.is) {
     case 'off':
     case 'stage':

@@ -21,6 +21,8 @@ interface AudienceFieldsProps {
   readonly onlyGroups?: boolean;
   /** Whether groups and people can be named, and nobody by what they are to a request. */
   readonly onlyWho?: boolean;
+  /** Whether what somebody may do can be named. */
+  readonly byRight?: boolean;
   /** Told what somebody is called who is chosen, by id. */
   readonly named?: (id: string, name: string) => void;
   /** What is wrong, and by which name it is told of. */
@@ -41,6 +43,7 @@ export function AudienceFields(props: AudienceFieldsProps) {
     field,
     onlyGroups = false,
     onlyWho = false,
+    byRight = false,
     named,
   } = props;
   const meant = meantBy(audience);
@@ -67,7 +70,7 @@ export function AudienceFields(props: AudienceFieldsProps) {
         {meant === 'everyone' ? null : (
           <Chosen
             id={`${id}-meant`}
-            {...{ groups, people, onlyGroups, ...known }}
+            {...{ groups, people, onlyGroups, byRight, ...known }}
             byRequest={!onlyWho}
             named={named}
             chosen={wordsMeant(audience)}
@@ -105,7 +108,7 @@ export function AudienceFields(props: AudienceFieldsProps) {
         <legend className="sr-only">{say('accessPlan:except')}</legend>
         <Chosen
           id={`${id}-out`}
-          {...{ groups, people, onlyGroups, ...known }}
+          {...{ groups, people, onlyGroups, byRight, ...known }}
           byRequest={!onlyWho}
           named={named}
           chosen={audience.outOf}

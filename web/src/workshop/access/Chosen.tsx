@@ -1,5 +1,5 @@
 import { conditionInWords, parseExpression, type Scope } from '@tolvek/core/expression';
-import { CONTACT, RELATION_WORDS, wordOf } from '@tolvek/core/people';
+import { CONTACT, RIGHTS, rightInWords, wordInWords, wordOf } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
 import { useDeferredValue, useState } from 'react';
 import { ConditionBuilder } from '../../conditions/ConditionBuilder.tsx';
@@ -20,6 +20,8 @@ interface ChosenProps {
   readonly profile?: Scope;
   /** Whether what somebody is to a request can be chosen. */
   readonly byRequest?: boolean;
+  /** Whether what somebody may do can be chosen. */
+  readonly byRight?: boolean;
   /** Whether groups alone can be chosen, that are there. */
   readonly onlyGroups?: boolean;
   readonly chosen: readonly string[];
@@ -37,6 +39,7 @@ export function Chosen({
   people = {},
   profile,
   byRequest = true,
+  byRight = false,
   onlyGroups = false,
   chosen,
   toggle,
@@ -47,7 +50,8 @@ export function Chosen({
   const [condition, setCondition] = useState<string | null>(null);
   const [names, setNames] = useState<Readonly<Record<string, string>>>({});
   const nameOf = (word: string): string => {
-    if (word in RELATION_WORDS) return told(RELATION_WORDS[word as '~handler']);
+    const same = wordInWords(word);
+    if (same) return told(same);
     if (word.startsWith('?') && profile) {
       const parsed = parseExpression(word.slice(1));
       const condition = parsed.ok ? conditionInWords(parsed.value, profile) : word.slice(1);
@@ -112,6 +116,15 @@ export function Chosen({
               ))}
           </optgroup>
           {onlyGroups ? null : <option value="person">{say('accessPlan:onePerson')}</option>}
+          {byRight ? (
+            <optgroup label={say('accessPlan:byRight')}>
+              {RIGHTS.filter((right) => !chosen.includes(`+${right}`)).map((right) => (
+                <option key={right} value={`+${right}`}>
+                  {told(rightInWords(right))}
+                </option>
+              ))}
+            </optgroup>
+          ) : null}
         </select>
         {onlyGroups ? null : <GroupOnTheSpot isTeam={false} made={toggle} />}
       </span>

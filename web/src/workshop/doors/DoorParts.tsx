@@ -40,6 +40,7 @@ export function DoorAudience({
         people={opened.people}
         profile={profileScopeOf(ground)}
         onlyWho
+        byRight
         found={error}
         field="audience"
         change={(next) => set((before) => ({ ...before, audience: next(before.audience) }))}

@@ -70,6 +70,7 @@ export function EditionEditor({ edition, people, close }: EditionEditorProps) {
       </span>
       <AudienceFields
         {...{ id, people }}
+        byRight
         audience={edition.audience}
         groups={ground?.groups ?? []}
         profile={profileScopeOf(ground)}
