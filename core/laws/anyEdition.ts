@@ -15,7 +15,7 @@ export const anyEditions = (
         audience: anyAudience(WORDS_WITH_RIGHTS),
         stages: fc.option(fc.subarray(STAGES)),
         when: fc.option(fc.constantFrom(...CONDITIONS)),
-        leads: fc.integer({ min: 0, max: 5 }),
+        leads: fc.integer({ min: 0, max: 2 }),
         differences: differs,
       }),
       { maxLength: 6 },

@@ -6,19 +6,33 @@ import {
   type Difference,
   type Edition,
   editionOf,
+  leadsByAnswers,
+  ledByAnswers,
   type Part,
   partKey,
   prepareCompletion,
 } from '../src/form/index.ts';
 import { belongs } from '../src/people/index.ts';
+import type { Field } from '../src/register/index.ts';
 import { anyDifferences, anyEditions } from './anyEdition.ts';
 import { answersTo, anyForm, FACTS } from './anyForm.ts';
-import { anyLook } from './anyPlan.ts';
+import { anyLook, CONDITIONS } from './anyPlan.ts';
 import { often } from './often.ts';
 import * as Plainly from './plainEdition.ts';
 
 test('who is given which edition is what the words say, and each that is not given says why', () => {
-  const counts = { fits: 0, off: 0, out: 0, 'not-in': 0, stage: 0, condition: 0, plain: 0, later: 0, byRight: 0 };
+  const counts = {
+    fits: 0,
+    off: 0,
+    out: 0,
+    'not-in': 0,
+    stage: 0,
+    condition: 0,
+    answers: 0,
+    plain: 0,
+    later: 0,
+    byRight: 0,
+  };
   fc.assert(
     fc.property(anyEditions(), fc.array(anyLook, { minLength: 3, maxLength: 8 }), (editions, looks) => {
       for (const look of looks) {
@@ -28,6 +42,7 @@ test('who is given which edition is what the words say, and each that is not giv
           stands: look,
           stage,
           holds: (condition) => look.holding.includes(condition),
+          asked: new Set(['a']),
         });
         const given = Plainly.given(editions, look, stage);
         expect(chosen.edition?.id ?? null).toBe(given?.id ?? null);
@@ -48,7 +63,7 @@ test('who is given which edition is what the words say, and each that is not giv
                 : verdict?.is === 'not-in'
                   ? { ...edition.audience, in: { everyone: true } }
                   : edition.audience,
-            when: verdict?.is === 'condition' ? '' : edition.when,
+            when: verdict?.is === 'condition' || verdict?.is === 'answers' ? '' : edition.when,
             ...(verdict?.is === 'stage' ? { stages: undefined, elsewhere: undefined } : {}),
           };
           const again = chooseEdition([mended], {
@@ -73,10 +88,38 @@ test('who is given which edition is what the words say, and each that is not giv
         }
       }
     }),
-    { numRuns: often(2_500) },
+    { numRuns: often(3_500) },
   );
   console.log('who is given what:', counts);
   expect(Math.min(...Object.values(counts))).toBeGreaterThan(100);
+});
+
+test('answers lead elsewhere where the words say so: before whatever else somebody is given, and by what they are asked alone', () => {
+  const counts = { led: 0, here: 0, 'given before': 0, unasked: 0 };
+  const fields = ['a', 'b'].map((key): Field => ({ key, label: key, type: { kind: 'text' }, source: 'asked' }));
+  fc.assert(
+    fc.property(anyEditions(), anyLook, fc.subarray(CONDITIONS), fc.boolean(), (editions, look, after, isAsked) => {
+      // What hangs on no answer holds as before.
+      const holding = CONDITIONS.filter((each) => (each.startsWith('a ') ? after : look.holding).includes(each));
+      const before = look.holding.filter((each) => !each.startsWith('a '));
+      const who = { ...look, holding: before };
+      const asked = new Set(isAsked ? ['a'] : ['b']);
+      const chosen = chooseEdition(editions, {
+        ...{ who, stands: who, stage: '~asking', asked: new Set(['a', 'b']) },
+        holds: (condition) => before.includes(condition),
+      });
+      const leads = leadsByAnswers(editions, chosen);
+      const led = ledByAnswers(leads, { fields, asked, holds: (condition) => holding.includes(condition) });
+      const plainly = Plainly.led(editions, who, { holding, byAnswers: isAsked ? ['a = "1"'] : [] });
+      expect(led?.id ?? null).toBe(plainly?.id ?? null);
+      if (plainly) counts.led += 1;
+      else if (leads.length > 0) counts[isAsked ? 'here' : 'unasked'] += 1;
+      else if (chosen.edition) counts['given before'] += 1;
+    }),
+    { numRuns: often(15_000) },
+  );
+  console.log('led elsewhere by answers:', counts);
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(50);
 });
 
 /** One thing that changes in a form. */
@@ -328,7 +371,7 @@ test('an edition is filled in as a form is: what it locks is not taken, what it 
         }
       },
     ),
-    { numRuns: often(2_500) },
+    { numRuns: often(3_500) },
   );
   console.log('editions filled in:', counts);
   expect(Math.min(...Object.values(counts))).toBeGreaterThan(often(15));

@@ -79,3 +79,20 @@ export function given<E extends Words>(editions: readonly E[], look: Look, stage
   for (const edition of editions) if (fits(edition, look, stage)) return edition;
   return null;
 }
+
+/**
+ * Where answers lead: the list is gone through in its order. Whatever is given without them ends it; what leads elsewhere and
+ * hangs on one of the questions leads there once it holds.
+ */
+export function led<E extends Words>(
+  editions: readonly E[],
+  look: Look,
+  after: { readonly holding: readonly string[]; readonly byAnswers: readonly string[] },
+): E | null {
+  for (const edition of editions) {
+    if (fits(edition, look, '~asking')) return null;
+    if (edition.elsewhere === undefined || !after.byAnswers.includes(edition.when)) continue;
+    if (fits(edition, { ...look, holding: after.holding }, '~asking')) return edition;
+  }
+  return null;
+}

@@ -115,6 +115,52 @@ describe('an edition that leads to another form', () => {
   });
 });
 
+describe('an edition that leads elsewhere by what is answered', () => {
+  const trips = { ...leading({ form: 'vessel-time' }), when: 'works_on_water and reason = "a trip"' };
+  const check = async (by: Caller, answers: object) =>
+    ok(await by.call('checkAnswers', { params: { slug: 'come-on-site' }, body: { answers } })).leadsTo;
+  const trip = { ...VISIT, reason: 'a trip', works_on_water: true, survival_until: '2027-05-01' };
+
+  it('leads there once they answer so, and takes nothing in here; before and otherwise they are asked here', async () => {
+    expect(await give('site-access', trips)).toEqual([]);
+    const opened = await door(priya, 'come-on-site');
+    expect([opened.leadsTo, opened.form.leadsBy]).toEqual([null, ['reason', 'works_on_water']]);
+    expect(await check(priya, { works_on_water: true })).toBeNull();
+    expect(await check(priya, trip)).toEqual({ to: 'form', slug: 'vessel-time', title: 'Vessel time' });
+    const number = await release('site-access');
+    const led = await priya.submit('come-on-site', trip, { release: number });
+    expect([led.status, led.body.type.split(':').at(-1)]).toEqual([409, 'elsewhere']);
+    expect((await priya.submit('come-on-site', VISIT, { release: number })).status).toBe(200);
+    const [row] = ok(
+      await maren.call('editionsGiven', { params: { key: 'site-access' }, query: { find: 'priya' } }),
+    ).people;
+    expect([row.gets, row.verdicts[0]]).toEqual([null, { is: 'answers' }]);
+  });
+
+  it('leads nobody to whom an edition before it is given, by what their edition does not ask, or by what is for the desk', async () => {
+    const short: Edition = {
+      ...{ id: 'short', name: 'Short', on: true, when: '', audience: { in: { anyOf: ['boats'] }, outOf: [] } },
+      differences: [{ does: 'hide', part: 'reason' }],
+    };
+    await give('site-access', short, trips);
+    expect([(await door(bram, 'come-on-site')).form.leadsBy, await check(bram, trip)]).toEqual([[], null]);
+    await give('site-access', trips, short);
+    expect([(await door(bram, 'come-on-site')).form.leadsBy, await check(bram, trip)]).toEqual([
+      ['works_on_water'],
+      null,
+    ]);
+    expect(await check(priya, trip)).not.toBeNull();
+    // Another condition besides, over what nobody who asks may know.
+    const [found = ''] = await give('site-access', { ...trips, when: 'works_on_water and escort = null' });
+    expect(found).toContain('“Escort”');
+    expect([(await door(priya, 'come-on-site')).form.leadsBy, await check(priya, trip)]).toEqual([
+      ['works_on_water'],
+      null,
+    ]);
+    await give('site-access');
+  });
+});
+
 describe('an edition that leads to an address elsewhere', () => {
   it('leads to hosts that the desk allows, and nowhere else', async () => {
     const out = { in: { anyOf: ['~contact'] }, outOf: [] };

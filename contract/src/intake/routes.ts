@@ -4,7 +4,7 @@ import { routesOf } from '../wire/route.ts';
 import { done, moment, rawAnswers, slugged, withToken } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { intakeHeads } from './heads.ts';
-import { doorView, keptAnswers } from './shapes.ts';
+import { doorView, keptAnswers, leadsTo } from './shapes.ts';
 
 const contact = z.strictObject({ name: z.string().trim().max(200), email: z.string().trim().max(254) });
 /** Epoch ms by the clock of the device it was typed on. */
@@ -25,10 +25,10 @@ export const intakeRoutes = routesOf(intakeHeads, {
     answer: doorView,
   },
   checkAnswers: {
-    says: 'Which answers another request has already, where no two may have the same. Whose it is is said only to whoever asked it.',
+    says: 'Which answers another request has already, where no two may have the same, and whether they lead to another form. Whose it is is said only to whoever asked it.',
     params: slugged,
     body: z.strictObject({ answers: rawAnswers, opened, owed, place, entry: z.string().max(64).optional() }),
-    answer: z.object({ problems: z.array(z.object({ field: z.string(), message: words, fix: words })) }),
+    answer: z.object({ problems: z.array(z.object({ field: z.string(), message: words, fix: words })), leadsTo }),
   },
   offers: {
     says: 'What a reference of the form offers with the answers so far: only what the reference shows and carries along of each request.',

@@ -58,6 +58,14 @@ const changeable = z.object({
   /** What they sent that waits to be accepted. */
   waiting: z.object({ at: moment, changes: visibleChanges }).nullable(),
 });
+/** Where somebody asks instead: another form by a door that lets them in, none where it lets nobody in just now; or an address. */
+export const leadsTo = z
+  .union([
+    z.object({ to: z.literal('form'), slug: z.string().nullable(), title: z.string() }),
+    z.object({ to: z.literal('address'), address: z.string(), host: z.string() }),
+  ])
+  .nullable();
+
 export const doorView = z.object({
   slug: z.string(),
   kind: z.enum(['staff', 'outside']),
@@ -101,6 +109,8 @@ export const doorView = z.object({
        * requests may have, and what limits a reference.
        */
       together: z.array(z.array(fieldKey)),
+      /** Questions whose answers may lead to another form, or elsewhere. */
+      leadsBy: z.array(fieldKey),
       /** What the caller, signed in, typed here before and has not sent. */
       kept: keptAnswers.nullable(),
     })
@@ -131,12 +141,7 @@ export const doorView = z.object({
     .enum(['closed', 'not-yet', 'sign-in', 'inactive', 'not-for-you', 'full', 'kept-by-others', 'owed-closed'])
     .nullable(),
   /** Where they ask instead: another form by a door that lets them in, none where it lets nobody in just now; or an address elsewhere. */
-  leadsTo: z
-    .union([
-      z.object({ to: z.literal('form'), slug: z.string().nullable(), title: z.string() }),
-      z.object({ to: z.literal('address'), address: z.string(), host: z.string() }),
-    ])
-    .nullable(),
+  leadsTo,
   /** How the caller stands to those who wait for a place: they can join them, are among them, or one is held for them until a moment. */
   line: z.object({ is: z.enum(['open', 'in', 'held']), until: moment.nullable() }).nullable(),
   /** Where the form was sent to who calls: why, about what, until when, and whether they may pass it on. */

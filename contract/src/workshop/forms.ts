@@ -23,7 +23,7 @@ const knownRegister = exactly<KnownRegister>()(
 );
 const verdict = exactly<Verdict>()(
   z.discriminatedUnion('is', [
-    z.object({ is: z.enum(['off', 'stage', 'condition']) }),
+    z.object({ is: z.enum(['off', 'stage', 'condition', 'answers']) }),
     z.object({ is: z.literal('out'), by: z.string() }),
     z.object({ is: z.literal('not-in'), missing: z.array(z.string()).readonly() }),
     z.object({ is: z.literal('fits'), by: z.string().nullable() }),

@@ -1,5 +1,5 @@
 import type { Viewer } from '../people/index.ts';
-import { type Field, partsOf, type RequestFacts, type RequestStanding } from '../register/index.ts';
+import { type Field, partsOf, type RequestFacts, type RequestStanding, type Values } from '../register/index.ts';
 import { type Access, planned, type Relation } from './accessTo.ts';
 import type { RequestMoment } from './circumstance.ts';
 import { conditionHolds } from './condition.ts';
@@ -33,15 +33,19 @@ export function levelsAsking(
   );
 }
 
-/** What rules hang on, of a request by a form that has just arrived at a stage with nothing in it. `day`: at the desk. */
+/**
+ * What rules hang on, of a request by a form that has just arrived at a stage with nothing in it, or with some answers.
+ * `day`: at the desk.
+ */
 export function momentArriving(
   fields: readonly Field[],
   { form, stage, day }: { readonly form: string; readonly stage: string; readonly day: string },
   facts: () => RequestFacts,
+  values: Values = {},
 ): RequestMoment {
   const standing = (): RequestStanding => ({
     ...{ number: '', form, stage, phase: 'arrived', team: null, handler: null, priority: null },
     ...{ arrived: facts().now, due: null, finished: null, age: 0, decision: null, trial: false },
   });
-  return { stage, day, holds: (condition) => conditionHolds(condition, { fields, values: {}, facts, standing }) };
+  return { stage, day, holds: (condition) => conditionHolds(condition, { fields, values, facts, standing }) };
 }

@@ -3,7 +3,7 @@ import { consentProblems, contactProblems } from '@tolvek/core/door';
 import { type FormDesign, inLanguage, readIn } from '@tolvek/core/form';
 import { own as ownValue } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
-import type { Problem as FieldProblem, RawAnswers, Values } from '@tolvek/core/register';
+import type { RawAnswers, Values } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
@@ -37,7 +37,7 @@ import { deskOf } from '../settings/queries.ts';
 import { admissionOf, comerOf, countedAt, namedAt, UNKNOWN } from './admission.ts';
 import { answersHeld, arrive, consider, refusal } from './arrive.ts';
 import { confirmationOf } from './confirmation.ts';
-import { refuseElsewhere } from './elsewhere.ts';
+import { ledBy, refuseElsewhere } from './elsewhere.ts';
 import { refuseFormer } from './formerAddress.ts';
 import { forgetKept, keptBy } from './kept.ts';
 import { placeShown } from './line.ts';
@@ -102,7 +102,7 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
         throw new Problem(409, 'form-changed', refused('formChanged'));
       }
       // What was sent to somebody they answer where it leads.
-      if (!sent) refuseElsewhere(tx, { door, release }, { viewer, now, reads: input.language });
+      if (!sent) refuseElsewhere(tx, { door, release, answers: input.answers }, { viewer, now, reads: input.language });
       const consent = agreedTo(door.design, input.consent);
       if (door.design.slowsRobots && !viewer) spendWork(tx, input.work ?? null);
       const since = openedSince(house.config.secret, door, input.opened);
@@ -356,14 +356,15 @@ function completedAt(
 ) {
   const known = namedAt(door, viewer);
   const requester = known ? (personById(db, known.personId) ?? null) : null;
-  const { release, complete } = askedAt(
+  const asked = askedAt(
     db,
     inForce,
     { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry, reads },
     now,
   );
+  const { release } = asked;
   const facts = factsFor(db, { door, design: release.design, requester, now, named: answers });
-  return { release, facts, values: complete(answers, facts).values, asker: requester?.id ?? null };
+  return { asked, release, facts, values: asked.complete(answers, facts).values, asker: requester?.id ?? null };
 }
 
 /**
@@ -375,13 +376,18 @@ export function checkAnswers(
   viewer: Viewer | null,
   { answers, entry, ...at_ }: Through & Omit<BodyOf<'checkAnswers'>, 'owed'>,
   now: number,
-): readonly FieldProblem[] {
+): AnswerOf<'checkAnswers'> {
   const { db } = house;
   const at = openDoor(house, viewer, at_, now);
-  const { release, facts, values, asker } = completedAt(db, at, answers, now);
+  const { asked, release, facts, values, asker } = completedAt(db, at, answers, now);
   const person = asker === null ? undefined : personById(db, asker);
   const meant = person && meantAt(db, { ...at, person, answers, entry }, now);
-  return answersHeld(db, release, { values, facts, asker }, meant?.is === 'one' ? { but: meant.one.open.request } : {});
+  const but = meant?.is === 'one' ? { but: meant.one.open.request } : {};
+  const asker_ = { viewer: at.viewer, now, reads: at.reads };
+  return {
+    problems: [...answersHeld(db, release, { values, facts, asker }, but)],
+    leadsTo: at.sent ? null : ledBy(db, at.door.formId, { asked, values, facts }, asker_),
+  };
 }
 
 /** What a reference of a form offers with the answers so far. */

@@ -1,7 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
-import type { Elsewhere } from '@tolvek/core/form';
+import { namesIn } from '@tolvek/core/expression';
+import { type Elsewhere, type FormDesign, ledByAnswers, questionsOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { hostAllowed } from '@tolvek/core/register';
+import { hostAllowed, type RawAnswers, type RequestFacts, type Values } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { keptByOthers } from '../door/admission.ts';
@@ -9,7 +10,8 @@ import { type DoorRow, doorBySlug, doorsOf } from '../door/queries.ts';
 import { formByKey, type ReleaseRow } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
-import { askedAt } from '../request/askedAt.ts';
+import { type AskedRelease, askedAt } from '../request/askedAt.ts';
+import { factsFor } from '../request/facts.ts';
 import { deskOf } from '../settings/queries.ts';
 import { admissionOf, namedAt } from './admission.ts';
 
@@ -60,18 +62,52 @@ const askedFrom = (
   { viewer, now, reads }: Asker,
 ) => askedAt(db, release, { kind: door.kind, id: namedAt(door, viewer)?.personId ?? null, reads }, now);
 
+/** Answers that are complete, at the form that somebody is asked. */
+interface Answered {
+  readonly asked: AskedRelease;
+  readonly values: Values;
+  readonly facts: RequestFacts;
+}
+
+/** Where answers lead at a door; null where they are asked here. */
+export function ledBy(db: Reader, formId: string, { asked, values, facts }: Answered, asker: Asker): Led | null {
+  const { leads, release } = asked;
+  if (!leads) return null;
+  const { design } = release;
+  const { holds } = leads.at(values, () => facts);
+  const led = ledByAnswers(leads.editions, { fields: design.fields, asked: questionsAsked(design), holds });
+  return led && ledFrom(db, formId, led.elsewhere, asker);
+}
+
+const questionsAsked = ({ parts }: Pick<FormDesign, 'parts'>): ReadonlySet<string> =>
+  new Set(questionsOf(parts).map(({ field }) => field));
+
+/** The questions whose answers may lead elsewhere. */
+export function leadingQuestions({ leads, release: { design } }: AskedRelease): readonly string[] {
+  const named = new Set(leads?.editions.flatMap(({ when }) => namesIn(when)));
+  return [...questionsAsked(design)].filter((field) => named.has(field));
+}
+
 /**
- * Whoever is led elsewhere sends nothing here.
+ * Whoever is led elsewhere sends nothing here, by who they are or by what they answer.
  *
  * @throws Problem 409
  */
 export function refuseElsewhere(
   db: Reader,
-  at: { readonly door: DoorRow; readonly release: ReleaseRow },
+  at: { readonly door: DoorRow; readonly release: ReleaseRow; readonly answers: RawAnswers },
   asker: Asker,
 ): void {
-  const { elsewhere } = askedFrom(db, at, asker);
-  const led = elsewhere && ledFrom(db, at.door.formId, elsewhere, asker);
+  const { door, answers } = at;
+  const asked = askedFrom(db, at, asker);
+  const { elsewhere, leads, release } = asked;
+  let led = elsewhere && ledFrom(db, door.formId, elsewhere, asker);
+  if (!led && leads) {
+    const known = namedAt(door, asker.viewer);
+    const requester = known ? { id: known.personId, kind: known.kind } : null;
+    const facts = factsFor(db, { door, design: release.design, requester, now: asker.now, named: answers });
+    led = ledBy(db, door.formId, { asked, facts, values: asked.complete(answers, facts).values }, asker);
+  }
   if (led)
     throw new Problem(409, 'elsewhere', refused('askedElsewhere', { where: led.to === 'form' ? led.title : led.host }));
 }

@@ -41,7 +41,7 @@ import {
   submit,
   waitingFor,
 } from './commands.ts';
-import { ledFrom } from './elsewhere.ts';
+import { leadingQuestions, ledFrom } from './elsewhere.ts';
 import { refuseFormer } from './formerAddress.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 import { isFullFor, joinLine, lineAt, placeShown, quitLine } from './line.ts';
@@ -129,7 +129,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
       const requester = known && { id: known.personId, kind: known.kind };
       const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry, reads };
-      const { release: given, spoken, elsewhere } = askedAt(db, release, asking, clock.now());
+      const askedOf = askedAt(db, release, asking, clock.now());
+      const { release: given, spoken, elsewhere } = askedOf;
       const leadsTo =
         elsewhere && !sent && !refused ? ledFrom(db, door.formId, elsewhere, { viewer, now, reads }) : null;
       const { design } = given;
@@ -169,6 +170,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
                     }
                   : null,
                 updates: known && updatesAt(db, { release, design, sent, personId: known.personId }, now),
+                leadsBy: sent ? [] : [...leadingQuestions(askedOf)],
                 together: lookedAtTogether(design).map((fields) => [...fields]),
                 // What is known of somebody goes to their device as far as this form reads it.
                 facts: {
@@ -181,9 +183,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       };
     },
 
-    checkAnswers: ({ params, body, viewer, session, language: reads }) => ({
-      problems: [...checkAnswers(house, viewer, { ...params, ...body, session, reads }, clock.now())],
-    }),
+    checkAnswers: ({ params, body, viewer, session, language: reads }) =>
+      checkAnswers(house, viewer, { ...params, ...body, session, reads }, clock.now()),
     offers: ({ params, body, viewer, session, language: reads }) =>
       offersAt(house, viewer, { ...params, ...body, session, reads }, clock.now()),
     cardPicture: async ({ params, query, viewer, session, language: reads, response }) => {

@@ -9,7 +9,11 @@ import {
   editionOf,
   type FormDesign,
   inLanguage,
+  type LeadingEdition,
+  leadsByAnswers,
+  type Opening,
   OWN_REQUESTS,
+  questionsOf,
   readIn,
   stoodIn,
   type Unasked,
@@ -17,7 +21,7 @@ import {
 import { type PreparedForm, prepareIntake } from '@tolvek/core/intake';
 import { askedAbout, type KnownAnswer } from '@tolvek/core/mailing';
 import { inRegister, profileConditionsIn, STRANGER } from '@tolvek/core/people';
-import { calledFields } from '@tolvek/core/register';
+import { calledFields, type RequestFacts, type Values } from '@tolvek/core/register';
 import type { Language } from '@tolvek/words/speech';
 import { LRUCache } from 'lru-cache';
 import { formById, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
@@ -50,6 +54,15 @@ export interface AskedRelease extends PreparedForm {
   readonly spoken: Language | null;
   /** Where they ask instead; null: here. */
   readonly elsewhere: Elsewhere | null;
+  /** What leads them elsewhere by what they answer, in order. */
+  readonly leads: Leads | null;
+}
+
+/** What leads somebody elsewhere by what they answer. */
+export interface Leads {
+  readonly editions: readonly LeadingEdition[];
+  /** Over answers that are complete. */
+  readonly at: (values: Values, facts: () => RequestFacts) => Pick<Opening, 'holds'>;
 }
 
 /** Forms as they are asked of somebody, by edition and by what is kept from them. */
@@ -77,15 +90,18 @@ export function askedAt(
   // Where nothing is translated it is not looked up what they read.
   const spoken = design.translations ? readIn(design.translations, asking.reads ?? languageOf(db, asking)) : null;
   const isAsWritten = known.length === 0 && spoken === null && calledFields(register.fields) === register.fields;
-  if (!isSpokenOf && editions.length === 0 && isAsWritten) return { ...whole, edition: null, spoken, elsewhere: null };
-  const { viewer, at } = askerOf(db, register, release, asking, now);
-  const opening = { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds };
-  const edition =
-    tried === undefined ? chooseEdition(editions, opening).edition : (editions.find(({ id }) => id === tried) ?? null);
+  if (!isSpokenOf && editions.length === 0 && isAsWritten)
+    return { ...whole, edition: null, spoken, elsewhere: null, leads: null };
+  const { viewer, at, after } = askerOf(db, register, release, asking, now);
+  const asked = new Set(questionsOf(design.parts).map(({ field }) => field));
+  const chosen = chooseEdition(editions, { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds, asked });
+  const edition = tried === undefined ? chosen.edition : (editions.find(({ id }) => id === tried) ?? null);
+  const leading = tried === undefined ? leadsByAnswers(editions, chosen) : [];
+  const leads = leading.length > 0 ? { editions: leading, at: after } : null;
   const elsewhere = edition?.elsewhere ?? null;
   const unasked: Unasked = isSpokenOf ? levelsAsking(design.fields, register.access, viewer, at) : new Map();
   if (unasked.size === 0 && edition === null && isAsWritten)
-    return { ...whole, edition: null, spoken, elsewhere: null };
+    return { ...whole, edition: null, spoken, elsewhere: null, leads };
   const words = isAsWritten ? null : [spoken, register.id, register.version];
   const name = JSON.stringify([release.id, edition?.id ?? null, [...unasked].toSorted(), known, words]);
   let found = prepared.get(name);
@@ -95,17 +111,18 @@ export function askedAt(
     const read = isAsWritten ? said : { ...said, fields: calledFields(said.fields) };
     const laid = edition && (read.editions ?? []).find(({ id }) => id === edition.id);
     const given = askedBy(laid ? editionOf(read, laid) : read, unasked);
-    const asked = known.length > 0 ? askedAbout(given, known) : given;
+    const about = known.length > 0 ? askedAbout(given, known) : given;
     found = {
-      release: { ...release, design: asked },
+      release: { ...release, design: about },
       edition: edition?.id ?? null,
       spoken,
       elsewhere,
-      ...prepareIntake(asked),
+      leads: null,
+      ...prepareIntake(about),
     };
     prepared.set(name, found);
   }
-  return found;
+  return leads ? { ...found, leads } : found;
 }
 
 /** A form with its fields called as its register calls them now. */
@@ -141,6 +158,8 @@ function askerOf(db: Reader, register: RegisterRow, release: ReleaseRow, { kind,
   const requester = person ? { id: person.id, kind: person.kind } : null;
   const facts = () => factsFor(db, { door: { kind }, design, requester, now });
   const form = formById(db, release.formId)?.key ?? '';
-  const at = momentArriving(register.fields, { form, stage: firstStage(register).key, day: todayAt(db, now) }, facts);
-  return { viewer, at };
+  const arriving = { form, stage: firstStage(register).key, day: todayAt(db, now) };
+  const at = momentArriving(register.fields, arriving, facts);
+  const after: Leads['at'] = (values, known) => momentArriving(register.fields, arriving, known, values);
+  return { viewer, at, after };
 }

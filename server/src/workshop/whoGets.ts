@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { momentArriving } from '@tolvek/core/access';
-import { ASKING, ASKS, type Edition, type Opening, whoGets } from '@tolvek/core/form';
+import { ASKING, ASKS, type Edition, type Opening, questionsOf, whoGets } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
 import { asksRights, nameCompared, profileConditionsIn, STRANGER } from '@tolvek/core/people';
 import type { RequestFacts } from '@tolvek/core/register';
@@ -51,6 +51,7 @@ export function editionsGiven(db: Reader, key: string, { stage, as, find, editio
     conditions,
   );
   const isAsked = [...editions, ...before].some(({ audience }) => asksRights(audience));
+  const asked = new Set(questionsOf(form.draft.parts).map(({ field }) => field));
   const now = nowIn(db);
   const isAsking = stage === ASKING;
   const relations = as ? as.split(' ') : [];
@@ -61,7 +62,7 @@ export function editionsGiven(db: Reader, key: string, { stage, as, find, editio
   const openingFor = (facts: () => RequestFacts, who: Opening['who']): Opening => {
     let holds: Opening['holds'] | undefined;
     return {
-      ...{ who, stands, stage },
+      ...{ who, stands, stage, asked },
       // What nobody asks for is not looked up.
       holds: (condition) => (holds ??= momentArriving(form.draft.fields, at, facts).holds)(condition),
     };

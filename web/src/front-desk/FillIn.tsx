@@ -36,12 +36,14 @@ import { workedOut } from './slowWork.ts';
 import type { Updating } from './updating.ts';
 import { useCompletion } from './useCompletion.ts';
 import { type KeptAt, useKeptAtDesk } from './useKeptAtDesk.ts';
+import { useLed } from './useLed.ts';
 import { useLeftFields } from './useLeftFields.ts';
 import { usePrinting } from './usePrinting.ts';
 import { useTaken } from './useTaken.ts';
 
 const loadPrinted = () => import('./PrintedForm.tsx');
 const PrintedForm = lazy(loadPrinted);
+const Led = lazy(() => import('./Led.tsx').then(({ Led: default_ }) => ({ default: default_ })));
 const HeldPlace = lazy(() => import('./HeldPlace.tsx').then(({ HeldPlace: default_ }) => ({ default: default_ })));
 const loadUpdating = () => import('./Updating.tsx');
 const WhatChanges = lazy(() => loadUpdating().then(({ WhatChanges: default_ }) => ({ default: default_ })));
@@ -106,6 +108,12 @@ export function FillIn({
   );
   const means = changes?.id ?? (updating?.about.is === 'another' ? 'another' : undefined);
   const taken = useTaken(slug, form.together, means === undefined ? shows : { ...shows, entry: means });
+  const led = useLed(
+    slug,
+    form.leadsBy,
+    rules ? withoutBlanks(rules.answersToSend(answered, completion, form.parts), form) : NOTHING,
+    shows,
+  );
   const [giveWork, { isLoading: isWorking }] = frontDeskApi.useWorkMutation();
   const [ask] = frontDeskApi.useOffersMutation();
   const [isKept, setIsKept] = useState(false);
@@ -445,6 +453,11 @@ export function FillIn({
       {door.kind === 'staff' && !door.unnamed && !door.sent && !form.updates && isLast ? (
         <ForSomebody behalf={behalf} set={setBehalf} />
       ) : null}
+      {led ? (
+        <Suspense>
+          <Led title={door.title} to={led} answers={answered} />
+        </Suspense>
+      ) : null}
       <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-3 print:hidden">
         {at > 0 ? (
           <Button className="min-h-12 px-5 text-[16px]" onClick={() => turnTo(at - 1)}>
@@ -452,9 +465,9 @@ export function FillIn({
           </Button>
         ) : null}
         <Button
-          look="main"
+          look={led ? 'plain' : 'main'}
           type="submit"
-          disabled={isLoading || isWorking || state !== 'ready'}
+          disabled={isLoading || isWorking || state !== 'ready' || led !== null}
           className="min-h-12 px-7 text-[16px]"
         >
           {isLoading || isWorking
@@ -499,6 +512,8 @@ export function FillIn({
     </form>
   );
 }
+
+const NOTHING: RawAnswers = {};
 
 /** What is kept at the desk: answers that were typed, without those left empty. */
 const keptFrom = (typed: KeptAnswers, form: OpenDoor['form'], updating: Updating | null): RawAnswers =>

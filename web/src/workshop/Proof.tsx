@@ -78,7 +78,11 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         <InEdition draft={draft} proof={proof} />
         <InALanguage draft={draft} proof={proof} />
       </p>
-      {proof.edition?.elsewhere ? <Leads elsewhere={proof.edition.elsewhere} /> : null}
+      {proof.edition?.elsewhere ? (
+        <Leads elsewhere={proof.edition.elsewhere} />
+      ) : proof.led ? (
+        <Leads elsewhere={proof.led.elsewhere} byAnswers />
+      ) : null}
       <div className="mt-3 border border-rule bg-sheet p-5" lang={proof.language ?? undefined}>
         <h2>{proof.asked.title || say('workshop:noTitleYet')}</h2>
         <p className="mt-1 whitespace-pre-line text-soft">{proof.asked.intro}</p>
@@ -387,11 +391,13 @@ function placed(draft: FormDesign, key: string): readonly string[] {
 }
 
 /** That whoever sits there is led elsewhere by their edition. */
-function Leads({ elsewhere }: { elsewhere: Elsewhere }) {
+function Leads({ elsewhere, byAnswers = false }: { elsewhere: Elsewhere; byAnswers?: boolean }) {
   const { data } = workshopApi.useFormsQuery();
   return (
     <p className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
-      {say('editions:proofLeads', { to: ledTo(elsewhere, data?.forms ?? []) })}
+      {say(byAnswers ? 'editions:proofLeadsByAnswers' : 'editions:proofLeads', {
+        to: ledTo(elsewhere, data?.forms ?? []),
+      })}
     </p>
   );
 }

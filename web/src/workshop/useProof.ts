@@ -8,6 +8,9 @@ import {
   editionOf,
   type FormDesign,
   inLanguage,
+  leadsByAnswers,
+  ledByAnswers,
+  type Part,
   prepareCompletion,
   questionsOf,
 } from '@tolvek/core/form';
@@ -77,6 +80,9 @@ const viewerAtSeat = (
     .filter((condition) => personMeets(condition, facts.profile)),
 });
 
+const fieldsAsked = (parts: readonly Part[]): ReadonlySet<string> =>
+  new Set(questionsOf(parts).map(({ field }) => field));
+
 /**
  * The draft as the chosen person meets it, with the answers typed into the proof: what rules and
  * routing are tried on.
@@ -118,16 +124,23 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const { parts: wholeParts, rules: wholeRules, editions, title, intro } = read;
   // Called as whoever asks reads them.
   const all = calledFields(read.fields);
-  const moment = useMemo(
-    () => momentArriving(all, { form: form.key, stage: form.stages[0]?.key ?? '', day: facts.today }, () => facts),
-    [all, form.key, form.stages, facts],
+  const arriving = useMemo(
+    () => ({ form: form.key, stage: form.stages[0]?.key ?? '', day: facts.today }),
+    [form.key, form.stages, facts.today],
   );
+  const moment = useMemo(() => momentArriving(all, arriving, () => facts), [all, arriving, facts]);
   /** The edition that whoever sits there is given. */
   const given = useMemo(() => {
     const audiences = [...form.asking, ...(editions ?? [])];
     const who = viewerAtSeat(facts, rights, audiences);
-    return chooseEdition(editions ?? [], { who, stands: ASKS, stage: ASKING, holds: moment.holds });
-  }, [editions, form.asking, rights, facts, moment]);
+    return chooseEdition(editions ?? [], {
+      who,
+      stands: ASKS,
+      stage: ASKING,
+      holds: moment.holds,
+      asked: fieldsAsked(wholeParts),
+    });
+  }, [editions, wholeParts, form.asking, rights, facts, moment]);
   const edition = wanted === null ? given.edition : ((editions ?? []).find(({ id }) => id === wanted) ?? null);
   // What the edition has otherwise, and what the access plan lets whoever sits there fill in while they ask.
   const { parts, ...asked } = useMemo(() => {
@@ -146,8 +159,16 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));
   }, [answers, parts]);
   const completion = useMemo(() => complete(known, facts), [complete, known, facts]);
+  /** Where the answers so far lead; null while it is asked here. */
+  const led = useMemo(() => {
+    const leads = wanted === null ? leadsByAnswers(editions ?? [], given) : [];
+    if (leads.length === 0) return null;
+    const { holds } = momentArriving(all, arriving, () => facts, completion.values);
+    return ledByAnswers(leads, { fields: all, asked: fieldsAsked(parts), holds });
+  }, [wanted, editions, given, all, arriving, facts, completion.values, parts]);
   return {
     draft,
+    led,
     seat,
     setSeat,
     /** Who is looked up to sit there: somebody by id. */

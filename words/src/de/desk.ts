@@ -259,6 +259,10 @@ export const desk: Same<typeof english> = {
   askedAtAddress: 'Danach fragen Sie woanders: bei {{host}}.',
   keptForReturn: 'Was Sie hier getippt haben, bleibt auf diesem Gerät, falls Sie zurückkommen.',
   goThere: 'Weiter zu {{host}}',
+  ledByAnswers: 'Mit diesen Antworten fragen Sie mit einem anderen Formular: „{{title}}“.',
+  ledKeeps: 'Was Sie getippt haben, kommt mit, wo es dasselbe fragt. Es bleibt auch hier, falls Sie zurückkommen.',
+  goOnWith: 'Weiter mit „{{title}}“',
+  ledToAddress: 'Mit diesen Antworten fragen Sie woanders: bei {{host}}.',
   ledHere: '„{{title}}“ hat Sie zu diesem Formular geführt.',
   ledWith: 'Wo es dasselbe fragt, sind Ihre Antworten schon eingetragen.',
   waitForPlace:

@@ -44,6 +44,7 @@ export const editions: Same<typeof english> = {
   'verdict.off': 'ausgeschaltet',
   'verdict.stage': 'für andere Stände',
   'verdict.condition': 'ihre Bedingung trifft nicht zu',
+  'verdict.answers': 'hängt davon ab, was sie antworten',
   'verdict.nobody': 'für niemanden',
   'verdict.everyone': 'für alle',
   'verdict.out': 'ausgenommen: {{who}}',
@@ -162,7 +163,8 @@ export const editions: Same<typeof english> = {
   whichForm: 'Formular',
   whichAddress: 'Adresse',
   leadsHint:
-    'Wer diese Fassung bekommt, fragt stattdessen dort. Ein anderes Formular öffnet sich mit dem, was getippt wurde, wo es dasselbe fragt.',
+    'Wer diese Fassung bekommt, fragt stattdessen dort. Hängt ihre Bedingung an Antworten, geht es dorthin, sobald sie gegeben sind. Ein anderes Formular öffnet sich mit dem, was getippt wurde, wo es dasselbe fragt.',
   leads: 'führt zu {{to}}',
+  proofLeadsByAnswers: 'Mit diesen Antworten fragen sie woanders: eine Fassung führt zu {{to}}.',
   proofLeads: 'Sie fragen woanders: Ihre Fassung führt zu {{to}}. Darunter steht dieses Formular ohne sie.',
 };

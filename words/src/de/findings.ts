@@ -151,6 +151,8 @@ export const findings: Same<typeof english> = {
   editionNoStage: '„{{edition}}“ wird bei keinem Stand vergeben. Wählen Sie einen Stand.',
   editionBeforeAnswers:
     '„{{edition}}“ hängt von Antworten ab und wird gewählt, bevor es welche gibt. Niemand bekommt sie. Ändern Sie die Bedingung, oder wählen Sie einen Stand.',
+  editionLeadsUnasked:
+    '„{{edition}}“ führt nach „{{field}}“ woandershin, wonach dieses Formular nicht fragt. Sie führt niemanden. Ändern Sie die Bedingung.',
   editionNoDifference: '„{{edition}}“ weicht in nichts ab. Ändern Sie etwas daran, oder entfernen Sie sie.',
   editionLostPart: '„{{edition}}“ ändert „{{name}}“, das nicht mehr im Formular steht. Entfernen Sie diese Abweichung.',
   editionShowsLost: '„{{edition}}“ zeigt Fragen, die nicht mehr im Formular stehen. Entfernen Sie sie aus der Liste.',

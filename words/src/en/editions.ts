@@ -41,6 +41,7 @@ export const editions = {
   'verdict.off': 'switched off',
   'verdict.stage': 'for other stages',
   'verdict.condition': 'its condition does not hold',
+  'verdict.answers': 'depends on what they answer',
   'verdict.nobody': 'for nobody',
   'verdict.everyone': 'for everyone',
   'verdict.out': 'left out: {{who}}',
@@ -159,7 +160,8 @@ export const editions = {
   whichForm: 'Form',
   whichAddress: 'Address',
   leadsHint:
-    'Whoever gets this edition asks there instead. Another form opens with what was typed where it asks the same.',
+    'Whoever gets this edition asks there instead. Where its condition asks for answers, they are led there once they answer. Another form opens with what was typed where it asks the same.',
   leads: 'leads to {{to}}',
+  proofLeadsByAnswers: 'With these answers they ask somewhere else: an edition leads to {{to}}.',
   proofLeads: 'They ask somewhere else: their edition leads to {{to}}. Below is this form without it.',
 } as const;

@@ -136,6 +136,8 @@ export const findings = {
   editionNoStage: '“{{edition}}” is given at no stage. Choose a stage.',
   editionBeforeAnswers:
     '“{{edition}}” depends on answers, and is chosen before there are any. Nobody gets it. Change the condition, or choose a stage.',
+  editionLeadsUnasked:
+    '“{{edition}}” leads elsewhere by “{{field}}”, which this form does not ask. It leads nobody. Change the condition.',
   editionNoDifference: '“{{edition}}” differs in nothing. Change something in it, or remove it.',
   editionLostPart: '“{{edition}}” changes “{{name}}”, which is not on the form any more. Remove this difference.',
   editionShowsLost: '“{{edition}}” shows questions that are not on the form any more. Remove them from its list.',

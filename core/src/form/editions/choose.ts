@@ -1,5 +1,7 @@
+import { namesIn } from '../../expression/index.ts';
 import { type Belonging, type Somebody, type Stands, whyBelongs } from '../../people/index.ts';
-import type { Edition } from '../design.ts';
+import type { Field } from '../../register/index.ts';
+import type { Edition, Elsewhere } from '../design.ts';
 import { ASKING } from './edition.ts';
 
 /** Whom a form is opened for, and how it stands then. */
@@ -11,6 +13,8 @@ export interface Opening {
   readonly stage: string;
   /** Whether a condition holds; of what can’t be said, or must not be known, it does not. */
   readonly holds: (condition: string) => boolean;
+  /** What they are asked, while they fill it in: where an edition leads elsewhere by that, it is said once it is answered. */
+  readonly asked?: ReadonlySet<string>;
 }
 
 /** How somebody stands to what they fill in. */
@@ -23,6 +27,8 @@ export type Verdict =
   /** It is given at other stages only. */
   | { readonly is: 'stage' }
   | { readonly is: 'condition' }
+  /** It leads elsewhere by what is answered, and nothing is answered yet. */
+  | { readonly is: 'answers' }
   | { readonly is: 'fits'; readonly by: string | null };
 
 /** What came of it for each edition in their order, and the first that fits. */
@@ -35,19 +41,54 @@ export interface Chosen {
 const OFF: Verdict = { is: 'off' };
 const STAGE: Verdict = { is: 'stage' };
 const CONDITION: Verdict = { is: 'condition' };
+const ANSWERS: Verdict = { is: 'answers' };
 
 /** What comes of one edition for one opening. */
 export function verdictOn(
   { on, audience, stages, when, elsewhere }: Edition,
-  { who, stands, stage, holds }: Opening,
+  { who, stands, stage, holds, asked }: Opening,
 ): Verdict {
   if (!on) return OFF;
   const belonging = whyBelongs(audience, who, stands);
   if (belonging.is !== 'in') return belonging;
   if ((stages && !stages.includes(stage)) || (elsewhere && stage !== ASKING)) return STAGE;
-  if (when.trim() !== '' && !holds(when)) return CONDITION;
+  if (when.trim() !== '' && !holds(when)) return elsewhere && asked && asksFor(when, asked) ? ANSWERS : CONDITION;
   return { is: 'fits', by: belonging.by };
 }
+
+/** Whether a condition hangs on what somebody is asked. */
+const asksFor = (condition: string, asked: ReadonlySet<string>): boolean =>
+  namesIn(condition).some((name) => asked.has(name));
+
+/** An edition that leads elsewhere. */
+export type Leading = Edition & { readonly elsewhere: Elsewhere };
+
+/**
+ * The editions that lead whoever was given one elsewhere by what they answer: those before it in the list, in their order.
+ */
+export const leadsByAnswers = (editions: readonly Edition[], { edition, verdicts }: Chosen): readonly Leading[] => {
+  const given = edition === null ? editions.length : editions.indexOf(edition);
+  return editions.filter(
+    (each, at): each is Leading => at < given && each.elsewhere !== undefined && verdicts[at]?.is === 'answers',
+  );
+};
+
+/**
+ * Where answers lead: the first of some editions whose condition holds, over what somebody is asked and nothing else of the
+ * form. Null where they are asked here.
+ */
+export const ledByAnswers = (
+  leads: readonly Leading[],
+  {
+    fields,
+    asked,
+    holds,
+  }: { readonly fields: readonly Field[]; readonly asked: ReadonlySet<string>; readonly holds: Opening['holds'] },
+): Leading | null =>
+  leads.find(
+    ({ when }) =>
+      holds(when) && namesIn(when).every((name) => asked.has(name) || !fields.some(({ key }) => key === name)),
+  ) ?? null;
 
 /**
  * Which edition of a form somebody is given (Settled: one ordered list; the first whose audience fits wins; out beats in;

@@ -1,4 +1,13 @@
-export { ASKS, type Chosen, chooseEdition, type Opening, type Verdict } from './choose.ts';
+export {
+  ASKS,
+  type Chosen,
+  chooseEdition,
+  type Leading as LeadingEdition,
+  leadsByAnswers,
+  ledByAnswers,
+  type Opening,
+  type Verdict,
+} from './choose.ts';
 export { ASKING, aboutPart, differenceKey } from './edition.ts';
 export { editionOf } from './editionOf.ts';
 export { formsLedTo, type Leading, roundBy } from './elsewhere.ts';

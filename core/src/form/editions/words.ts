@@ -94,6 +94,7 @@ export function verdictInWords(verdict: Verdict, nameOf: (word: string) => Words
     case 'off':
     case 'stage':
     case 'condition':
+    case 'answers':
       return said(`editions:verdict.${verdict.is}`);
     case 'out':
       return said('editions:verdict.out', { who: named(verdict.by) });

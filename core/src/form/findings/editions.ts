@@ -12,6 +12,7 @@ import {
   type NamedAction,
   type Part,
   partKey,
+  questionsOf,
 } from '../design.ts';
 import { ASKING, aboutPart, differenceKey, editionOf, type Leading, roundBy } from '../editions/index.ts';
 import { partName } from '../words.ts';
@@ -73,7 +74,7 @@ const isNobody = ({ in: inside, requester }: Audience): boolean =>
   (('anyOf' in inside && inside.anyOf.length === 0) || ('allOf' in inside && inside.allOf.length === 0));
 
 function conditionsOf(edition: Edition, design: FormDesign, { known }: EditionsAround, add: Add): void {
-  const { when, id, name, stages } = edition;
+  const { when, id, name, stages, elsewhere } = edition;
   if (when.trim() === '') return;
   const [wrong] = conditionFindings(when, exceptionScope(design.fields, known));
   if (wrong) {
@@ -82,7 +83,14 @@ function conditionsOf(edition: Edition, design: FormDesign, { known }: EditionsA
   }
   const names = namesIn(when);
   const asked = design.fields.filter((field) => names.includes(field.key));
-  if (asked.length > 0 && stages?.length === 1 && stages[0] === ASKING)
+  const isAsking = stages?.length === 1 && stages[0] === ASKING;
+  // By what is answered somebody is led elsewhere, and given nothing else.
+  if (elsewhere) {
+    const questions = new Set(questionsOf(design.parts).map(({ field }) => field));
+    const unasked = asked.find(({ key }) => !questions.has(key));
+    if (unasked)
+      add('caution', 'editions', id, said('findings:editionLeadsUnasked', { edition: name, field: unasked.label }));
+  } else if (asked.length > 0 && isAsking)
     add('caution', 'editions', id, said('findings:editionBeforeAnswers', { edition: name }));
 }
 
