@@ -266,6 +266,8 @@ export const formRoutes = routesOf(formHeads, {
           was: z.int(),
           /** Who would be given it if none before fitted, and who is given it. */
           fits: z.int(),
+          /** Who is led elsewhere by it if they answer so. */
+          byAnswers: z.int(),
           /** Who is kept from it by whom it leaves out alone. */
           caught: z.array(z.string()),
           moreCaught: z.int(),

@@ -105,9 +105,17 @@ export function editionsGiven(db: Reader, key: string, { stage, as, find, editio
     total: rows.length,
     staff: rows.filter(({ kind }) => kind === 'staff').length,
     editions: editions.map(({ id }, place) => {
-      const { gets = 0, fits = 0, caught = [] } = all.taken[place] ?? {};
+      const { gets = 0, fits = 0, caught = [], byAnswers = 0 } = all.taken[place] ?? {};
       const was = all.given.filter((given) => given.was === id).length;
-      return { id, gets, was, fits, caught: namesAt(caught), moreCaught: Math.max(0, caught.length - NAMED) };
+      return {
+        id,
+        gets,
+        was,
+        fits,
+        byAnswers,
+        caught: namesAt(caught),
+        moreCaught: Math.max(0, caught.length - NAMED),
+      };
     }),
     plain: {
       gets: all.given.filter((given) => given.at < 0).length,

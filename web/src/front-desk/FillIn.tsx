@@ -464,22 +464,24 @@ export function FillIn({
             {say('desk:previousPage')}
           </Button>
         ) : null}
-        <Button
-          look={led ? 'plain' : 'main'}
-          type="submit"
-          disabled={isLoading || isWorking || state !== 'ready' || led !== null}
-          className="min-h-12 px-7 text-[16px]"
-        >
-          {isLoading || isWorking
-            ? say('desk:sending')
-            : state === 'loading'
-              ? say('desk:oneMoment')
-              : isLast
-                ? isUnknown && door.proves !== 'never'
-                  ? say('desk:sendAndConfirm')
-                  : say(changes ? 'desk:sendChange' : 'desk:sendRequest')
-                : say('desk:nextPage')}
-        </Button>
+        {led && isLast ? null : (
+          <Button
+            look="main"
+            type="submit"
+            disabled={isLoading || isWorking || state !== 'ready'}
+            className="min-h-12 px-7 text-[16px]"
+          >
+            {isLoading || isWorking
+              ? say('desk:sending')
+              : state === 'loading'
+                ? say('desk:oneMoment')
+                : isLast
+                  ? isUnknown && door.proves !== 'never'
+                    ? say('desk:sendAndConfirm')
+                    : say(changes ? 'desk:sendChange' : 'desk:sendRequest')
+                  : say('desk:nextPage')}
+          </Button>
+        )}
         {state === 'failed' ? <p className="text-brick">{say('desk:partNotLoaded')}</p> : null}
         <span className="text-[14px] text-soft" aria-live="polite">
           {isKept ? (atDesk ? say('desk:savedAnywhere') : say('desk:savedHere')) : ''}

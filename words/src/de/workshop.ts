@@ -269,7 +269,7 @@ export const workshop: Same<typeof english> = {
   seenByShort: 'Gesehen von',
   anOutsider: 'einer Person von außen',
   aColleague: 'einer Kollegin oder einem Kollegen',
-  somebodyFound: 'jemand von außen, nach Namen …',
+  somebodyFound: 'jemand nach Namen …',
   oneOfStaff: 'Eine Person',
   'proofDoor.outside': 'durch die Tür für Außenstehende',
   'proofDoor.staff': 'durch die Tür für Mitarbeitende',

@@ -263,7 +263,7 @@ export const workshop = {
   seenByShort: 'Seen by',
   anOutsider: 'an outside requester',
   aColleague: 'a colleague',
-  somebodyFound: 'somebody from outside, by name …',
+  somebodyFound: 'somebody by name …',
   oneOfStaff: 'One of the staff',
   'proofDoor.outside': 'by the outside door',
   'proofDoor.staff': 'by the staff door',

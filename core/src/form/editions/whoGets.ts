@@ -17,6 +17,8 @@ export interface Taken {
   readonly fits: number;
   /** The places of the openings that only whom it leaves out keeps from it. */
   readonly caught: readonly number[];
+  /** Those whom it leads elsewhere if they answer so. */
+  readonly byAnswers: number;
 }
 
 export interface WhoGets {
@@ -36,6 +38,7 @@ export function whoGets(
 ): WhoGets {
   const gets = editions.map(() => 0);
   const fits = editions.map(() => 0);
+  const byAnswers = editions.map(() => 0);
   const caught = editions.map((): number[] => []);
   // Whoever is left out of everyone is meant to be.
   const tells = editions.map(({ audience }) => !('everyone' in audience.in));
@@ -45,6 +48,7 @@ export function whoGets(
     if (at >= 0) gets[at] = (gets[at] ?? 0) + 1;
     for (const [index, verdict] of verdicts.entries()) {
       if (verdict.is === 'fits') fits[index] = (fits[index] ?? 0) + 1;
+      if (verdict.is === 'answers' && (at < 0 || index < at)) byAnswers[index] = (byAnswers[index] ?? 0) + 1;
       if (verdict.is === 'out' && tells[index]) caught[index]?.push(place);
     }
     const was = before === editions ? edition : chooseEdition(before, opening).edition;
@@ -54,6 +58,7 @@ export function whoGets(
     given,
     taken: editions.map((_, index) => ({
       ...{ gets: gets[index] ?? 0, fits: fits[index] ?? 0, caught: caught[index] ?? [] },
+      byAnswers: byAnswers[index] ?? 0,
     })),
   };
 }

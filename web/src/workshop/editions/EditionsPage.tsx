@@ -161,8 +161,12 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
         </div>
         {mine && !byRequest ? (
           <Count
-            n={mine.gets}
-            {...(mine.fits > mine.gets ? { note: say('editions:ofFitting', { count: mine.fits }) } : {})}
+            n={mine.gets + mine.byAnswers}
+            {...(mine.byAnswers > 0
+              ? { note: say('editions:ifTheyAnswer') }
+              : mine.fits > mine.gets
+                ? { note: say('editions:ofFitting', { count: mine.fits }) }
+                : {})}
           />
         ) : byRequest ? (
           <small className="text-right text-[12px] text-soft">{say('editions:byRequest')}</small>
