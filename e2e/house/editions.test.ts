@@ -157,7 +157,7 @@ test('a request is laid out for its handler: what is left out or locked can’t 
     ok(await ilse.call('sheet', { params: { number } })),
     ok(await maren.call('sheet', { params: { number } })),
   ];
-  expect([sheet.edition, theirs.edition]).toEqual([{ name: 'At work', leftOut: ['fee'] }, null]);
+  expect([sheet.edition, theirs.edition]).toEqual([{ name: 'At work', leftOut: ['fee'], opensToChange: false }, null]);
   expect(JSON.stringify(sheet.words)).toContain('Elke Marlowe');
   expect([sheet.help.reason, theirs.words]).toEqual(['What they told us.', []]);
   const writable = (view: Answer['body'], key: string) =>

@@ -529,6 +529,10 @@ async function live(hidden: Hidden): Promise<Heard> {
       headers: key(`ask-${number}`),
       body: { mailing: mailingIn(mailed) },
     })),
+    changing: each(numbers, (number) => ({ params: { number }, body: { fields: ['what', 'why', 'nothing'] } })),
+    changingMine: each(numbers, (number) => ({ params: { number }, body: { fields: ['what', 'why'] } })),
+    changingFollowed: [{ params: { token: follow }, body: { fields: ['what', 'why'] } }],
+    changedBy: each(numbers, (number) => ({ params: { number } })),
     followRequest: each(numbers, (number) => ({ params: { number }, body: { follows: true } })).concat([
       { params: { number: site }, body: { follows: false } },
     ]),
@@ -769,6 +773,11 @@ async function live(hidden: Hidden): Promise<Heard> {
         : (await caller.call('sheet', { params })).body?.approval?.seen;
     return { ...input, body: { ...body, seen: seen ?? 'nothing' } };
   };
+  // Who has begun to change something is told for less than a minute.
+  for (const number of [first, site]) {
+    await ask(as('Ilse Brandvold'), 'changing', { params: { number }, body: { fields: ['what', 'why', 'reason'] } });
+    for (const caller of callers.values()) await ask(caller, 'changedBy', { params: { number } });
+  }
   // Looking comes before changing, and once more after it.
   // A draft is tried before it is changed.
   const tried: readonly RouteName[] = ['overExisting', 'takeRunBack', 'draftOffers', 'tryCondition'];

@@ -7,6 +7,7 @@ import { isLaid } from './groundwork/firstStart.ts';
 import { registerAbout } from './house/registerAbout.ts';
 import { rightMissing } from './people/grants.ts';
 import { viewerOf } from './people/queries.ts';
+import { AtWork } from './platform/atWork.ts';
 import { CannotStart, spokenHere } from './platform/cannotStart.ts';
 import { isDemoData, systemClock } from './platform/clock.ts';
 import { ConfigRefused, readConfig } from './platform/config.ts';
@@ -31,6 +32,7 @@ try {
   const log = pino({ level: 'silent' });
   const house: House = {
     ...{ db, clock: systemClock, config, log, troubles: new Troubles(log) },
+    atWork: new AtWork(),
     live: new Live(
       () => null,
       () => null,

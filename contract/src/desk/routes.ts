@@ -22,6 +22,8 @@ const acting = z.discriminatedUnion('does', [
 ]);
 const anAction = z.string().max(64);
 
+/** The keys of fields that somebody has begun to change. */
+const begun = z.strictObject({ fields: z.array(z.string().max(64)).max(500) });
 const ofRequest = numbered.extend({ id: z.string().max(64) });
 
 /** What people do to requests. */
@@ -165,6 +167,24 @@ export const deskRoutes = routesOf(deskHeads, {
     says: 'Does what the words beside one’s own request offer, as an outside requester.',
     params: withToken.extend({ action: anAction }),
     body: acting,
+    answer: done,
+  },
+  changing: {
+    says: 'Says which fields of a request whoever calls has begun to change and not saved; said again while they do, with none when they are done.',
+    params: numbered,
+    body: begun,
+    answer: done,
+  },
+  changingMine: {
+    says: 'The same for one’s own request.',
+    params: numbered,
+    body: begun,
+    answer: done,
+  },
+  changingFollowed: {
+    says: 'The same for one’s own request, by the link in its emails.',
+    params: withToken,
+    body: begun,
     answer: done,
   },
   followRequest: {

@@ -135,6 +135,7 @@ const edition = exactly<Edition>()(
     stages: z.array(z.string().max(64)).max(60).readonly().optional(),
     when: formula,
     readOnly: z.literal(true).optional(),
+    opens: z.literal('changing').optional(),
     title: short.optional(),
     intro: long.optional(),
     differences: z.array(difference).max(500).readonly(),

@@ -7,6 +7,7 @@ export const viewHeads = {
   ledger: { method: 'GET', path: '/api/requests', caller: 'staff' },
   sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff' },
   file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'person', gives: 'bytes' },
+  changedBy: { method: 'GET', path: '/api/requests/:number/changing', caller: 'staff' },
   sheetUpload: { method: 'POST', path: '/api/requests/:number/uploads', caller: 'staff', takes: 'bytes' },
   sheetOffers: { method: 'POST', path: '/api/requests/:number/offers', caller: 'staff' },
   decisionLink: { method: 'GET', path: '/api/decisions/:token', caller: 'link' },

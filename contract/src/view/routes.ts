@@ -87,6 +87,13 @@ export const viewRoutes = routesOf(viewHeads, {
     params: z.strictObject({ number: z.string().max(20), id: z.string().max(64) }),
     answer: z.string(),
   },
+  changedBy: {
+    says: 'Who else has begun to change a request and not saved, and which of the fields that the caller may read.',
+    params: numbered,
+    answer: z.object({
+      others: z.array(z.object({ name: z.string(), asked: z.boolean(), fields: z.array(z.string()) })),
+    }),
+  },
   sheetUpload: {
     says: 'Takes a file for a field of a request in; its bytes are the body. It is looked at by content, and joins the request when the field is changed to name it.',
     params: numbered,

@@ -98,6 +98,10 @@ export const requesterView = z.object({
     /** What a changed answer has done anew. */
     again: z.array(z.enum(AGAIN)).readonly(),
   }),
+  /** The labels of what the desk has begun to change just now, as far as its reader may read it. */
+  atWork: z.array(z.string()),
+  /** Whether its answers are open to be changed at once, as its reader is given it. */
+  opensToChange: z.boolean(),
   /** Its days and moments that its reader may read, on the clock of the desk (ISO 8601). */
   dates: z.array(z.object({ key: z.string(), label: z.string(), at: z.string() })),
   /** The slug by which its reader can ask the same again; null where that is not open to them. */
@@ -172,7 +176,7 @@ export const sheet = z.object({
   priority: z.enum(priorities).nullable(),
   values: visibleValues,
   /** In which edition its reader is given it, and the fields that it leaves out; null: as the form is. */
-  edition: z.object({ name: z.string(), leftOut: z.array(z.string()) }).nullable(),
+  edition: z.object({ name: z.string(), leftOut: z.array(z.string()), opensToChange: z.boolean() }).nullable(),
   /** What that edition says beside it, and what its reader can do there. */
   words: visibleTexts,
   actions,

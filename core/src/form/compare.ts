@@ -363,7 +363,9 @@ function editionChanges(before: FormDesign, after: FormDesign, was: Scope, is: S
         elsewhereInWords(old.elsewhere),
         elsewhereInWords(edition.elsewhere),
       );
-    const says = ({ title, intro, readOnly }: Edition) => [title ?? null, intro ?? null, readOnly ?? false];
+    const says = ({ title, intro, readOnly, opens }: Edition) => [
+      ...[title ?? null, intro ?? null, readOnly ?? false, opens ?? null],
+    ];
     if (differs(says(old), says(edition)))
       add(id, said('changes:editionSays', { edition: name }), old.title ?? '', edition.title ?? '');
     const had = new Map(old.differences.map((each) => [differenceKey(each), each]));

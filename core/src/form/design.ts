@@ -183,6 +183,8 @@ export interface Edition {
   readonly when: string;
   /** Who gets it reads the request and changes nothing in it. */
   readonly readOnly?: true | undefined;
+  /** Who gets it and may change answers of the request opens them to be changed at once. */
+  readonly opens?: 'changing' | undefined;
   /** What the form is called for whom it is given, and what is said first; as the form has it when nothing is said. */
   readonly title?: string | undefined;
   readonly intro?: string | undefined;

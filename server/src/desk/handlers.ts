@@ -4,6 +4,7 @@ import { openLink } from '../platform/links.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
 import { act, actOnOwn } from './acting.ts';
+import { changing, changingOwn } from './changing.ts';
 import {
   assign,
   changeFields,
@@ -45,6 +46,19 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     actFollowed: ({ body, ...call }) => {
       const { viewer, request } = followed(house, call);
       return actOnOwn(house, viewer, { number: request.number, action: call.params.action, body });
+    },
+    changing: ({ viewer, params, body }) => {
+      changing(house, viewer, params.number, body.fields);
+      return { done: true };
+    },
+    changingMine: ({ viewer, params, body }) => {
+      changingOwn(house, viewer, params.number, body.fields);
+      return { done: true };
+    },
+    changingFollowed: ({ body, ...call }) => {
+      const { viewer, request } = followed(house, call);
+      changingOwn(house, viewer, request.number, body.fields);
+      return { done: true };
     },
     followRequest: ({ viewer, params, body }) => follow(house, viewer, params.number, body),
     deletionPlan: ({ viewer, params }) => deletionPlan(house.db, viewer, params.number),

@@ -23,6 +23,7 @@ import { Sender } from '../notice/send.ts';
 import { rightMissing } from '../people/grants.ts';
 import { viewerOf } from '../people/queries.ts';
 import { beginDay } from '../people/rules.ts';
+import { AtWork } from '../platform/atWork.ts';
 import { createAuth } from '../platform/auth.ts';
 import { CannotStart } from '../platform/cannotStart.ts';
 import { type Clock, DemoClock, isDemoData, systemClock } from '../platform/clock.ts';
@@ -135,6 +136,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const wakeOutbox = (): void => sender.wake();
   const house: House = {
     ...{ db, clock, config: { ...config, url, port }, live, log, troubles, wakeOutbox },
+    atWork: new AtWork(),
     wakeJobs: () => longWork.begin(),
     viewerOf: (id) => viewerOf(db, id),
     rightMissing: (right) => rightMissing(db, right),

@@ -1,6 +1,7 @@
 import type { AboutRegister } from '@tolvek/contract';
 import type { Right, Viewer } from '@tolvek/core/people';
 import type { Logger } from 'pino';
+import type { AtWork } from './atWork.ts';
 import type { Clock } from './clock.ts';
 import type { Config } from './config.ts';
 import type { Database } from './database.ts';
@@ -14,6 +15,8 @@ export interface House {
   readonly clock: Clock;
   readonly config: Config;
   readonly live: Live;
+  /** Who has begun to change what. */
+  readonly atWork: AtWork;
   readonly log: Logger;
   /** What is wrong around the application just now. */
   readonly troubles: Troubles;

@@ -66,6 +66,15 @@ export class Live {
   }
 
   changed(requestIds: Iterable<string>): void {
+    this.tell(requestIds, 'changed');
+  }
+
+  /** Who has begun to change a request is otherwise than before. */
+  atWork(requestId: string): void {
+    this.tell([requestId], 'at-work');
+  }
+
+  private tell(requestIds: Iterable<string>, what: 'changed' | 'at-work'): void {
     if (this.listening.size === 0) return;
     const viewers = new Map<string, Viewer | null>();
     for (const { person } of this.listening.values())
@@ -76,7 +85,7 @@ export class Live {
       for (const [session, { person }] of this.listening) {
         const viewer = viewers.get(person);
         if (!viewer) continue;
-        if (session.isConnected && found.concerns(viewer)) session.push({ number: found.number }, 'changed');
+        if (session.isConnected && found.concerns(viewer)) session.push({ number: found.number }, what);
       }
     }
   }

@@ -1,5 +1,6 @@
 import type { viewRoutes } from '@tolvek/contract';
 import { may } from '@tolvek/core/people';
+import { changedBy } from '../desk/changing.ts';
 import { openDecision } from '../desk/decide.ts';
 import { lettersLeft } from '../notice/failed.ts';
 import type { House } from '../platform/house.ts';
@@ -21,6 +22,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     }),
     ledger: ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()),
     sheet: ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()),
+    changedBy: ({ viewer, params }) => changedBy(house, viewer, params.number),
     sheetOffers: ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()),
     // The stream of live updates does not end with an answer.
     live: ({ request, response, session }) => house.live.listen(request, response, session),

@@ -36,10 +36,10 @@ export function requesterHandlers(
 
     follow: (call) => {
       const { viewer, request } = followed(house, call);
-      return requesterViewOf(db, { ...viewer, reads: call.language }, request, clock.now());
+      return requesterViewOf(house, { ...viewer, reads: call.language }, request);
     },
 
-    myRequest: ({ params, viewer }) => requesterViewOf(db, viewer, requestByNumber(db, params.number), clock.now()),
+    myRequest: ({ params, viewer }) => requesterViewOf(house, viewer, requestByNumber(db, params.number)),
   };
 }
 

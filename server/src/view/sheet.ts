@@ -19,8 +19,10 @@ import { admissionOf } from '../intake/admission.ts';
 import { standInsOf } from '../people/absences.ts';
 import { holdersOfRight } from '../people/given.ts';
 import { groupNames, holderNames, namesOf, personById, personNamed } from '../people/queries.ts';
+import type { AtIt } from '../platform/atWork.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
 import { pictureVersion } from '../platform/pictures.ts';
 import { notFound } from '../platform/problem.ts';
 import { holdsThings, stageOf } from '../register/queries.ts';
@@ -156,6 +158,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     edition: open.layout && {
       name: open.layout.edition.name,
       leftOut: open.values.fields.flatMap(({ key }) => (open.layout?.leavesOut(key) ? [key] : [])),
+      opensToChange: opensToChange(open),
     },
     words: wordsOf(open),
     actions: actionsOf(open, viewer),
@@ -327,11 +330,11 @@ export const promiseOf = (request: Pick<RequestRow, 'phase' | 'due'>, now: numbe
  * A request as its own requester sees it: visible state, what they sent, messages. Nothing else.
  */
 export function requesterViewOf(
-  db: Reader,
+  { db, clock, atWork }: Pick<House, 'db' | 'clock' | 'atWork'>,
   viewer: Viewer,
   request: RequestRow | undefined,
-  now: number,
 ): AnswerOf<'follow'> {
+  const now = clock.now();
   if (!request || !isOwnOf(request, viewer.personId)) throw notFound('request');
   const open = openRequest(db, request, viewer, 'following');
   const about = looked(db, open);
@@ -358,6 +361,8 @@ export function requesterViewOf(
     words: wordsOf(open),
     actions: actionsOf(open, viewer),
     consent: agreedText(db, request, open.spoken),
+    atWork: labelsAt(values, atWork.others(request.id, viewer.personId, now)),
+    opensToChange: opensToChange(open),
     dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
     toFill: toFillIn(db, viewer, now, request.id),
@@ -385,6 +390,14 @@ export function requesterViewOf(
     ),
   };
 }
+
+/** Whether whoever opens a request changes it at once, by the edition that they are given: what is finished is read first. */
+const opensToChange = ({ layout, request }: OpenRequest): boolean =>
+  layout?.edition.opens === 'changing' && request.phase !== 'finished';
+
+/** What of it others have begun to change, as far as it is read. */
+const labelsAt = ({ fields }: VisibleValues, others: readonly AtIt[]): string[] =>
+  fields.flatMap(({ key, label }) => (others.some((each) => each.fields.includes(key)) ? [label] : []));
 
 /** The days and moments among what somebody reads of a request. */
 function datesOf({ fields }: VisibleValues, all: readonly Field[]): AnswerOf<'follow'>['dates'] {

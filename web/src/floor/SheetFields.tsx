@@ -12,10 +12,12 @@ import {
 } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { type AllOpen, OpenAnswer, SaveAll, useAllOpen } from '../fields/ChangeAll.tsx';
 import { EditInPlace, toWorkOn } from '../fields/EditInPlace.tsx';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
 import { LinesTable } from '../fields/LinesTable.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
+import { useChanging } from '../fields/useChanging.ts';
 import { Button } from '../ui/Button.tsx';
 import { ColourMark } from '../ui/ColourMark.tsx';
 import { LiveText } from '../ui/LiveText.tsx';
@@ -32,6 +34,10 @@ type SheetData = AnswerOf<'sheet'>;
  */
 export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
   const leftOut = new Set(sheet.edition?.leftOut);
+  const [isOpen, setOpen] = useState(sheet.edition?.opensToChange ?? false);
+  const [change] = floorApi.useChangeFieldsMutation();
+  const { number, version } = sheet;
+  const all = useAllOpen((changes) => change({ number, version, body: { changes } }).unwrap(), reload);
   const [shows, setShows] = useState(false);
   const fields = shows ? sheet.values.fields : sheet.values.fields.filter(({ key }) => !leftOut.has(key));
   const asked = fields.filter((field) => field.source === 'asked');
@@ -56,10 +62,13 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
   // What is typed stays here, whatever becomes of the field meanwhile.
   const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>({});
   const work = ({ key, label }: Pick<VisibleField, 'key' | 'label'>) => ({
-    ...{ sheet, reload, editing: typed[key]?.value },
+    ...{ sheet, reload, editing: typed[key]?.value, all: isOpen ? all : null },
     setEditing: (value: RawAnswer | undefined) =>
       setTyped(({ [key]: _, ...others }) => (value === undefined ? others : { ...others, [key]: { label, value } })),
   });
+  const [say_] = floorApi.useChangingMutation();
+  useChanging(Object.keys(isOpen ? all.changes : typed), (fields) => say_({ number, body: { fields: [...fields] } }));
+  const writable = fields.filter((field) => field.writable && sheet.fieldTypes[field.key]).length;
   const lost = Object.entries(typed).filter(
     ([key]) => !sheet.values.fields.some((field) => field.key === key && field.writable),
   );
@@ -72,7 +81,15 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
           <Button onClick={() => work({ key, label }).setEditing(undefined)}>{say('floor:discardTyped')}</Button>
         </div>
       ))}
-      <h3 className="section-head mt-6">{say('floor:answers')}</h3>
+      <AtWork sheet={sheet} />
+      <h3 className="section-head mt-6 flex items-baseline justify-between gap-3">
+        {say('floor:answers')}
+        {writable > 1 && !isOpen ? (
+          <button type="button" className="text-[13px] font-normal text-green underline" onClick={() => setOpen(true)}>
+            {say('floor:changeAll')}
+          </button>
+        ) : null}
+      </h3>
       {asked.map((field) => (
         <SheetField key={field.key} field={field} {...work(field)} />
       ))}
@@ -96,6 +113,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       {desk.map((field) => (
         <SheetField key={field.key} field={field} {...work(field)} />
       ))}
+      {isOpen && writable > 0 ? <SaveAll all={all} stop={() => setOpen(false)} /> : null}
       {leftOut.size > 0 ? (
         <p className="mt-3 text-[13px] text-soft">
           {say('floor:leftOut', { count: leftOut.size, edition: sheet.edition?.name ?? '' })}{' '}
@@ -106,6 +124,22 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       ) : null}
     </AroundFieldsProvider>
   );
+}
+
+/** Who else has begun to change it just now. */
+function AtWork({ sheet: { number, values } }: { sheet: SheetData }) {
+  const { data } = floorApi.useChangedByQuery({ number });
+  const others = data?.others ?? [];
+  // What is not said any more is forgotten at the desk; that is asked while somebody is there.
+  floorApi.useChangedByQuery({ number }, { pollingInterval: 30_000, skip: others.length === 0 });
+  const labelOf = (key: string): string => values.fields.find((field) => field.key === key)?.label ?? key;
+  return others.map(({ name, asked, fields }) => (
+    <p key={name} role="status" className="mt-4 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
+      {fields.length > 0
+        ? say(asked ? 'floor:askerChanges' : 'floor:othersChange', { name, fields: fields.map(labelOf) })
+        : say('floor:othersAtIt', { name })}
+    </p>
+  ));
 }
 
 /** What somebody types into a field, and what the field is called. */
@@ -121,9 +155,11 @@ interface SheetFieldProps {
   /** What is typed; nothing where it is not changed just now. */
   readonly editing: RawAnswer | undefined;
   readonly setEditing: (value: RawAnswer | undefined) => void;
+  /** What is typed where all answers are open; null where they are changed one by one. */
+  readonly all: AllOpen | null;
 }
 
-function SheetField({ sheet, field, reload, editing, setEditing }: SheetFieldProps) {
+function SheetField({ sheet, field, reload, editing, setEditing, all }: SheetFieldProps) {
   const [change, { data: kept, isLoading, error, reset }] = floorApi.useChangeFieldsMutation();
   const type = sheet.fieldTypes[field.key];
   const problem = error ? problemOf(error) : null;
@@ -141,6 +177,8 @@ function SheetField({ sheet, field, reload, editing, setEditing }: SheetFieldPro
     setEditing(undefined);
     reset();
   };
+  if (all && type && field.writable)
+    return <OpenAnswer id={`sheet-${field.key}`} {...{ field, all }} kind={type} help={sheet.help[field.key] ?? ''} />;
   if (editing === undefined || !type || !field.writable) {
     return (
       <div className="group grid grid-cols-[128px_1fr_auto] items-baseline border-b border-rule py-1.5">

@@ -20,6 +20,11 @@ export const floorApi = api.injectEndpoints({
       providesTags: ['ledger'],
     }),
     sheet: build.query<AnswerOf<'sheet'>, Asked<'sheet'>>({ query: call('sheet'), providesTags: ['sheet'] }),
+    changedBy: build.query<AnswerOf<'changedBy'>, Asked<'changedBy'>>({
+      query: call('changedBy'),
+      providesTags: ['atWork'],
+    }),
+    changing: build.mutation<AnswerOf<'changing'>, Asked<'changing'>>({ query: call('changing') }),
     changeFields: build.mutation<AnswerOf<'changeFields'>, Asked<'changeFields'>>({
       query: call('changeFields'),
       invalidatesTags: ['sheet', 'ledger'],

@@ -20,6 +20,8 @@ export function useLive(): void {
       }, 150);
     };
     source.addEventListener('changed', soon);
+    // Who is at what is asked by itself: nothing else is read anew for it.
+    source.addEventListener('at-work', () => dispatch(api.util.invalidateTags(['atWork'])));
     source.addEventListener('access', () => {
       isAll = true;
       soon();

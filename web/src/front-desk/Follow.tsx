@@ -34,6 +34,7 @@ export function Follow() {
   const [withdraw] = frontDeskApi.useWithdrawFollowedMutation();
   const [endLinks] = frontDeskApi.useEndOtherLinksMutation();
   const [act] = frontDeskApi.useActFollowedMutation();
+  const [changing] = frontDeskApi.useChangingFollowedMutation();
   return (
     <OwnRequest
       request={data}
@@ -44,6 +45,7 @@ export function Follow() {
       withdraw={(reason, version) => withdraw({ token, version, body: { reason } }).unwrap()}
       endLinks={() => endLinks({ token }).unwrap()}
       act={(action, body) => act({ token, action, body }).unwrap()}
+      changing={(fields) => changing({ token, body: { fields: [...fields] } })}
       send={(text) => send({ token, body: { text } }).unwrap()}
       sendError={state.error}
     />
@@ -62,6 +64,7 @@ export function MyRequest() {
   const [withdraw] = frontDeskApi.useWithdrawMineMutation();
   const [endLinks] = frontDeskApi.useEndMyLinksMutation();
   const [act] = frontDeskApi.useActOnMineMutation();
+  const [changing] = frontDeskApi.useChangingMineMutation();
   return (
     <OwnRequest
       request={data}
@@ -72,6 +75,7 @@ export function MyRequest() {
       withdraw={(reason, version) => withdraw({ number, version, body: { reason } }).unwrap()}
       endLinks={() => endLinks({ number }).unwrap()}
       act={(action, body) => act({ number, action, body }).unwrap()}
+      changing={(fields) => changing({ number, body: { fields: [...fields] } })}
       send={(text) => send({ number, body: { text } }).unwrap()}
       sendError={state.error}
       isSignedIn
@@ -90,6 +94,7 @@ interface OwnRequestProps {
   readonly sendError: unknown;
   readonly endLinks: () => Promise<unknown>;
   readonly act: (action: string, body: BodyOf<'actOnMine'>) => Promise<unknown>;
+  readonly changing: (fields: readonly string[]) => unknown;
   readonly isSignedIn?: boolean;
 }
 
@@ -104,6 +109,7 @@ function OwnRequest({
   sendError,
   endLinks,
   act,
+  changing,
   isSignedIn = false,
 }: OwnRequestProps) {
   useTitle(request ? `${request.number} ${told(request.subject)}` : '');
@@ -152,7 +158,7 @@ function OwnRequest({
         }}
       />
       <h2 className="section-head mt-8">{say('desk:yourAnswers')}</h2>
-      <OwnAnswers {...{ request, fileAt, again }} change={(changes) => change(changes, request.version)} />
+      <OwnAnswers {...{ request, fileAt, again, changing }} change={(changes) => change(changes, request.version)} />
       <Agreed consent={request.consent} />
       <h2 className="section-head mt-8">{say('desk:messages')}</h2>
       {request.messages.length === 0 ? <p className="py-3 text-soft">{say('desk:noMessages')}</p> : null}

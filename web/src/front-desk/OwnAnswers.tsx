@@ -2,8 +2,10 @@ import type { AnswerOf } from '@tolvek/contract';
 import type { VisibleField } from '@tolvek/core/access';
 import type { RawAnswer, RawAnswers } from '@tolvek/core/register';
 import { useMemo, useState } from 'react';
+import { OpenAnswer, SaveAll, useAllOpen } from '../fields/ChangeAll.tsx';
 import { EditInPlace, toWorkOn } from '../fields/EditInPlace.tsx';
 import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
+import { useChanging } from '../fields/useChanging.ts';
 import { Button } from '../ui/Button.tsx';
 import { Facts } from '../ui/Facts.tsx';
 import { problemOf } from '../wire/problem.ts';
@@ -14,6 +16,8 @@ interface OwnAnswersProps {
   readonly fileAt: (id: string) => string;
   readonly change: (changes: RawAnswers) => Promise<unknown>;
   readonly again: () => void;
+  /** Tells the desk which fields somebody has begun to change. */
+  readonly changing: (fields: readonly string[]) => unknown;
 }
 
 /** What somebody has typed, and what it is for. */
@@ -25,7 +29,7 @@ interface Typed {
 const AGAIN_SAYS = { routing: 'desk:againRouting', decision: 'desk:againDecision' } as const;
 
 /** What somebody sent; what they may still correct is corrected where it stands. */
-export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) {
+export function OwnAnswers({ request, fileAt, change, again, changing: tell }: OwnAnswersProps) {
   const { changing, values } = request;
   const [typed, setTyped] = useState<Typed | null>(null);
   const [error, setError] = useState<unknown>(null);
@@ -36,6 +40,9 @@ export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) 
     [changing.vocabularies],
   );
   const type = typed && changing.types[typed.field.key];
+  const [isOpen, setOpen] = useState(request.opensToChange);
+  const all = useAllOpen(change, again);
+  useChanging(isOpen ? Object.keys(all.changes) : typed ? [typed.field.key] : [], tell);
   const stop = (): void => {
     setTyped(null);
     setError(null);
@@ -71,8 +78,21 @@ export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) 
           {[say('desk:correctHint'), ...changing.again.map((what) => say(AGAIN_SAYS[what]))].join(' ')}
         </p>
       ) : null}
-      {shown.map((field) =>
-        typed?.field.key === field.key && type ? (
+      {request.atWork.length > 0 ? (
+        <p role="status" className="mt-2 border-l-2 border-green pl-3.5">
+          {say('desk:atWork', { fields: request.atWork })}
+        </p>
+      ) : null}
+      {shown.map((field) => {
+        const kind = changing.types[field.key];
+        return isOpen && kind && field.writable ? (
+          <OpenAnswer
+            key={field.key}
+            id={`own-${field.key}`}
+            {...{ field, kind, all }}
+            help={changing.help[field.key] ?? ''}
+          />
+        ) : typed?.field.key === field.key && type ? (
           <EditInPlace
             key={field.key}
             id={`own-${field.key}`}
@@ -94,7 +114,7 @@ export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) 
                 </p>
               ) : null}
             </div>
-            {field.writable && changing.types[field.key] ? (
+            {field.writable && kind ? (
               <button
                 type="button"
                 className="min-h-11 shrink-0 pl-3 text-green underline"
@@ -102,7 +122,6 @@ export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) 
                 onClick={() => {
                   setCorrected('');
                   setError(null);
-                  const kind = changing.types[field.key];
                   if (kind) setTyped({ field, value: toWorkOn(kind, field.value) });
                 }}
               >
@@ -110,8 +129,9 @@ export function OwnAnswers({ request, fileAt, change, again }: OwnAnswersProps) 
               </button>
             ) : null}
           </div>
-        ),
-      )}
+        );
+      })}
+      {isOpen && canChange ? <SaveAll all={all} stop={() => setOpen(false)} /> : null}
     </AroundFieldsProvider>
   );
 }

@@ -15,6 +15,10 @@ export const frontDeskApi = api.injectEndpoints({
       providesTags: ['door'],
     }),
     work: build.mutation<AnswerOf<'work'>, Asked<'work'>>({ query: call('work') }),
+    changingMine: build.mutation<AnswerOf<'changingMine'>, Asked<'changingMine'>>({ query: call('changingMine') }),
+    changingFollowed: build.mutation<AnswerOf<'changingFollowed'>, Asked<'changingFollowed'>>({
+      query: call('changingFollowed'),
+    }),
     checkAnswers: build.mutation<AnswerOf<'checkAnswers'>, Asked<'checkAnswers'>>({ query: call('checkAnswers') }),
     submit: build.mutation<AnswerOf<'submit'>, Asked<'submit'>>({
       query: call('submit'),

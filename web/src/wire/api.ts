@@ -30,6 +30,7 @@ export const api = createApi({
     'planEffect',
     'editions',
     'door',
+    'atWork',
   ],
   endpoints: () => ({}),
 });

@@ -67,4 +67,13 @@ export const common: Same<typeof english> = {
   acceptChange: 'Änderung annehmen',
   refuseChange: 'Änderung ablehnen',
   commentChangeHint: '(liest, wer sie gesendet hat; für eine Ablehnung nötig)',
+  saveChanges_one: '{{count, number}} Änderung speichern',
+  saveChanges_other: '{{count, number}} Änderungen speichern',
+  nothingChanged: 'Noch nichts geändert',
+  discardChanges: 'Verwerfen',
+  done: 'Fertig',
+  seeProblems_one:
+    'Eine Antwort stimmt nicht. Nichts wurde gespeichert. Berichtigen Sie sie, und speichern Sie noch einmal.',
+  seeProblems_other:
+    '{{count, number}} Antworten stimmen nicht. Nichts wurde gespeichert. Berichtigen Sie sie, und speichern Sie noch einmal.',
 };

@@ -279,4 +279,5 @@ export const desk: Same<typeof english> = {
   giveNow: 'Weitergeben',
   giveNot: 'Nein, er bleibt meiner',
   placeGiven: 'Danke. Ihr Platz geht an die Person, die als nächste wartet.',
+  atWork: 'Das ändern wir gerade: {{fields, list}}.',
 };

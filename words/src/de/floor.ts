@@ -210,4 +210,8 @@ export const floor: Same<typeof english> = {
   linkSent: 'Ein neuer Link wurde gesendet.',
   olderLinks: 'Links, die nichts mehr öffnen: {{count, number}}',
   linksHintCode: 'Wer einen hat, liest die Anfrage mit einem Code, den wir der genannten Person per E-Mail senden.',
+  changeAll: 'Mehrere ändern',
+  othersChange: '{{name}} ändert gerade {{fields, list}}.',
+  askerChanges: '{{name}}, von dem oder der die Anfrage kommt, ändert gerade {{fields, list}}.',
+  othersAtIt: '{{name}} ändert gerade diese Anfrage.',
 };

@@ -63,4 +63,11 @@ export const common = {
   acceptChange: 'Accept the change',
   refuseChange: 'Refuse the change',
   commentChangeHint: '(whoever sent it reads this; required to refuse)',
+  saveChanges_one: 'Save {{count, number}} change',
+  saveChanges_other: 'Save {{count, number}} changes',
+  nothingChanged: 'Nothing changed yet',
+  discardChanges: 'Discard them',
+  done: 'Done',
+  seeProblems_one: 'One answer is not right. Nothing was saved. Correct it, and save again.',
+  seeProblems_other: '{{count, number}} answers are not right. Nothing was saved. Correct them, and save again.',
 } as const;

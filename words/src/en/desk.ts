@@ -253,7 +253,7 @@ export const desk = {
   goThere: 'Go to {{host}}',
   ledByAnswers: 'With these answers, you ask with another form: “{{title}}”.',
   ledKeeps: 'What you typed goes along where it asks the same. It stays here as well, in case you come back.',
-  goOnWith: 'Go on with “{{title}}”',
+  goOnWith: 'Continue with “{{title}}”',
   ledToAddress: 'With these answers, you ask somewhere else: at {{host}}.',
   ledHere: '“{{title}}” led you to this form.',
   ledWith: 'Your answers are filled in where it asks the same.',
@@ -269,4 +269,5 @@ export const desk = {
   giveNow: 'Give it to the next',
   giveNot: 'No, it stays mine',
   placeGiven: 'Thank you. Your place goes to whoever waits next.',
+  atWork: 'We are changing this just now: {{fields, list}}.',
 } as const;

@@ -204,4 +204,8 @@ export const floor = {
   linkSent: 'A new link was sent.',
   olderLinks: 'Links that open nothing any more: {{count, number}}',
   linksHintCode: 'Whoever has one reads the request with a code that we email the person named.',
+  changeAll: 'Change several',
+  othersChange: '{{name}} is changing {{fields, list}} just now.',
+  askerChanges: '{{name}}, who asked, is changing {{fields, list}} just now.',
+  othersAtIt: '{{name}} is changing this request just now.',
 } as const;

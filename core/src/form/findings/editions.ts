@@ -123,7 +123,8 @@ function differenceFindings(edition: Edition, design: FormDesign, scope: Scope, 
   const isThere = (key: string): boolean =>
     partOf(key) !== undefined || design.fields.some((field) => field.key === key);
   const hidden = new Set(differences.flatMap((each) => (each.does === 'hide' ? [each.part] : [])));
-  const isAsTheForm = !edition.readOnly && !edition.title && edition.intro === undefined && !edition.elsewhere;
+  const isAsTheForm =
+    !edition.readOnly && !edition.opens && !edition.title && edition.intro === undefined && !edition.elsewhere;
   if (differences.length === 0 && isAsTheForm)
     add('caution', 'editions', id, said('findings:editionNoDifference', { edition: edition.name }));
   for (const difference of differences) {

@@ -139,21 +139,29 @@ export function EditionEditor({ edition, people, close }: EditionEditorProps) {
               set(({ intro: _, ...before }) => (value === '' ? before : { ...before, intro: value }))
             }
           />
-          <span />
-          <label className="flex items-start gap-2">
-            <input
-              type="checkbox"
-              className="mt-1 accent-green"
-              checked={edition.readOnly ?? false}
-              onChange={(event) =>
-                set(({ readOnly: _, ...before }) => (event.target.checked ? { ...before, readOnly: true } : before))
-              }
-            />
-            <span>
-              {say('editions:readOnly')}
-              <span className="block text-[13px] text-soft">{say('editions:readOnlyHint')}</span>
-            </span>
+          <label htmlFor={`${id}-opens`} className="pt-1.5 text-soft">
+            {say('editions:opens')}
           </label>
+          <span>
+            <select
+              id={`${id}-opens`}
+              className="input w-auto"
+              value={edition.readOnly ? 'reading' : (edition.opens ?? 'usual')}
+              onChange={({ target: { value } }) =>
+                set(({ readOnly: _, opens: __, ...before }) => ({
+                  ...before,
+                  ...(value === 'reading' ? { readOnly: true } : value === 'changing' ? { opens: 'changing' } : {}),
+                }))
+              }
+            >
+              {(['usual', 'changing', 'reading'] as const).map((each) => (
+                <option key={each} value={each}>
+                  {say(`editions:opens.${each}`)}
+                </option>
+              ))}
+            </select>
+            <span className="mt-1 block text-[13px] text-soft">{say('editions:opensHint')}</span>
+          </span>
         </>
       )}
       <span />

@@ -153,8 +153,10 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
                   {say('editions:leads', { to: ledTo(edition.elsewhere, forms?.forms ?? []) })}
                 </li>
               ) : null}
-              {edition.readOnly ? (
-                <li className="border-l-2 border-rule-strong py-0.5 pl-3">{say('editions:readsOnly')}</li>
+              {edition.readOnly || edition.opens ? (
+                <li className="border-l-2 border-rule-strong py-0.5 pl-3">
+                  {say(edition.readOnly ? 'editions:readsOnly' : 'editions:opensToChange')}
+                </li>
               ) : null}
             </ul>
           )}

@@ -1,0 +1,119 @@
+import type { VisibleField } from '@tolvek/core/access';
+import type { Kind, RawAnswer, RawAnswers } from '@tolvek/core/register';
+import { useState } from 'react';
+import { Button } from '../ui/Button.tsx';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
+import { say, told } from '../wire/words.ts';
+import { toWorkOn } from './EditInPlace.tsx';
+import { FieldInput } from './inputs.tsx';
+
+/** What is typed into the answers of a request while all of them are open, and what became of saving it. */
+export interface AllOpen {
+  readonly typed: RawAnswers;
+  readonly type: (field: VisibleField, kind: Kind, value: RawAnswer) => void;
+  /** Those that are other than what stands there. */
+  readonly changes: RawAnswers;
+  readonly error: unknown;
+  readonly isSaving: boolean;
+  readonly save: () => Promise<void>;
+  readonly discard: () => void;
+}
+
+/**
+ * Answers of a request that are all open to be changed, and saved in one go. `change`: saves them; what was refused stays
+ * as it was typed. `again`: reads what became otherwise meanwhile.
+ */
+export function useAllOpen(change: (changes: RawAnswers) => Promise<unknown>, again: () => void): AllOpen {
+  const [typed, setTyped] = useState<RawAnswers>({});
+  const [error, setError] = useState<unknown>(null);
+  const [isSaving, setSaving] = useState(false);
+  return {
+    ...{ typed, changes: typed, error, isSaving },
+    type: (field, kind, value) =>
+      setTyped(({ [field.key]: _, ...others }) =>
+        JSON.stringify(value) === JSON.stringify(toWorkOn(kind, field.value))
+          ? others
+          : { ...others, [field.key]: value },
+      ),
+    save: async () => {
+      setSaving(true);
+      try {
+        await change(typed);
+        setTyped({});
+        setError(null);
+      } catch (trouble) {
+        setError(trouble);
+        if (problemOf(trouble).status === 412) again();
+      }
+      setSaving(false);
+    },
+    discard: () => {
+      setTyped({});
+      setError(null);
+    },
+  };
+}
+
+interface OpenAnswerProps {
+  readonly id: string;
+  readonly field: VisibleField;
+  readonly kind: Kind;
+  readonly help: string;
+  readonly all: AllOpen;
+}
+
+/** One of the answers that are all open: its input where it stands, with what is wrong with it. */
+export function OpenAnswer({ id, field, kind, help, all }: OpenAnswerProps) {
+  const wrong = all.error ? (problemOf(all.error).problems ?? []).filter((each) => each.field === field.key) : [];
+  return (
+    <div className="border-b border-rule py-2.5">
+      <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
+        {field.label}
+      </label>
+      {help ? (
+        <p id={`${id}-help`} className="mb-1 text-[13px] whitespace-pre-line text-soft">
+          {help}
+        </p>
+      ) : null}
+      <FieldInput
+        id={id}
+        field={{ key: field.key, label: field.label, type: kind }}
+        value={Object.hasOwn(all.typed, field.key) ? (all.typed[field.key] ?? null) : toWorkOn(kind, field.value)}
+        lines={field.lines}
+        onChange={(value) => all.type(field, kind, value)}
+        describedBy={
+          [help ? `${id}-help` : '', wrong.length > 0 ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined
+        }
+        invalid={wrong.length > 0}
+        disabled={all.isSaving}
+      />
+      {wrong.length > 0 ? (
+        <p id={`${id}-problem`} role="alert" className="mt-1 text-brick">
+          {wrong.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ')}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** Saves all that was changed, at the foot of what is read. */
+export function SaveAll({ all, stop }: { readonly all: AllOpen; readonly stop: (() => void) | null }) {
+  const count = Object.keys(all.changes).length;
+  const problem = all.error ? problemOf(all.error) : null;
+  return (
+    <div className="sticky bottom-0 z-10 mt-3 border-t border-green bg-paper py-2.5">
+      {problem ? (
+        <p role="alert" className="mb-2 text-brick">
+          {problem.problems ? say('common:seeProblems', { count: problem.problems.length }) : refusalInWords(problem)}
+        </p>
+      ) : null}
+      <p className="flex flex-wrap items-center gap-3">
+        <Button look="main" disabled={count === 0 || all.isSaving} onClick={() => void all.save()}>
+          {count === 0 ? say('common:nothingChanged') : say('common:saveChanges', { count })}
+        </Button>
+        {count > 0 ? <Button onClick={all.discard}>{say('common:discardChanges')}</Button> : null}
+        {stop && count === 0 ? <Button onClick={stop}>{say('common:done')}</Button> : null}
+      </p>
+    </div>
+  );
+}
