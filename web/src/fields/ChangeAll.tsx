@@ -96,12 +96,19 @@ export function OpenAnswer({ id, field, kind, help, all }: OpenAnswerProps) {
   );
 }
 
+interface SaveAllProps {
+  readonly all: AllOpen;
+  readonly stop: () => void;
+  /** How it lies on what is under it. */
+  readonly className: string;
+}
+
 /** Saves all that was changed, at the foot of what is read. */
-export function SaveAll({ all, stop }: { readonly all: AllOpen; readonly stop: (() => void) | null }) {
+export function SaveAll({ all, stop, className }: SaveAllProps) {
   const count = Object.keys(all.changes).length;
   const problem = all.error ? problemOf(all.error) : null;
   return (
-    <div className="sticky bottom-0 z-10 mt-3 border-t border-green bg-paper py-2.5">
+    <div className={`sticky z-10 mt-3 border-t border-green pt-2.5 ${className}`}>
       {problem ? (
         <p role="alert" className="mb-2 text-brick">
           {problem.problems ? say('common:seeProblems', { count: problem.problems.length }) : refusalInWords(problem)}
@@ -112,7 +119,7 @@ export function SaveAll({ all, stop }: { readonly all: AllOpen; readonly stop: (
           {count === 0 ? say('common:nothingChanged') : say('common:saveChanges', { count })}
         </Button>
         {count > 0 ? <Button onClick={all.discard}>{say('common:discardChanges')}</Button> : null}
-        {stop && count === 0 ? <Button onClick={stop}>{say('common:done')}</Button> : null}
+        {count === 0 ? <Button onClick={stop}>{say('common:done')}</Button> : null}
       </p>
     </div>
   );

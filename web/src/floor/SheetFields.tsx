@@ -113,7 +113,9 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       {desk.map((field) => (
         <SheetField key={field.key} field={field} {...work(field)} />
       ))}
-      {isOpen && writable > 0 ? <SaveAll all={all} stop={() => setOpen(false)} /> : null}
+      {isOpen && writable > 0 ? (
+        <SaveAll all={all} stop={() => setOpen(false)} className="-bottom-6 bg-sheet pb-8" />
+      ) : null}
       {leftOut.size > 0 ? (
         <p className="mt-3 text-[13px] text-soft">
           {say('floor:leftOut', { count: leftOut.size, edition: sheet.edition?.name ?? '' })}{' '}

@@ -131,7 +131,9 @@ export function OwnAnswers({ request, fileAt, change, again, changing: tell }: O
           </div>
         );
       })}
-      {isOpen && canChange ? <SaveAll all={all} stop={() => setOpen(false)} /> : null}
+      {isOpen && canChange ? (
+        <SaveAll all={all} stop={() => setOpen(false)} className="bottom-0 bg-paper pb-2.5" />
+      ) : null}
     </AroundFieldsProvider>
   );
 }

@@ -66,7 +66,7 @@ export const common = {
   saveChanges_one: 'Save {{count, number}} change',
   saveChanges_other: 'Save {{count, number}} changes',
   nothingChanged: 'Nothing changed yet',
-  discardChanges: 'Discard them',
+  discardChanges: 'Discard changes',
   done: 'Done',
   seeProblems_one: 'One answer is not right. Nothing was saved. Correct it, and save again.',
   seeProblems_other: '{{count, number}} answers are not right. Nothing was saved. Correct them, and save again.',
