@@ -51,6 +51,73 @@ test('an edition leads to another form, which takes over what was typed', async 
   await expect(priya.getByLabel('What is it for?')).toBeVisible();
 });
 
+test('an answer leads to another form while it is typed, and back where it is changed; one at work is seen by the other', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/site-access/editions');
+  await maren.getByRole('button', { name: 'New edition' }).click();
+  await maren.getByLabel('Name', { exact: true }).fill('Trips by boat');
+  await maren.getByRole('combobox', { name: 'For whom' }).selectOption({ label: 'everyone' });
+  await maren.getByLabel('Leads to').selectOption({ label: 'another form' });
+  await maren.getByLabel('Form', { exact: true }).selectOption({ label: 'Vessel time' });
+  await maren.getByRole('button', { name: 'Add a condition' }).click();
+  await maren.getByRole('combobox', { name: 'Field' }).first().selectOption({ label: 'Works on water' });
+  await maren.getByRole('button', { name: 'Done' }).click();
+  // Whoever is given another one before is not led.
+  for (let place = 0; place < 3; place += 1)
+    await maren.getByRole('button', { name: 'Try “Trips by boat” earlier' }).click();
+  await maren.getByRole('button', { name: 'Proof', exact: true }).click();
+  await maren.getByLabel('Seen by').selectOption({ label: 'somebody by name …' });
+  await maren.getByPlaceholder('Part of a name').fill('Hedda Crane');
+  await maren.getByRole('option', { name: /Hedda Crane/ }).click();
+  await maren.getByRole('complementary').getByRole('radio', { name: 'Yes' }).first().click();
+  await expect(
+    maren.getByText(/With these answers they ask somewhere else: an edition leads to Vessel time/),
+  ).toBeVisible();
+  await expect(maren.getByLabel('Seen by').locator('option:checked')).toContainText('Hedda Crane');
+  await maren.getByRole('button', { name: 'Release this draft …' }).click();
+  await maren
+    .getByRole('dialog')
+    .getByRole('button', { name: /Release number/ })
+    .click();
+  await expect(maren.getByText(/Release \d+ is in force/)).toBeVisible();
+
+  const context = await browser.newContext({ viewport: { width: 360, height: 740 }, hasTouch: true });
+  const hedda = await context.newPage();
+  await hedda.goto('/ask/visit');
+  await hedda.getByLabel('What do they come for?').fill('To count seals from the boat');
+  await hedda.getByRole('radio', { name: 'Yes' }).first().click();
+  const led = hedda.getByRole('status').filter({ hasText: 'you ask with another form: “Vessel time”' });
+  await expect(led).toBeVisible();
+  await expect(hedda.getByRole('button', { name: 'Send and confirm' })).toBeHidden();
+  expect(await seriousTrouble(hedda)).toEqual([]);
+  expect(await overflows(hedda)).toBe(false);
+  await hedda.getByRole('radio', { name: 'No' }).first().click();
+  await expect(led).toBeHidden();
+  await hedda.getByRole('radio', { name: 'Yes' }).first().click();
+  await led.getByRole('button', { name: 'Continue with “Vessel time”' }).click();
+  await expect(hedda.getByText('“Come on site” led you to this form.')).toBeVisible();
+  // What was typed stays where it was.
+  await hedda.goBack();
+  await expect(hedda.getByLabel('What do they come for?')).toHaveValue('To count seals from the boat');
+
+  const [ilse, finn] = [await pageOf(browser, 'Ilse Brandvold'), await pageOf(browser, 'Maren Okafor')];
+  await ilse.goto('/floor/team');
+  const first = ilse.locator('a[href*="/AC-"]').first();
+  const number = /AC-\d+/.exec((await first.getAttribute('href')) ?? '')?.[0] ?? '';
+  await ilse.goto(`/floor/all/${number}`);
+  await ilse.getByRole('button', { name: 'Change several' }).click();
+  await ilse.getByLabel('Escort').fill('Bram');
+  await finn.goto(`/floor/all/${number}`);
+  await expect(finn.getByText('Ilse Brandvold is changing Escort just now.')).toBeVisible();
+  await ilse.getByRole('button', { name: 'Save 1 change' }).click();
+  await expect(ilse.getByRole('button', { name: 'Nothing changed yet' })).toBeVisible();
+  await expect(finn.getByText('Ilse Brandvold is changing Escort just now.')).toBeHidden();
+  await ilse.getByRole('button', { name: 'Done', exact: true }).click();
+  expect(await seriousTrouble(ilse)).toEqual([]);
+});
+
 test('a form stands in the page of a school, is filled in there, and in no other page', async ({
   browser,
   baseURL,

@@ -207,3 +207,76 @@ describe('a form that is there in German', () => {
     expect(own.form).toBe('Auf die Station kommen');
   });
 });
+
+describe('terms in another language', () => {
+  const lab = { params: { key: 'sample-analysis' } };
+  const species = { params: { key: 'species' } };
+  /** What the terms at a door are called, by their keys. */
+  const calledAt = async (headers: Readonly<Record<string, string>>, who: Caller) => {
+    const { vocabularies } = (await doorIn(headers, who, 'sample-analysis')).form.facts;
+    const found = vocabularies.find(({ key }: { key: string }) => key === 'species');
+    return Object.fromEntries(found.terms.map(({ key, label }: { key: string; label: string }) => [key, label]));
+  };
+
+  it('are called so at the door and on the page of whoever reads it, are meant by either word, and found where one is missing', async () => {
+    const priya = await desk.as('Priya Nakamura-Lind');
+    const form = ok(await maren.call('form', lab));
+    const draft = spokenAlso(form.draft, 'de', true);
+    const saved = ok(await maren.call('saveDraft', { ...lab, headers: onVersion(form.version), body: { draft } }));
+    expect(saved.findings.some(({ message }: { message: string }) => /terms of “Species” are not/.test(message))).toBe(
+      true,
+    );
+    const { number } = ok(
+      await maren.call('releaseForm', { ...lab, headers: onVersion(saved.version), body: { note: '' } }),
+    );
+    const { terms, version, name } = ok(await maren.call('vocabulary', species));
+    const seal = { de: { label: { of: 'Grey seal', says: 'Kegelrobbe' } } };
+    const gone = { de: { label: { of: 'Codfish', says: 'Dorsch' } } };
+    const body = {
+      name,
+      terms: terms.map((term: { key: string }) =>
+        term.key === 'grey_seal'
+          ? { ...term, translations: seal }
+          : term.key === 'cod'
+            ? { ...term, translations: gone }
+            : term,
+      ),
+    };
+    ok(await maren.call('saveVocabulary', { ...species, headers: onVersion(version), body }));
+    const [german, english] = [await calledAt(GERMAN, priya), await calledAt({ 'Accept-Language': 'en' }, priya)];
+    expect([german.grey_seal, english.grey_seal]).toEqual(['Kegelrobbe', 'Grey seal']);
+    // What was made of other words is not read.
+    expect(german.cod).toBe(english.cod);
+    const tube = { label: 'A', matrix: 'tissue', method: 'metals', runs: 1 };
+    const answers = { project: 'Seals', samples: [tube], species: ['Kegelrobbe'], arrive: '2026-12-10', frozen: false };
+    const sent = ok(await priya.submit('sample-analysis', answers, { release: number })).number;
+    const reads = async (headers: Readonly<Record<string, string>>) =>
+      ok(await priya.call('myRequest', { params: { number: sent }, headers })).values.fields.find(
+        ({ key }: { key: string }) => key === 'species',
+      ).shown;
+    ok(await priya.call('setLanguage', { body: { language: 'de' } }));
+    expect(await reads(GERMAN)).toBe('Kegelrobbe');
+    ok(await priya.call('setLanguage', { body: { language: 'en' } }));
+    expect(await reads({})).toBe('Grey seal');
+    const sheet = ok(await maren.call('sheet', { params: { number: sent }, headers: GERMAN }));
+    expect(sheet.values.fields.find(({ key }: { key: string }) => key === 'species').shown).toBe('Grey seal');
+  });
+});
+
+describe('a form that is written in another language than the desk’s', () => {
+  it('says so to whoever comes, whatever they read', async () => {
+    const school = { params: { key: 'school-visit' } };
+    const form = ok(await maren.call('form', school));
+    const draft: FormDesign = { ...form.draft, title: 'Schulbesuch', written: 'de' };
+    const saved = ok(await maren.call('saveDraft', { ...school, headers: onVersion(form.version), body: { draft } }));
+    ok(await maren.call('releaseForm', { ...school, headers: onVersion(saved.version), body: { note: '' } }));
+    const [german, english] = [
+      await doorIn(GERMAN, stranger, 'school-visit'),
+      await doorIn({ 'Accept-Language': 'en' }, stranger, 'school-visit'),
+    ];
+    // It is not there in English: all read it as it is written.
+    expect([german.spoken, german.title, english.spoken, english.title]).toEqual([
+      ...['de', 'Schulbesuch', 'de', 'Schulbesuch'],
+    ]);
+  });
+});

@@ -18,7 +18,7 @@ import {
 import { isMailAddress, priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { door } from '../door/shapes.ts';
-import { editionAudience } from '../people/shapes.ts';
+import { editionAudience, language } from '../people/shapes.ts';
 import { accessRules, field, preset, translations, unique, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { fieldKey, formula, key, long, moment, short } from '../wire/shapes.ts';
@@ -172,6 +172,7 @@ export const formDesign = exactly<FormDesign>()(
     editions: z.array(edition).max(60).readonly().optional(),
     updates: updates.optional(),
     translations: translations.optional(),
+    written: language.optional(),
   }),
 );
 const named = z

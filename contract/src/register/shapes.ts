@@ -124,6 +124,7 @@ const termSchema = exactly<Term>()(
     also: z.array(short).max(20).readonly().optional(),
     retired: z.boolean().optional(),
     now: fieldKey.optional(),
+    translations: translations.optional(),
   }),
 );
 export const terms = z.array(termSchema).max(MOST_TERMS).readonly();

@@ -37,7 +37,8 @@ export type TextKind =
   | 'full'
   | 'others'
   | 'confirmation'
-  | 'consent';
+  | 'consent'
+  | 'term';
 
 /** Says the text of a place; what it gives back is read in place of it. */
 export type Say = (place: string, text: string, kind: TextKind) => string;

@@ -5,7 +5,7 @@ import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
 import { differenceInWords, differenceKey, elsewhereInWords, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
-import { textsToTranslate, translationOf } from './translating.ts';
+import { type FormText, textsToTranslate, translationOf } from './translating.ts';
 import { OWN_REQUESTS } from './updates.ts';
 import { expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
 
@@ -86,6 +86,16 @@ const LISTED = 3;
 /** In which other languages it is read, and what is said otherwise in them. */
 function languageChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
   const all = textsToTranslate(after);
+  const called = ({ written }: FormDesign): string => (written === undefined ? '' : LANGUAGE_NAMES[written]);
+  const [was, is] = [called(before), called(after)];
+  const written: DesignChange = {
+    ...{ page: 'languages', at: 'written', words: said('changes:language.written'), before: was, after: is },
+    reaches: 'form',
+  };
+  return [...(was === is ? [] : [written]), ...inEachLanguage(before, after, all)];
+}
+
+function inEachLanguage(before: FormDesign, after: FormDesign, all: readonly FormText[]): readonly DesignChange[] {
   return LANGUAGES.flatMap((code): readonly DesignChange[] => {
     const language = LANGUAGE_NAMES[code];
     const [was, is] = [before, after].map(({ translations }) => translations?.[code] !== undefined);

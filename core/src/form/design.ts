@@ -1,3 +1,4 @@
+import type { Language } from '@tolvek/words';
 import type { ApprovalPath } from '../approval/index.ts';
 import type { DeadlinePlan } from '../deadline/index.ts';
 import type { Translations } from '../design/index.ts';
@@ -218,6 +219,8 @@ export interface FormDesign {
   readonly updates?: Updates | undefined;
   /** Its own words in other languages; what its register owns has its own. It is read in those that are there. */
   readonly translations?: Translations | undefined;
+  /** The language it is written in; the desk’s when nothing is said. */
+  readonly written?: Language | undefined;
 }
 
 /** A form whose answers change what is there, in place of adding to it. */

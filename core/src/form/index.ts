@@ -131,6 +131,7 @@ export {
   translationOf,
   withTranslation,
 } from './translating.ts';
+export { type TakenBack, type TextUnit, textsIn, textsOut, type UnitOut } from './translators.ts';
 export { claimOf } from './unique.ts';
 export {
   type Changeable,

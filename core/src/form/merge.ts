@@ -33,6 +33,7 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): W
     routing: said('designs:theRouting'),
     updates: said('designs:theUpdates'),
     translations: said('designs:theTranslations'),
+    written: said('designs:theWritten'),
   };
   const label = (): string => {
     const design =

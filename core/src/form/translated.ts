@@ -105,6 +105,7 @@ export function formSaid<Form extends Spoken>(form: Form, say: Say): Form {
 }
 
 const known = new WeakMap<Spoken, Map<Translations, Map<Language, Spoken>>>();
+const NONE: Translations = {};
 
 /**
  * A form as it is read in a language: of the same shape, so that whatever completes, shows or checks a form does it with this
@@ -113,16 +114,17 @@ const known = new WeakMap<Spoken, Map<Translations, Map<Language, Spoken>>>();
  *
  * @example `inLanguage(form, 'de').title` is `Stellplatz` where its title `Berth` was translated so.
  */
-export function inLanguage<Form extends Spoken & Pick<FormDesign, 'translations'>>(
+export function inLanguage<Form extends Spoken & Pick<FormDesign, 'translations' | 'written'>>(
   form: Form,
   language: Language,
   by: Translations | undefined = form.translations,
 ): Form {
-  if (by?.[language] === undefined) return form;
+  // What it says itself is so already; what its fields are called may be written in the desk’s.
+  if (by?.[language] === undefined && form.written !== language) return form;
   let ofForm = known.get(form);
   if (!ofForm) known.set(form, (ofForm = new Map()));
-  let ofThese = ofForm.get(by);
-  if (!ofThese) ofForm.set(by, (ofThese = new Map()));
+  let ofThese = ofForm.get(by ?? NONE);
+  if (!ofThese) ofForm.set(by ?? NONE, (ofThese = new Map()));
   let found = ofThese.get(language);
   if (!found) {
     found = formSaid({ ...form, fields: fieldsIn(form.fields, language) }, sayIn(by, language));
@@ -131,6 +133,9 @@ export function inLanguage<Form extends Spoken & Pick<FormDesign, 'translations'
   return found as Form;
 }
 
-/** The language in which a form is read by who wishes one; null: as it was written. */
-export const readIn = (translations: Translations | undefined, wished: Language | undefined): Language | null =>
-  wished !== undefined && translations?.[wished] !== undefined ? wished : null;
+/** The language in which a form is read by who wishes one, where it is there in it; null: as it was written. */
+export const readIn = (
+  { translations, written }: Pick<FormDesign, 'translations' | 'written'>,
+  wished: Language | undefined,
+): Language | null =>
+  wished !== undefined && (translations?.[wished] !== undefined || written === wished) ? wished : null;

@@ -115,8 +115,10 @@ export {
   termMeant,
   termPath,
   termsInOrder,
+  termsLeft,
   termsOffered,
   type Vocabulary,
+  vocabularyIn,
   vocabularyProblems,
 } from './vocabulary.ts';
 export { VOCABULARY, type VocabularyContent } from './vocabularyDesign.ts';

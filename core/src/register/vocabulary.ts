@@ -1,4 +1,6 @@
-import { said, type Words } from '@tolvek/words';
+import { type Language, said, type Words } from '@tolvek/words';
+import { sayIn, stateOf, type Translations } from '../design/index.ts';
+
 /** One word of a vocabulary. */
 export interface Term {
   /** Never changes once made; answers, rules and routing name the term by it. */
@@ -12,6 +14,8 @@ export interface Term {
   readonly retired?: boolean;
   /** The key of the term it was merged into: it is read and called as that one. */
   readonly now?: string;
+  /** What it is called in other languages; at the place `label`. */
+  readonly translations?: Translations | undefined;
 }
 
 /** A list of terms kept once and used by many forms. */
@@ -32,6 +36,8 @@ interface Index {
   readonly byKey: ReadonlyMap<string, Term>;
   /** By label or other word; null where two terms share it. */
   readonly byWord: ReadonlyMap<string, Term | null>;
+  /** By what they are called in other languages; asked where no word of the desk’s own is meant. */
+  readonly byOther: ReadonlyMap<string, Term | null>;
   readonly below: ReadonlyMap<string, readonly Term[]>;
 }
 
@@ -41,19 +47,55 @@ function indexOf(terms: readonly Term[]): Index {
   const known = indexes.get(terms);
   if (known) return known;
   const byKey = new Map(terms.map((term) => [term.key, term]));
-  const byWord = new Map<string, Term | null>();
+  const [byWord, byOther] = [new Map<string, Term | null>(), new Map<string, Term | null>()];
   const below = new Map<string, Term[]>();
   for (const term of terms) {
     const at = term.under !== undefined && byKey.has(term.under) ? term.under : '';
     const siblings = below.get(at);
     if (siblings) siblings.push(term);
     else below.set(at, [term]);
-    for (const word of [term.label, ...(term.also ?? [])].map(plain))
-      byWord.set(word, byWord.has(word) && byWord.get(word)?.key !== term.key ? null : term);
+    const add = (map: Map<string, Term | null>, words: readonly string[]): void => {
+      for (const word of words.map(plain))
+        map.set(word, map.has(word) && map.get(word)?.key !== term.key ? null : term);
+    };
+    add(byWord, [term.label, ...(term.also ?? [])]);
+    add(byOther, inOthers(term));
   }
-  const index = { byKey, byWord, below };
+  const index = { byKey, byWord, byOther, below };
   indexes.set(terms, index);
   return index;
+}
+
+/** What a term is called in other languages, as far as that is of what it is called now. */
+const inOthers = ({ label, translations = {} }: Term): readonly string[] =>
+  Object.values(translations).flatMap((there) => (there.label?.of === label ? [there.label.says] : []));
+
+/** How many of the terms that are offered are not called anything in a language. */
+export const termsLeft = (terms: readonly Term[], language: Language): number =>
+  termsOffered({ terms }).filter(
+    ({ term: { label, translations } }) => stateOf(translations?.[language]?.label, label) !== 'translated',
+  ).length;
+
+const spoken = new WeakMap<readonly Term[], Map<Language, readonly Term[]>>();
+
+/**
+ * A vocabulary as it is read in a language: its terms called so where they are translated, and found by what they were
+ * called as well. The very one where nothing is translated; asked for the same again, its terms are the same list.
+ */
+export function vocabularyIn<Some extends Vocabulary>(vocabulary: Some, language: Language | null): Some {
+  const { terms } = vocabulary;
+  if (language === null || !terms.some(({ translations }) => translations?.[language] !== undefined)) return vocabulary;
+  let of = spoken.get(terms);
+  if (!of) spoken.set(terms, (of = new Map()));
+  let found = of.get(language);
+  if (!found) {
+    found = terms.map((term) => {
+      const label = sayIn(term.translations, language)('label', term.label, 'term');
+      return label === term.label ? term : { ...term, label, also: [...new Set([...(term.also ?? []), term.label])] };
+    });
+    of.set(language, found);
+  }
+  return { ...vocabulary, terms: found };
 }
 
 /** The term a key stands for: itself, or the one it was merged into in the end. */
@@ -69,7 +111,9 @@ export function termByKey({ terms }: Pick<Vocabulary, 'terms'>, key: string): Te
  * Undefined when none or several are meant.
  */
 export function termMeant(vocabulary: Pick<Vocabulary, 'terms'>, said: string): Term | undefined {
-  const found = termByKey(vocabulary, said) ?? indexOf(vocabulary.terms).byWord.get(plain(said));
+  const { byWord, byOther } = indexOf(vocabulary.terms);
+  const word = plain(said);
+  const found = termByKey(vocabulary, said) ?? (byWord.has(word) ? byWord.get(word) : byOther.get(word));
   return found ? termByKey(vocabulary, found.key) : undefined;
 }
 

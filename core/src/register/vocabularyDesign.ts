@@ -10,6 +10,7 @@ const SETTINGS: Readonly<Record<string, Said>> = {
   under: said('vocabularies:itsPlace'),
   also: said('vocabularies:itsOthers'),
   retired: said('vocabularies:itsOffer'),
+  translations: said('vocabularies:inOthers'),
   now: said('vocabularies:itsMerging'),
 };
 

@@ -138,7 +138,7 @@ export const doorRead = (
   reads: Language | undefined,
 ): DoorRow => ({
   ...door,
-  design: doorIn(door.design, readIn(design.translations, reads)),
+  design: doorIn(door.design, readIn(design, reads)),
 });
 
 /**

@@ -178,7 +178,7 @@ const agreedIn = (
   consent: number | null,
   reads: Language | null | undefined,
 ): Language | null =>
-  consent === null ? null : (readIn(design.translations, reads ?? undefined) ?? deskOf(db).language);
+  consent === null ? null : (readIn(design, reads ?? undefined) ?? design.written ?? deskOf(db).language);
 
 /** `known`: who is signed in, where they have to prove once more that their address is theirs. */
 function keepForConfirmation(

@@ -10,7 +10,7 @@ import {
   requesterReadBy,
 } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
-import { calledFields, type Field, profileWith } from '@tolvek/core/register';
+import { calledFields, type Field, profileWith, vocabularyIn } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import { keptByOthers } from '../door/admission.ts';
 import { type DoorRow, doorBySlug } from '../door/queries.ts';
@@ -140,7 +140,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         slug: door.slug,
         kind: door.kind,
         title: design.title,
-        spoken: spoken ?? deskOf(db).language,
+        spoken: spoken ?? design.written ?? deskOf(db).language,
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
         leadsTo,
@@ -175,6 +175,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
                 // What is known of somebody goes to their device as far as this form reads it.
                 facts: {
                   ...facts,
+                  vocabularies: facts.vocabularies.map((each) => vocabularyIn(each, spoken)),
                   profile: profileWith(facts.profile, requesterReadBy(asked)),
                   requesterGroups: door.kind === 'staff' || asksOfRequester ? facts.requesterGroups : [],
                 },

@@ -88,7 +88,8 @@ export function askedAt(
   // Most plans say nothing while somebody asks, and most forms have no editions: nobody is looked up then.
   const known = knownOf(db, release, asking);
   // Where nothing is translated it is not looked up what they read.
-  const spoken = design.translations ? readIn(design.translations, asking.reads ?? languageOf(db, asking)) : null;
+  const isSpoken = design.translations !== undefined || design.written !== undefined;
+  const spoken = isSpoken ? readIn(design, asking.reads ?? languageOf(db, asking)) : null;
   const isAsWritten = known.length === 0 && spoken === null && calledFields(register.fields) === register.fields;
   if (!isSpokenOf && editions.length === 0 && isAsWritten)
     return { ...whole, edition: null, spoken, elsewhere: null, leads: null };

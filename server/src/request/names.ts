@@ -1,5 +1,6 @@
 import { labelOf } from '@tolvek/core/access';
 import type { NameOf } from '@tolvek/core/register';
+import type { Language } from '@tolvek/words/speech';
 import { eq, sql } from 'drizzle-orm';
 import { personById } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -10,11 +11,15 @@ import { protectionFor } from './protection.ts';
 import type { RequestRow } from './queries.ts';
 import { requests } from './tables.ts';
 
-/** What people, terms and requests are called, looked up when it is asked. */
+/** What people, terms and requests are called, looked up when it is asked; in a language, where one is said. */
 export const nameOf =
-  (db: Reader, registers = registersIn(db)): NameOf =>
+  (db: Reader, registers = registersIn(db), language: Language | null = null): NameOf =>
   (id, by) =>
-    by ? requestName(db, id, by, registers) : id.includes('/') ? termName(db, id) : personById(db, id)?.name;
+    by
+      ? requestName(db, id, by, registers, language)
+      : id.includes('/')
+        ? termName(db, id, language)
+        : personById(db, id)?.name;
 
 export type Target = Pick<
   RequestRow,
@@ -41,9 +46,15 @@ export const named = prepared((db) =>
 );
 
 /** What a request is called for whoever may read a reference to it. */
-function requestName(db: Reader, id: string, by: readonly string[], registers: Registers): string | undefined {
+function requestName(
+  db: Reader,
+  id: string,
+  by: readonly string[],
+  registers: Registers,
+  language: Language | null,
+): string | undefined {
   const row = named(db).get({ id });
   if (!row) return undefined;
   const protection = protectionFor(db, registers.byId(row.registerId), row, registers);
-  return labelOf(protection, row, by, nameOf(db, registers));
+  return labelOf(protection, row, by, nameOf(db, registers, language));
 }

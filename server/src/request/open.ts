@@ -253,7 +253,8 @@ export function openRequest<Row extends ShownRow>(
   );
   const given = (): Edition | null => editionGiven(db, { request, register, design, reading, relation });
   const over = (): boolean => relation.isRequester && !relation.isDesk && isOverFor(db, request);
-  return new OpenRequest(request, register, design, relation, reading, names, standsIn, looker, given, over, spoken);
+  const called = spoken === null ? names : nameOf(db, registers, spoken);
+  return new OpenRequest(request, register, design, relation, reading, called, standsIn, looker, given, over, spoken);
 }
 
 /**
@@ -264,7 +265,7 @@ function designRead(db: Reader, { releaseId, formId }: ShownRow, reads: Language
   const { design } = releaseById(db, releaseId).release;
   if (reads === undefined) return { design, spoken: null };
   const translations = releaseInForce(db, formId)?.design.translations ?? design.translations;
-  const spoken = readIn(translations, reads);
+  const spoken = readIn({ translations, written: design.written }, reads);
   return { design: spoken === null ? design : inLanguage(design, spoken, translations), spoken };
 }
 

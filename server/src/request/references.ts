@@ -200,7 +200,7 @@ function cardsIn(db: Reader, field: Pointing, fields: readonly Field[], register
   const obstacles: OfferObstacles<Target> = byRelease(db, register, (open) =>
     prepareObstacles(type, fields, { ...register, fields: open }),
   );
-  const names = nameOf(db);
+  const names = nameOf(db, undefined, reads);
   return {
     /** Whether those that are not offered just now are told of. */
     showsUnavailable: cards?.unavailable === 'grey',

@@ -372,7 +372,7 @@ export function requesterViewOf(
     changing: {
       types: about.typesOf(changing),
       help: about.helpOf(changing),
-      vocabularies: vocabulariesFor(db, changing),
+      vocabularies: vocabulariesFor(db, changing, open.spoken),
       again: doorOf(db, request)?.design.again ?? [],
     },
     hops: about.hops('requester', null),

@@ -1,5 +1,13 @@
 import { namedBy } from '@tolvek/core/form';
-import { type Field, termByKey, VOCABULARY, type Vocabulary, type VocabularyContent } from '@tolvek/core/register';
+import {
+  type Field,
+  vocabularyIn as spokenIn,
+  termByKey,
+  VOCABULARY,
+  type Vocabulary,
+  type VocabularyContent,
+} from '@tolvek/core/register';
+import type { Language } from '@tolvek/words/speech';
 import { type DesignRow, designByKey, designsOf } from '../design/queries.ts';
 import type { Reader } from '../platform/database.ts';
 
@@ -30,16 +38,20 @@ export const allVocabularies = (db: Reader): readonly Vocabulary[] =>
     .sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0))
     .map(({ key, name, terms }) => ({ key, name, terms }));
 
-/** The vocabularies that fields take terms from. */
-export const vocabulariesFor = (db: Reader, fields: readonly Field[]): readonly Vocabulary[] =>
+/** The vocabularies that fields take terms from; in a language, where one is said. */
+export const vocabulariesFor = (
+  db: Reader,
+  fields: readonly Field[],
+  language: Language | null = null,
+): readonly Vocabulary[] =>
   namedBy({ fields }).vocabularies.flatMap((key) => {
     const found = vocabularyByKey(db, key);
-    return found ? [{ key: found.key, name: found.name, terms: found.terms }] : [];
+    return found ? [spokenIn({ key: found.key, name: found.name, terms: found.terms }, language)] : [];
   });
 
-/** What a term is called now, by its address `species/grey_seal`. */
-export function termName(db: Reader, address: string): string | undefined {
+/** What a term is called now, by its address `species/grey_seal`; in a language, where one is said. */
+export function termName(db: Reader, address: string, language: Language | null = null): string | undefined {
   const slash = address.indexOf('/');
   const vocabulary = vocabularyByKey(db, address.slice(0, slash));
-  return vocabulary && termByKey(vocabulary, address.slice(slash + 1))?.label;
+  return vocabulary && termByKey(spokenIn(vocabulary, language), address.slice(slash + 1))?.label;
 }

@@ -13,6 +13,7 @@ import type { Editing } from './editing.ts';
 import { workshopApi } from './endpoints.ts';
 import { Findings } from './Findings.tsx';
 import { Kept } from './Kept.tsx';
+import { WrittenIn } from './languages/useOtherLanguages.ts';
 import { Proof } from './Proof.tsx';
 import { PAGES } from './pages.ts';
 import { ReleaseButton } from './ReleaseButton.tsx';
@@ -70,85 +71,87 @@ function OpenBinder({ form }: { form: AnswerOf<'form'> }) {
   const errorsOn = (tells: string | undefined): number =>
     editing.findings.filter((finding) => finding.page === tells && finding.severity === 'error').length;
   return (
-    <div className="flex h-[calc(100dvh-46px)] flex-col">
-      <div
-        className={`grid min-h-0 flex-1 grid-cols-[176px_minmax(0,1fr)_340px] xl:grid-cols-[196px_minmax(0,1fr)_372px] ${chosen.wide ? '!grid-cols-[176px_minmax(0,1fr)_300px]' : ''}`}
-      >
-        <nav aria-label={say('workshop:contents')} className="overflow-auto border-r border-rule pt-5 pl-5">
-          <h2 className="pr-3">{draft.title || say('workshop:noTitleYet')}</h2>
-          <ol className="mt-2.5">
-            {contents.map((each, index) => (
-              <li key={each.key}>
-                <NavLink
-                  to={`/workshop/${form.key}/${each.key}`}
-                  className={`-ml-2 grid grid-cols-[22px_1fr_auto] border-l-[3px] py-1.5 pr-3 pl-2 text-ink no-underline ${each.key === within ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`}
-                  aria-current={each.key === within ? 'page' : undefined}
-                >
-                  <i className="font-serif text-[13px] text-soft not-italic">{index + 1}</i>
-                  {say(each.label)}
-                  {errorsOn(each.tells) > 0 ? (
-                    <em className="text-[12px] text-brick not-italic">{errorsOn(each.tells)}</em>
-                  ) : null}
-                </NavLink>
-              </li>
-            ))}
-          </ol>
-          <p className="mt-4 pr-3 text-[13px] text-soft">
-            {say('workshop:belongsTo')}{' '}
-            <Link to={`/workshop/registers/${form.register.key}`} className="text-ink">
-              {form.register.name}
-            </Link>
-            {form.others.length > 0 ? ` ${say('workshop:alsoForms', { count: form.others.length })}` : ''}
-            {form.stopped ? <span className="block text-brick">{say('workshop:stopped')}</span> : null}
-          </p>
-          <Kept editing={editing} className="mt-5 pr-4" />
-        </nav>
-        <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
-          <div className="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
-            <h1>{say(chosen.label)}</h1>
-            <div className="ml-auto flex gap-2">
-              <Button disabled={!editing.undo} onClick={() => editing.undo?.()}>
-                {say('workshop:undo')}
-              </Button>
-              {editing.redo ? <Button onClick={() => editing.redo?.()}>{say('workshop:redo')}</Button> : null}
-              <ReleaseButton form={form} editing={editing} />
-            </div>
-          </div>
-          <AroundFieldsProvider value={around}>
-            <BinderProvider value={binder}>
-              <chosen.Page />
-            </BinderProvider>
-          </AroundFieldsProvider>
-        </main>
-        <aside
-          aria-label={say(Beside && aside === 'own' ? (chosen.beside ?? 'workshop:proof') : 'workshop:proof')}
-          className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4 contain-content"
+    <WrittenIn.Provider value={draft.written}>
+      <div className="flex h-[calc(100dvh-46px)] flex-col">
+        <div
+          className={`grid min-h-0 flex-1 grid-cols-[176px_minmax(0,1fr)_340px] xl:grid-cols-[196px_minmax(0,1fr)_372px] ${chosen.wide ? '!grid-cols-[176px_minmax(0,1fr)_300px]' : ''}`}
         >
-          {Beside ? (
-            <p className="mb-3 flex gap-4 border-b border-rule text-[13px]">
-              {(['own', 'proof'] as const).map((each) => (
-                <button
-                  key={each}
-                  type="button"
-                  aria-pressed={aside === each}
-                  className={`-mb-px border-b-2 pb-1.5 ${aside === each ? 'border-green font-semibold' : 'border-transparent text-soft'}`}
-                  onClick={() => setAside(each)}
-                >
-                  {say(each === 'own' ? (chosen.beside ?? 'workshop:proof') : 'workshop:proof')}
-                </button>
+          <nav aria-label={say('workshop:contents')} className="overflow-auto border-r border-rule pt-5 pl-5">
+            <h2 className="pr-3">{draft.title || say('workshop:noTitleYet')}</h2>
+            <ol className="mt-2.5">
+              {contents.map((each, index) => (
+                <li key={each.key}>
+                  <NavLink
+                    to={`/workshop/${form.key}/${each.key}`}
+                    className={`-ml-2 grid grid-cols-[22px_1fr_auto] border-l-[3px] py-1.5 pr-3 pl-2 text-ink no-underline ${each.key === within ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`}
+                    aria-current={each.key === within ? 'page' : undefined}
+                  >
+                    <i className="font-serif text-[13px] text-soft not-italic">{index + 1}</i>
+                    {say(each.label)}
+                    {errorsOn(each.tells) > 0 ? (
+                      <em className="text-[12px] text-brick not-italic">{errorsOn(each.tells)}</em>
+                    ) : null}
+                  </NavLink>
+                </li>
               ))}
+            </ol>
+            <p className="mt-4 pr-3 text-[13px] text-soft">
+              {say('workshop:belongsTo')}{' '}
+              <Link to={`/workshop/registers/${form.register.key}`} className="text-ink">
+                {form.register.name}
+              </Link>
+              {form.others.length > 0 ? ` ${say('workshop:alsoForms', { count: form.others.length })}` : ''}
+              {form.stopped ? <span className="block text-brick">{say('workshop:stopped')}</span> : null}
             </p>
-          ) : null}
-          {Beside && aside === 'own' ? (
-            <BinderProvider value={binder}>
-              <Beside />
-            </BinderProvider>
-          ) : (
-            <Proof editing={editing} form={form} proof={proof} />
-          )}
-        </aside>
+            <Kept editing={editing} className="mt-5 pr-4" />
+          </nav>
+          <main className="min-h-0 overflow-auto px-[26px] pt-5 pb-10">
+            <div className="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+              <h1>{say(chosen.label)}</h1>
+              <div className="ml-auto flex gap-2">
+                <Button disabled={!editing.undo} onClick={() => editing.undo?.()}>
+                  {say('workshop:undo')}
+                </Button>
+                {editing.redo ? <Button onClick={() => editing.redo?.()}>{say('workshop:redo')}</Button> : null}
+                <ReleaseButton form={form} editing={editing} />
+              </div>
+            </div>
+            <AroundFieldsProvider value={around}>
+              <BinderProvider value={binder}>
+                <chosen.Page />
+              </BinderProvider>
+            </AroundFieldsProvider>
+          </main>
+          <aside
+            aria-label={say(Beside && aside === 'own' ? (chosen.beside ?? 'workshop:proof') : 'workshop:proof')}
+            className="min-h-0 overflow-auto border-l border-rule-strong bg-well px-5 py-4 contain-content"
+          >
+            {Beside ? (
+              <p className="mb-3 flex gap-4 border-b border-rule text-[13px]">
+                {(['own', 'proof'] as const).map((each) => (
+                  <button
+                    key={each}
+                    type="button"
+                    aria-pressed={aside === each}
+                    className={`-mb-px border-b-2 pb-1.5 ${aside === each ? 'border-green font-semibold' : 'border-transparent text-soft'}`}
+                    onClick={() => setAside(each)}
+                  >
+                    {say(each === 'own' ? (chosen.beside ?? 'workshop:proof') : 'workshop:proof')}
+                  </button>
+                ))}
+              </p>
+            ) : null}
+            {Beside && aside === 'own' ? (
+              <BinderProvider value={binder}>
+                <Beside />
+              </BinderProvider>
+            ) : (
+              <Proof editing={editing} form={form} proof={proof} />
+            )}
+          </aside>
+        </div>
+        <Findings findings={editing.findings} formKey={form.key} change={change} />
       </div>
-      <Findings findings={editing.findings} formKey={form.key} change={change} />
-    </div>
+    </WrittenIn.Provider>
   );
 }

@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { howSaid, translated } from '@tolvek/core/design';
 import { mergeTerms, type Term, termByKey, termPath, termsInOrder, vocabularyProblems } from '@tolvek/core/register';
 import type { Words } from '@tolvek/words';
 import { useMemo, useState } from 'react';
@@ -8,9 +9,11 @@ import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
-import { say, told } from '../wire/words.ts';
+import { LANGUAGE_NAMES, type Language, say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
 import { DeleteGround } from './groundwork/DeleteGround.tsx';
+import { type TextLine, TextLines, useWhatIsLeft } from './languages/TextLines.tsx';
+import { useOtherLanguages } from './languages/useOtherLanguages.ts';
 import { MoveButtons } from './MoveButtons.tsx';
 import { withPasted } from './pastedTerms.ts';
 
@@ -214,10 +217,79 @@ function OpenVocabulary({ opened }: { opened: Opened }) {
         label={say('workshop:addTerms')}
         add={(text) => setTerms((before) => withPasted(before, text, undefined))}
       />
+      <TermsInOthers terms={terms} edit={edit} />
       <p className="mt-6">
         <DeleteGround at={{ kind: 'vocabulary', key: opened.key }} then={BASE} />
       </p>
     </div>
+  );
+}
+
+/** So many terms are translated on one page; the next come as these are done. */
+const AT_ONCE = 100;
+
+/** What the terms are called in other languages: those that are still to do, language by language. */
+function TermsInOthers({
+  terms,
+  edit,
+}: {
+  readonly terms: readonly Term[];
+  readonly edit: (key: string, change: (term: Term) => Term) => void;
+}) {
+  const [isOpen, setOpen] = useState(false);
+  const languages = useOtherLanguages();
+  const offered = terms.filter(({ label, retired, now }) => label.trim() !== '' && !retired && now === undefined);
+  if (offered.length === 0) return null;
+  return (
+    <section className="mt-6" aria-label={say('languages:others')}>
+      <button
+        type="button"
+        className="py-1 text-green underline"
+        aria-expanded={isOpen}
+        onClick={() => setOpen(!isOpen)}
+      >
+        {say('languages:others')}
+      </button>
+      {isOpen ? languages.map((language) => <TermsIn key={language} {...{ language, edit }} terms={offered} />) : null}
+    </section>
+  );
+}
+
+function TermsIn({
+  language,
+  terms,
+  edit,
+}: {
+  readonly language: Language;
+  readonly terms: readonly Term[];
+  readonly edit: (key: string, change: (term: Term) => Term) => void;
+}) {
+  const lines = terms.map((term): TextLine => {
+    const text = { place: 'label', text: term.label, kind: 'term' as const };
+    const caption = say('languages:kind.term');
+    return { ...text, ...howSaid(term.translations?.[language]?.label, term.label), id: term.key, caption };
+  });
+  const left = useWhatIsLeft(lines);
+  return (
+    <section aria-label={LANGUAGE_NAMES[language]} className="mt-2">
+      <div className="flex items-baseline gap-3 text-[13px]">
+        <h3>{LANGUAGE_NAMES[language]}</h3>
+        <span className="text-soft tabular-nums">
+          {say('languages:done', { done: left.done, count: lines.length })}
+        </span>
+        <button type="button" className="text-green underline" onClick={() => left.show(!left.isAll)}>
+          {say(left.isAll ? 'languages:show.left' : 'languages:show.all')}
+        </button>
+      </div>
+      <TextLines
+        lines={left.shown.slice(0, AT_ONCE)}
+        {...{ language }}
+        put={(line, says) => {
+          left.hold();
+          edit(line.id, (term) => ({ ...term, translations: translated(term.translations, language, line, says) }));
+        }}
+      />
+    </section>
   );
 }
 

@@ -24,6 +24,7 @@ import {
   type RequestFacts,
   requestScope,
   requestSlots,
+  vocabularyIn,
 } from '@tolvek/core/register';
 import { useCallback, useMemo, useState } from 'react';
 import type { Language } from '../wire/words.ts';
@@ -116,10 +117,10 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
   const { data } = workshopApi.useProofSeatQuery({ key: form.key, person: seat }, { skip: isAnybody(seat) });
   const sitting = data?.key === seat ? data : undefined;
   const rights = sitting?.rights ?? NO_RIGHTS;
-  const facts = useMemo(
-    () => factsAtSeat(seat, sitting, form, references, files),
-    [seat, sitting, form, references, files],
-  );
+  const facts = useMemo(() => {
+    const known = factsAtSeat(seat, sitting, form, references, files);
+    return { ...known, vocabularies: known.vocabularies.map((each) => vocabularyIn(each, language)) };
+  }, [seat, sitting, form, references, files, language]);
   const read = useMemo(() => (language === null ? draft : inLanguage(draft, language)), [draft, language]);
   const { parts: wholeParts, rules: wholeRules, editions, title, intro } = read;
   // Called as whoever asks reads them.

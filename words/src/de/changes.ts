@@ -105,6 +105,7 @@ export const changes: Same<typeof english> = {
   'updates.all': '{{parts, list}}.',
   'language.offered': 'Es kann auch auf {{language}} gelesen werden.',
   'language.withdrawn': 'Es kann nicht mehr auf {{language}} gelesen werden.',
+  'language.written': 'In einer anderen Sprache geschrieben',
   'language.texts_one': '{{language}}: {{count}} Text des Formulars lautet anders.',
   'language.texts_other': '{{language}}: {{count}} Texte des Formulars lauten anders.',
   'language.fields_one': '{{language}}: {{count}} Wort der Felder lautet anders.',

@@ -53,4 +53,5 @@ export const designs: Same<typeof english> = {
   theEdition: 'die Fassung „{{name}}“',
   theUpdates: 'was eine Antwort bewirkt',
   theTranslations: 'die Übersetzungen',
+  theWritten: 'die Sprache, in der es geschrieben ist',
 };

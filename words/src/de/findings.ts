@@ -213,6 +213,10 @@ export const findings: Same<typeof english> = {
     '{{language}}: {{count}} Text ist nicht übersetzt. Gelesen wird er, wie er geschrieben ist. Geben Sie die Übersetzung ein.',
   notTranslated_other:
     '{{language}}: {{count}} Texte sind nicht übersetzt. Gelesen werden sie, wie sie geschrieben sind. Geben Sie die Übersetzungen ein.',
+  termsNotTranslated_one:
+    '{{language}}: {{count}} Begriff von „{{name}}“ ist nicht übersetzt. Gelesen wird er, wie er geschrieben ist. Geben Sie die Übersetzung beim Vokabular ein.',
+  termsNotTranslated_other:
+    '{{language}}: {{count}} Begriffe von „{{name}}“ sind nicht übersetzt. Gelesen werden sie, wie sie geschrieben sind. Geben Sie die Übersetzungen beim Vokabular ein.',
   translatedBefore_one:
     '{{language}}: {{count}} Text ist seit der Übersetzung ein anderer. Gelesen wird er, wie er geschrieben ist. Prüfen Sie die Übersetzung.',
   translatedBefore_other:

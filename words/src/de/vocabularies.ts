@@ -6,6 +6,7 @@ export const vocabularies: Same<typeof english> = {
   itsPlace: 'wo er steht',
   itsOthers: 'andere Wörter dafür',
   itsOffer: 'ob er zur Wahl steht',
+  inOthers: 'wie er in anderen Sprachen heißt',
   itsMerging: 'womit er zusammengeführt ist',
   theTerms: 'die Begriffe',
   theVocabulary: 'das Vokabular',

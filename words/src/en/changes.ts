@@ -102,6 +102,7 @@ export const changes = {
   'updates.all': '{{parts, list}}.',
   'language.offered': 'It can also be read in {{language}}.',
   'language.withdrawn': 'It can no longer be read in {{language}}.',
+  'language.written': 'Written in another language',
   'language.texts_one': '{{language}}: {{count}} text of the form says something else.',
   'language.texts_other': '{{language}}: {{count}} texts of the form say something else.',
   'language.fields_one': '{{language}}: {{count}} word of the fields says something else.',

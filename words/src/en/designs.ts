@@ -47,4 +47,5 @@ export const designs = {
   theEdition: 'the edition “{{name}}”',
   theUpdates: 'what an answer does',
   theTranslations: 'the translations',
+  theWritten: 'the language it is written in',
 } as const;

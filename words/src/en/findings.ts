@@ -185,6 +185,10 @@ export const findings = {
     '{{language}}: {{count}} text is not translated. People read it as it is written. Enter the translation.',
   notTranslated_other:
     '{{language}}: {{count}} texts are not translated. People read them as they are written. Enter the translations.',
+  termsNotTranslated_one:
+    '{{language}}: {{count}} term of “{{name}}” is not translated. People read it as it is written. Enter the translation with the vocabulary.',
+  termsNotTranslated_other:
+    '{{language}}: {{count}} terms of “{{name}}” are not translated. People read them as they are written. Enter the translations with the vocabulary.',
   translatedBefore_one:
     '{{language}}: {{count}} text has changed since it was translated. People read it as it is written. Check the translation.',
   translatedBefore_other:

@@ -3,6 +3,7 @@ export const vocabularies = {
   itsPlace: 'where it is',
   itsOthers: 'other words for it',
   itsOffer: 'if it is available',
+  inOthers: 'what it is called in other languages',
   itsMerging: 'what it is merged into',
   theTerms: 'the terms',
   theVocabulary: 'the vocabulary',

@@ -100,7 +100,7 @@ export function findingsOf(
     if (length > LONGEST_LENGTH) add('error', 'approval', 'deadline', what);
   }
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
-  translationFindings(design, add);
+  translationFindings(design, vocabularies, add);
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;
   return counted.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }

@@ -1,12 +1,28 @@
 import { type PlacedText, stateOf, type Translations } from '@tolvek/core/design';
 import { textsOfDoor } from '@tolvek/core/door';
-import { partName, spokenAlso, textsToTranslate, translationOf, withTranslation } from '@tolvek/core/form';
-import { useId } from 'react';
+import {
+  namedBy,
+  partName,
+  spokenAlso,
+  type TakenBack,
+  textsIn,
+  textsOut,
+  textsToTranslate,
+  translationOf,
+  type UnitOut,
+  withTranslation,
+} from '@tolvek/core/form';
+import { termsLeft } from '@tolvek/core/register';
+import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
-import { LANGUAGE_NAMES, type Language, say } from '../../wire/words.ts';
+import { saveFile } from '../../ui/saveFile.ts';
+import { meApi } from '../../wire/me.ts';
+import { LANGUAGE_NAMES, LANGUAGES, type Language, say } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
+import { FilePick } from '../FilePick.tsx';
 import { TextLines, useWhatIsLeft } from './TextLines.tsx';
+import { readTranslators, writeTranslators } from './translators.ts';
 import { useOtherLanguages, useWritten } from './useOtherLanguages.ts';
 
 /** The words of a form in other languages, text by text beside what is written. */
@@ -18,6 +34,7 @@ export function LanguagesPage() {
   return (
     <>
       <p className="max-w-[44rem] text-soft">{say('languages:intro', { language: LANGUAGE_NAMES[written] })}</p>
+      <WrittenLine />
       {others.map((language) =>
         draft.translations?.[language] === undefined ? (
           <p key={language} className="mt-5">
@@ -30,6 +47,106 @@ export function LanguagesPage() {
         ),
       )}
     </>
+  );
+}
+
+/** In which language the form itself is written, where that is not the desk’s. */
+function WrittenLine() {
+  const { editing } = useBinder();
+  const { draft, change } = editing;
+  const desk = meApi.useMeQuery().data?.desk.language ?? 'en';
+  const written = useWritten();
+  const id = useId();
+  return (
+    <p className="mt-3 flex flex-wrap items-baseline gap-2">
+      <label htmlFor={id} className="text-soft">
+        {say('languages:writtenIn')}
+      </label>
+      <select
+        id={id}
+        className="input w-auto"
+        value={written}
+        onChange={({ target: { value } }) =>
+          change(({ written: _, ...before }) => (value === desk ? before : { ...before, written: value as Language }))
+        }
+      >
+        {LANGUAGES.map((each) => (
+          <option key={each} value={each} disabled={draft.translations?.[each] !== undefined}>
+            {LANGUAGE_NAMES[each]}
+            {draft.translations?.[each] === undefined ? '' : ` ${say('languages:isTranslation')}`}
+          </option>
+        ))}
+      </select>
+    </p>
+  );
+}
+
+/** What came of a file from translators: what is worth a look. */
+function TakenSaid({ taken }: { readonly taken: Omit<TakenBack, 'design'> }) {
+  const { unknown } = taken;
+  return (
+    <ul role="status" className="mt-2 border-l-[3px] border-green bg-green-wash px-3 py-2">
+      {(['taken', 'outdated', 'same', 'empty'] as const).map((each) =>
+        taken[each] > 0 || each === 'taken' ? (
+          <li key={each}>{say(`languages:back.${each}`, { count: taken[each] })}</li>
+        ) : null,
+      )}
+      {unknown.length > 0 ? (
+        <li className="text-brick">
+          {say('languages:back.unknown', { count: unknown.length, names: unknown.slice(0, 5) })}
+        </li>
+      ) : null}
+    </ul>
+  );
+}
+
+/** The texts as a file for translators, out and back. */
+function Translators({ language }: { readonly language: Language }) {
+  const { editing, form } = useBinder();
+  const { draft, change } = editing;
+  const written = useWritten();
+  const [back, setBack] = useState<Omit<TakenBack, 'design'> | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const take = async (file: File): Promise<void> => {
+    setBack(null);
+    const read = await readTranslators(await file.text());
+    if (!read) return setWrong(say('languages:noTranslators', { name: file.name }));
+    if (!read.to.toLowerCase().startsWith(language)) {
+      const to = LANGUAGES.find((each) => read.to.toLowerCase().startsWith(each));
+      const given = { found: to ? LANGUAGE_NAMES[to] : read.to, language: LANGUAGE_NAMES[language] };
+      return setWrong(say('languages:otherLanguage', given));
+    }
+    setWrong(null);
+    const { design: _, ...came } = textsIn(draft, language, read.units);
+    if (came.taken > 0) change((before) => textsIn(before, language, read.units).design);
+    setBack(came);
+  };
+  return (
+    <details className="mt-4 border-t-2 border-rule-strong pt-3">
+      <summary className="cursor-pointer text-green underline">{say('languages:translators')}</summary>
+      <p className="mt-1 max-w-[44rem] text-soft">{say('languages:translatorsHint')}</p>
+      <p className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
+        <Button
+          onClick={async () => {
+            const noteOf = ({ kind, field }: UnitOut): string =>
+              [say(`languages:kind.${kind}`), field === null ? '' : partName(draft, field)].filter(Boolean).join(': ');
+            const units = textsOut(draft, language);
+            const content = await writeTranslators(units, { from: written, to: language, noteOf });
+            saveFile(`${form.key}-${language}.xlf`, 'application/xliff+xml', content);
+          }}
+        >
+          {say('languages:takeOut')}
+        </Button>
+        <span className="text-soft">{say('languages:takeIn')}</span>
+        <FilePick name={say('languages:takeIn')} accept=".xlf,.xliff,application/xliff+xml" onChoose={take} />
+      </p>
+      {wrong ? (
+        <p role="alert" className="mt-2 text-brick">
+          {wrong}
+        </p>
+      ) : null}
+      {back ? <TakenSaid taken={back} /> : null}
+    </details>
   );
 }
 
@@ -82,6 +199,7 @@ function InOne({ language }: { readonly language: Language }) {
         }}
       />
       <Beside language={language} />
+      <Translators language={language} />
       <p className="mt-5">
         <button
           type="button"
@@ -98,7 +216,8 @@ function InOne({ language }: { readonly language: Language }) {
 
 /** What doors and stages still have to say in a language: they are set where they are. */
 function Beside({ language }: { readonly language: Language }) {
-  const { form } = useBinder();
+  const { form, editing } = useBinder();
+  const named = namedBy({ fields: editing.draft.fields }).vocabularies;
   const isLeft = (
     translations: Translations | undefined,
     { place, text }: Pick<PlacedText, 'place' | 'text'>,
@@ -110,7 +229,11 @@ function Beside({ language }: { readonly language: Language }) {
   const stages = form.publicStages.filter(({ publicLabel: text, translations }) =>
     isLeft(translations, { place: 'public', text }),
   ).length;
-  if (doors.length === 0 && stages === 0) return null;
+  const vocabularies = form.vocabularies.flatMap(({ key, name, terms }) => {
+    const count = named.includes(key) ? termsLeft(terms, language) : 0;
+    return count > 0 ? [{ key, words: say('languages:termsLeft', { name, count }) }] : [];
+  });
+  if (doors.length === 0 && stages === 0 && vocabularies.length === 0) return null;
   return (
     <div className="mt-4 border-t-2 border-rule-strong pt-3">
       <p className="text-soft">{say('languages:doorsAndStages')}</p>
@@ -118,6 +241,11 @@ function Beside({ language }: { readonly language: Language }) {
         {doors.map(({ slug, words }) => (
           <li key={slug}>
             <Link to={`/workshop/${form.key}/doors`}>{words}</Link>
+          </li>
+        ))}
+        {vocabularies.map(({ key, words }) => (
+          <li key={key}>
+            <Link to={`/workshop/groundwork/vocabularies/${key}`}>{words}</Link>
           </li>
         ))}
         {stages > 0 ? (
