@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { asksForOffers, knownFile, offers } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { done, moment, rawAnswers, slugged, withToken } from '../wire/shapes.ts';
+import { done, moment, rawAnswers, slugged, visibleSubject, withToken } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { intakeHeads } from './heads.ts';
 import { doorView, keptAnswers, leadsTo } from './shapes.ts';
@@ -21,7 +21,11 @@ export const intakeRoutes = routesOf(intakeHeads, {
   door: {
     says: 'A door and, to whom it admits, the form behind it.',
     params: slugged,
-    query: z.strictObject({ opened, owed, place }),
+    query: z.strictObject({
+      ...{ opened, owed, place },
+      /** Somebody of whom nothing is here yet fills in a form that changes what is there. */
+      fresh: z.stringbool().default(false),
+    }),
     answer: doorView,
   },
   checkAnswers: {
@@ -133,12 +137,27 @@ export const intakeRoutes = routesOf(intakeHeads, {
       arrived: z.string().nullable(),
       /** Who sent it for them, by name; null where they did. */
       by: z.string().nullable(),
+      /** Where it may change several of theirs: which, and whether it may be another one; null where that is clear. */
+      which: z
+        .object({
+          theirs: z.array(z.object({ id: z.string(), number: z.string(), subject: visibleSubject })),
+          another: z.boolean(),
+        })
+        .nullable(),
     }),
   },
   confirm: {
     says: 'Confirms the address and sends the request.',
     params: withToken,
-    answer: z.object({ number: z.string(), due: moment.nullable(), says: words.nullable(), follow: z.string() }),
+    /** What of theirs they mean, where several fit: its id, or `another`. */
+    query: z.strictObject({ entry: z.string().max(64).optional() }),
+    answer: z.object({
+      ...{ number: z.string(), due: moment.nullable(), says: words.nullable() },
+      /** Whether it came in, or changed what was there, has it wait to be accepted, or says that all is still right. */
+      is: z.enum(['arrived', 'changed', 'waits', 'confirmed']),
+      /** The link to follow it; null where it changed what is not one’s own request. */
+      follow: z.string().nullable(),
+    }),
   },
   sentState: {
     says: 'What became of what was sent from outside: it waits for its address to be confirmed, or has arrived.',

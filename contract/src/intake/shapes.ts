@@ -116,6 +116,8 @@ export const doorView = z.object({
     })
     .nullable(),
   refusal: words.nullable(),
+  /** Whether somebody of whom nothing is here yet may fill it in all the same, to be added once they confirm their address. */
+  addsInstead: z.boolean(),
   /** Whether nothing about who asks is stored. */
   unnamed: z.boolean(),
   /** How whoever asks from outside proves their address; null: before it comes in, once on a device. */

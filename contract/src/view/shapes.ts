@@ -48,6 +48,8 @@ export const historyEntry = z.object({
   what: words,
   changes: visibleChanges,
   comment: z.object({ text: z.string(), visibility: z.enum(['internal', 'requester']) }).nullable(),
+  /** What whoever did it agreed to; null where nothing was asked. */
+  agreed: consent.nullable(),
 });
 /** A form that somebody has to fill in. */
 export const toFill = z.object({

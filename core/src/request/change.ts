@@ -1,4 +1,4 @@
-import { type Said, said, type Words } from '@tolvek/words';
+import { type Language, type Said, said, type Words } from '@tolvek/words';
 import type { ValueChange } from '../access/index.ts';
 import type { ApprovalPath, LeadsTo, Verdict } from '../approval/index.ts';
 import type { TakenIn } from '../intake/index.ts';
@@ -10,13 +10,20 @@ export type Through =
   | { readonly by: 'door'; readonly kind: 'staff' | 'outside' }
   | { readonly by: 'sheet of rows' | 'trial' };
 
+/** A text of a door that somebody agreed to with a change: its version, and the language they read it in where it is known. */
+export interface AgreedThen {
+  readonly door: string;
+  readonly version: number;
+  readonly language: Language | null;
+}
+
 /** Why values changed: by hand, or as something else happened. */
 export type Why =
   | { readonly why: 'changed' | 'numbered' | 'day' }
   /** Whoever did it has a place among the people in a field, or has given it back. */
   | { readonly why: 'joined' | 'left' }
   /** By a form that changes what is there: what it is called, and who sent it where somebody else accepted it. */
-  | { readonly why: 'updated'; readonly form: string; readonly by?: string }
+  | { readonly why: 'updated'; readonly form: string; readonly by?: string; readonly agreed?: AgreedThen }
   /** A rule was applied to what was there, or that was taken back. */
   | { readonly why: 'rule' | 'taken back'; readonly rule: string }
   /** Computed anew by a release of the form; its id is what computes from now on. */

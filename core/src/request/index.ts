@@ -1,4 +1,5 @@
 export {
+  type AgreedThen,
   type ChangeNames,
   changeInWords,
   type Happening,

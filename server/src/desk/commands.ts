@@ -11,6 +11,7 @@ import {
   typedForm,
 } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
+import { askAnew } from '../approval/anew.ts';
 import { doorOf } from '../door/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { rightMissing } from '../people/grants.ts';
@@ -25,7 +26,6 @@ import { changeAnswers } from '../request/changeAnswers.ts';
 import { stagesBefore } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
-import { askAnew } from './anew.ts';
 import { movesOf } from './moves.ts';
 import { openTo } from './openTo.ts';
 

@@ -1,12 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
+import { askAnew } from '../approval/anew.ts';
+import { doorById } from '../door/queries.ts';
 import { notify } from '../notice/notify.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
-import { closeProposal } from '../proposal/commands.ts';
+import { agreedWith, closeProposal } from '../proposal/commands.ts';
 import { type ProposalRow, proposalById, proposed, seenIn } from '../proposal/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changeAnswers } from '../request/changeAnswers.ts';
@@ -72,8 +74,12 @@ export function acceptProposal(
         refused('proposalWrong', { why: open.readable.has(wrong.field) ? wrong.message : '' }),
       );
     closeProposal(by(work, viewer.personId), proposal, 'accepted');
-    const stands = { why: 'updated', form: found.form, by: proposal.personId } as const;
+    const { doorId, consent, consentIn } = proposal;
+    const agreed = agreedWith(doorId, consent, consentIn);
+    const stands = { why: 'updated', form: found.form, by: proposal.personId, ...agreed } as const;
     changeAnswers(work, viewer, found.open, { ...found.changing, why: stands });
+    const after = requestById(tx, open.request.id);
+    if (after && found.changes.length > 0) askAnew(work, after, doorById(tx, doorId)?.design.again);
     tell(work, viewer, proposal, { accepted: true, reason: comment.trim() });
     return { done: true };
   });

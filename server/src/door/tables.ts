@@ -45,6 +45,8 @@ export const waitingSubmissions = sqliteTable(
     personId: text(),
     /** The request that it is already, where only whose it is waits. */
     requestId: text(),
+    /** What of theirs they mean, where the form changes what is there: its id, or `another`. */
+    entry: text(),
   },
   (table) => [index('waiting_expires').on(table.expiresAt)],
 );

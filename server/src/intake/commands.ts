@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { consentProblems, contactProblems } from '@tolvek/core/door';
-import { type FormDesign, inLanguage, readIn } from '@tolvek/core/form';
+import { type FormDesign, inLanguage, OWN_REQUESTS, readIn } from '@tolvek/core/form';
 import { own as ownValue } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import type { RawAnswers, Values } from '@tolvek/core/register';
@@ -30,7 +30,7 @@ import { askedAt } from '../request/askedAt.ts';
 import { changeRequest } from '../request/change.ts';
 import { factsFor } from '../request/facts.ts';
 import { hasProved } from '../request/followed.ts';
-import { type RequestRow, requestById } from '../request/queries.ts';
+import { isOwnOf, type RequestRow, requestById } from '../request/queries.ts';
 import { offersOf, pictureOnCard } from '../request/references.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
@@ -43,7 +43,7 @@ import { forgetKept, keptBy } from './kept.ts';
 import { placeShown } from './line.ts';
 import { openedSince } from './opened.ts';
 import { isAnswered, type SentTo, type Shown, sentTo, stillOwed } from './sentTo.ts';
-import { meantAt, type Updated, update } from './update.ts';
+import { meantAt, type Updated, update, updateProblems } from './update.ts';
 
 export interface Submission {
   readonly slug: string;
@@ -110,7 +110,7 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
       const consentIn = agreedIn(tx, release, consent, input.language);
       const sending = { door, release, input, since, consent, consentIn };
       if (isUnnamed) return arriveUnnamed(work, sending, viewer);
-      if (release.design.updates && !viewer) throw notSignedIn();
+      if (release.design.updates && !viewer && !addsStrangers(door, release)) throw notSignedIn();
       const { proves } = door.design;
       if (door.kind === 'outside' && !viewer)
         return proves === 'never' ? arriveClaimed(work, sending) : keepForConfirmation(house, work, sending);
@@ -140,6 +140,17 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
     });
   });
 }
+
+/**
+ * Whether somebody of whom nothing is known may fill in a form that changes what is there: what they send is added, or
+ * changes what is theirs, once they have confirmed whose address it is.
+ */
+export const addsStrangers = ({ kind, design: { proves, unnamed } }: DoorRow, { design }: ReleaseRow): boolean =>
+  kind === 'outside' &&
+  !unnamed &&
+  proves !== 'never' &&
+  design.updates?.none === 'add' &&
+  design.updates.whose === OWN_REQUESTS;
 
 interface Sending {
   readonly door: DoorRow;
@@ -194,9 +205,11 @@ function keepForConfirmation(
   const inLine = { email, place: placeShown(tx, door, input.place, now) };
   const whose = known ? { asks: known, admits: comerOf(tx, door, known) } : { asks: null, admits: UNKNOWN };
   const arriving = { ...through(door, release), ...whose, answers, since, reads, inLine };
-  const considered = consider(tx, arriving, now);
-  if (considered.is === 'refused') throw refusal(considered.refusal);
-  const wrong = considered.is === 'wrong' ? considered.problems : [];
+  const { entry } = input;
+  const changes = known && updateProblems(tx, { door, release, person: known, answers, entry, sent: null }, now);
+  const considered = changes ? null : consider(tx, arriving, now);
+  if (considered?.is === 'refused') throw refusal(considered.refusal);
+  const wrong = changes ?? (considered?.is === 'wrong' ? considered.problems : []);
   const all = [...wrong, ...contactProblems({ name, email })];
   if (all.length > 0) throw wrongFields(all);
   roomForLetter(tx, email, now);
@@ -217,6 +230,7 @@ function keepForConfirmation(
     sentLink: sent.id,
     consent,
     personId: known?.id ?? null,
+    entry: entry ?? null,
   };
   tx.insert(waitingSubmissions).values(submission).run();
   forgetKept(tx, door.id, known ? { personId: known.id } : { email });
@@ -423,17 +437,44 @@ function asksFor({ parts }: Pick<FormDesign, 'parts'>, field: string): void {
 }
 
 /** Confirms an outside address by the link in the letter. It works once. */
-export function confirm(house: House, token: string): AnswerOf<'confirm'> {
+export function confirm(house: House, token: string, entry?: string): AnswerOf<'confirm'> {
   return write(house, (work) => {
     const { tx, now } = work;
     const { link, submission } = waitingFor(tx, token, now);
-    const arrived = sendWaiting(work, submission);
+    const arrived = sendWaiting(work, submission, entry);
     spendLink(tx, link, now);
-    const { requesterId: personId, id: targetId } = arrived;
-    const follow = linkFor(tx, house.config.secret, { purpose: 'follow', personId, targetId, now });
-    return { number: arrived.number, due: arrived.due, says: arrived.says, follow: follow.token };
+    const { requesterId: personId, id: targetId, number, due, says, is } = arrived;
+    const request = requestById(tx, targetId);
+    // What they stand in may be somebody else’s request.
+    const isOwn = request !== undefined && isOwnOf(request, personId);
+    const follow = isOwn
+      ? linkFor(tx, house.config.secret, { purpose: 'follow', personId, targetId, now }).token
+      : null;
+    return { number, due, says, is, follow };
   });
 }
+
+/** What of theirs whoever confirms an address may mean, where the form changes what is there; none where that is clear. */
+export function meantByWaiting(
+  db: Reader,
+  submission: typeof waitingSubmissions.$inferSelect,
+  now: number,
+): AnswerOf<'confirmation'>['which'] {
+  const door = submission.requestId === null ? doorById(db, submission.doorId) : undefined;
+  const { release } = releaseById(db, submission.releaseId);
+  const person = whoseWaits(db, submission);
+  if (!door || !person || !release.design.updates || submission.entry !== null) return null;
+  const meant = meantAt(db, { door, release, person, answers: submission.answers, entry: undefined, sent: null }, now);
+  if (meant?.is !== 'several') return null;
+  return {
+    theirs: meant.among.map(({ id, open }) => ({ id, number: open.request.number, subject: open.subject })),
+    another: release.design.updates.beside ?? false,
+  };
+}
+
+/** Who is on file of those whose address waits to be confirmed. */
+const whoseWaits = (db: Reader, { personId, email }: typeof waitingSubmissions.$inferSelect): PersonRow | undefined =>
+  personId === null ? personByEmail(db, email) : personById(db, personId);
 
 /**
  * Gives what waits for a confirmed address back to whoever holds its letter, as answers that were
@@ -468,24 +509,29 @@ export function confirmSubmission(house: House, submissionId: string): void {
 }
 
 /** Sends what waited for a confirmed address. The request arrives now, not when it was typed. */
-function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSelect) {
+function sendWaiting(work: Work, submission: typeof waitingSubmissions.$inferSelect, choice?: string) {
   const { tx } = work;
   const door = doorById(tx, submission.doorId);
   if (!door) throw new Problem(404, 'not-found', refused('confirmGone'));
   const { release } = releaseById(tx, submission.releaseId);
   const known = submission.personId === null ? undefined : personById(tx, submission.personId);
-  const requester = known ?? personByEmail(tx, submission.email) ?? addPerson(work, contactOf(submission));
+  const requester = whoseWaits(tx, submission) ?? addPerson(work, contactOf(submission));
   if (requester.kind === 'contact' && submission.language !== null)
     tx.update(people).set({ language: submission.language }).where(eq(people.id, requester.id)).run();
   const { createdAt: since, consent } = submission;
   const agreed = { consent, consentIn: agreedIn(tx, release, consent, submission.language) };
-  const arrived =
-    submission.requestId === null
-      ? arriveBy(work, door, release, requester, submission.answers, { isKnown: known !== undefined, since, ...agreed })
-      : claimed(work, door, submission.requestId, requester);
+  const { requestId, answers } = submission;
+  const entry = choice ?? submission.entry ?? undefined;
+  const sending = { door, release, input: { answers, entry }, ...agreed };
+  const updated = requestId === null ? updateBy(work, sending, requester, { sent: null, since }) : null;
+  const arrived = updated
+    ? { id: updated.id, number: updated.number, due: null, says: null, is: updated.is }
+    : requestId === null
+      ? arriveBy(work, door, release, requester, answers, { isKnown: known !== undefined, since, ...agreed })
+      : claimed(work, door, requestId, requester);
   tx.delete(waitingSubmissions).where(eq(waitingSubmissions.id, submission.id)).run();
   if (submission.sentLink !== null) turnLink(tx, submission.sentLink, arrived.id);
-  return { ...arrived, requesterId: requester.id };
+  return { is: 'arrived' as const, ...arrived, requesterId: requester.id };
 }
 
 /** What came in before its address was confirmed is theirs now. @throws Problem 404 where it is gone, or somebody’s */
@@ -517,7 +563,13 @@ function behalfOf(tx: Transaction, requester: PersonRow, wanted: string | undefi
 /** Changes what is theirs by what somebody sent, where the form does that; null where it is to be added. */
 function updateBy(
   work: Work,
-  { door, release, input: { answers, entry } }: Sending,
+  {
+    door,
+    release,
+    input: { answers, entry },
+    consent,
+    consentIn,
+  }: Omit<Sending, 'input' | 'since'> & { readonly input: Pick<Submission, 'answers' | 'entry'> },
   person: PersonRow,
   { sent, since }: { readonly sent: SentTo | null; readonly since: number | null },
 ): Updated | null {
@@ -526,7 +578,7 @@ function updateBy(
   const viewer = viewerIn(tx, person);
   const admission = admissionOf(tx, door, viewer, now, since, undefined, sent ? true : undefined);
   if (!admission.admitted) throw refusal(admission);
-  return update(work, { door, release, person, answers, entry, sent });
+  return update(work, { door, release, person, answers, entry, sent, consent, consentIn });
 }
 
 /** Takes in what came by a door that stores nothing about who comes: whoever it was, nobody asked. */

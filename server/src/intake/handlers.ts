@@ -31,9 +31,11 @@ import { deskOf } from '../settings/queries.ts';
 import { admissionOf, countedAt, namedAt } from './admission.ts';
 import { besideDoor, besideSent } from './besideDoor.ts';
 import {
+  addsStrangers,
   backToAnswers,
   checkAnswers,
   confirm,
+  meantByWaiting,
   offersAt,
   pictureAt,
   sendAgain,
@@ -125,7 +127,8 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const place = placeShown(db, door, query.place, now);
       refuseFormer(door, { since, shows: sent !== null || place !== null });
       const counted = countedAt(db, door, { personId: viewer?.personId ?? null, place }, now);
-      const mustSignIn = release.design.updates !== undefined && !known;
+      const addsHere = addsStrangers(door, release);
+      const mustSignIn = release.design.updates !== undefined && !known && !(addsHere && query.fresh);
       const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
       const requester = known && { id: known.personId, kind: known.kind };
       const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry, reads };
@@ -143,6 +146,7 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
         spoken: spoken ?? design.written ?? deskOf(db).language,
         refusal: refused?.message ?? null,
         why: refused?.why ?? null,
+        addsInstead: mustSignIn && addsHere,
         leadsTo,
         line: lineAt(db, door, { viewer: known, place, now, isFull: isFullFor(refused) }),
         unnamed: door.design.unnamed ?? false,
@@ -233,9 +237,10 @@ export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
       const request = requestId === null ? undefined : requestById(db, requestId);
       const by = personNamed(db, request?.enteredById ?? null) || null;
       const { title: form } = inLanguage(release.design, language);
-      return { form, name, email, by, arrived: request?.number ?? null };
+      const which = meantByWaiting(db, submission, clock.now());
+      return { form, name, email, by, arrived: request?.number ?? null, which };
     },
     backToAnswers: ({ params }) => backToAnswers(house, params.token),
-    confirm: ({ params }) => confirm(house, params.token),
+    confirm: ({ params, query }) => confirm(house, params.token, query.entry),
   };
 }

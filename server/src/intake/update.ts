@@ -1,13 +1,15 @@
 import { choiceOf, meantBy, saidIn, type Updates } from '@tolvek/core/form';
-import type { RawAnswers } from '@tolvek/core/register';
+import type { Problem as FieldProblem, RawAnswers } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
+import { askAnew } from '../approval/anew.ts';
 import type { DoorRow } from '../door/queries.ts';
 import { type ReleaseRow, registerOfForm } from '../form/queries.ts';
 import { type PersonRow, viewerIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
-import { propose } from '../proposal/commands.ts';
+import { agreedWith, propose } from '../proposal/commands.ts';
 import { changingOf } from '../proposal/queries.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { changeRequest } from '../request/change.ts';
@@ -26,6 +28,9 @@ export interface Update {
   /** What of theirs they mean, by its id; or `another`. */
   readonly entry: string | undefined;
   readonly sent: SentTo | null;
+  /** The version of the text of the door that they agreed to, and the language they read it in; null where nothing is asked. */
+  readonly consent?: number | null;
+  readonly consentIn?: Language | null;
 }
 
 export type Updated = { readonly number: string; readonly id: string; readonly is: 'changed' | 'waits' | 'confirmed' };
@@ -44,19 +49,18 @@ export function meantAt(db: Reader, { door, release, person, answers, entry, sen
 }
 
 /**
- * Changes what is theirs by what somebody sent, or has it wait until it is accepted; null where it is to be added.
+ * What of theirs the answers of somebody change; null where they are to be added.
  *
  * @throws Problem 409 where there is nothing to change, or what they mean is not there any more; 422 where they have to
- *   say which, or an answer is wrong.
+ *   say which.
  */
-export function update(work: Work, input: Update): Updated | null {
-  const { release, person, sent, entry } = input;
+function changedBy(db: Reader, input: Update, now: number): { readonly updates: Updates; readonly one: Theirs } | null {
+  const { release, sent, entry } = input;
   const { updates } = release.design;
-  const meant = meantAt(work.tx, input, work.now);
+  const meant = meantAt(db, input, now);
   if (!updates || !meant || meant.is === 'another') return null;
-  if (meant.is === 'one' && (entry === undefined || entry === meant.one.id || sent?.entry)) {
-    return changed(by(work, person.id), input, updates, meant.one);
-  }
+  if (meant.is === 'one' && (entry === undefined || entry === meant.one.id || sent?.entry))
+    return { updates, one: meant.one };
   if (meant.is !== 'several' && entry !== undefined) throw new Problem(409, 'entry-gone', refused('entryGone'));
   if (meant.is === 'several')
     throw wrongFields([{ field: 'form', message: said('answers:whichEntry'), fix: said('answers:chooseEntry') }]);
@@ -64,12 +68,31 @@ export function update(work: Work, input: Update): Updated | null {
   throw new Problem(409, 'entry-gone', refused('nothingToChange'));
 }
 
+/**
+ * Changes what is theirs by what somebody sent, or has it wait until it is accepted; null where it is to be added.
+ *
+ * @throws Problem as `changedBy`; 422 where an answer is wrong
+ */
+export function update(work: Work, input: Update): Updated | null {
+  const found = changedBy(work.tx, input, work.now);
+  return found && changed(by(work, input.person.id), input, found.updates, found.one);
+}
+
+/** What is wrong with answers that would change what is theirs; null where they are to be added. @throws Problem as `changedBy` */
+export function updateProblems(db: Reader, input: Update, now: number): readonly FieldProblem[] | null {
+  const found = changedBy(db, input, now);
+  return found && readChanges(db, found.one.open, changingAt(db, found.one, input, now), now).problems;
+}
+
+const changingAt = (db: Reader, one: Theirs, { door, release, person, answers, sent }: Update, now: number) =>
+  changingOf(db, one, { door, release, person, answers, wasSent: sent?.entry === one.id, at: now }, now);
+
 function changed(work: Work, input: Update, updates: Updates, one: Theirs): Updated {
   const { tx, now } = work;
-  const { door, release, person, answers, sent } = input;
+  const { door, release, person, answers, sent, consent = null, consentIn = null } = input;
   const { title: form } = release.design;
   const wasSent = sent?.entry === one.id;
-  const changing = changingOf(tx, one, { door, release, person, answers, wasSent, at: now }, now);
+  const changing = changingAt(tx, one, input, now);
   const { changes, problems } = readChanges(tx, one.open, changing, now);
   if (problems.length > 0) throw wrongFields(problems);
   const { request } = one.open;
@@ -80,10 +103,13 @@ function changed(work: Work, input: Update, updates: Updates, one: Theirs): Upda
   if (isSaid && updates.waits) {
     const { formId, id: releaseId } = release;
     const sender = { formId, releaseId, doorId: door.id, personId: person.id };
-    propose(work, request, { ...sender, wasSent, answers: given }, form);
+    propose(work, request, { ...sender, wasSent, answers: given, consent, consentIn }, form);
     return { number, id, is: 'waits' };
   }
-  changeAnswers(work, one.open.reading.situation.viewer, one.open, { ...changing, why: { why: 'updated', form } });
+  const why = { why: 'updated', form, ...agreedWith(door.id, consent, consentIn) } as const;
+  changeAnswers(work, one.open.reading.situation.viewer, one.open, { ...changing, why });
+  const after = requestById(tx, id);
+  if (after && isSaid && changes.length > 0) askAnew(work, after, door.design.again);
   if (isSaid)
     return { number, id, is: changes.some(({ field }) => field !== updates.stamps) ? 'changed' : 'confirmed' };
   const stamped = requestById(tx, id);

@@ -1,3 +1,5 @@
+import type { AgreedThen } from '@tolvek/core/request';
+import type { Language } from '@tolvek/words/speech';
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
@@ -11,7 +13,10 @@ import { proposals } from './tables.ts';
 export function propose(
   work: Work,
   request: RequestRow,
-  proposal: Pick<ProposalRow, 'formId' | 'releaseId' | 'doorId' | 'personId' | 'wasSent' | 'answers'>,
+  proposal: Pick<
+    ProposalRow,
+    'formId' | 'releaseId' | 'doorId' | 'personId' | 'wasSent' | 'answers' | 'consent' | 'consentIn'
+  >,
   form: string,
 ): void {
   const { tx, now } = work;
@@ -25,6 +30,13 @@ export function propose(
     .run();
   changeRequest(work, request, { kind: 'proposed', form });
 }
+
+/** What somebody agreed to with a change, as its history has it. */
+export const agreedWith = (
+  door: string,
+  version: number | null,
+  language: Language | null,
+): { readonly agreed?: AgreedThen } => (version === null ? {} : { agreed: { door, version, language } });
 
 /** Writes down what became of a proposal. */
 export function closeProposal(

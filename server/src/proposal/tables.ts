@@ -39,6 +39,9 @@ export const proposals = sqliteTable(
     /** Who accepted or refused it; null where whoever sent it took it back. */
     closedBy: text().references(() => people.id),
     reason: text(),
+    /** The version of the text of the door that whoever sent it agreed to, and the language they read it in. */
+    consent: integer(),
+    consentIn: text({ enum: ['en', 'de'] }),
   },
   (table) => [
     index('proposals_request').on(table.requestId, table.at),

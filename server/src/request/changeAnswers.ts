@@ -146,11 +146,14 @@ export function readChanges(db: Reader, open: OpenRequest<RequestRow>, input: Ch
     touched,
   );
   const shown = [...visible, ...open.laidOut.fields];
+  // What can’t be read is said once, and not by the form again.
+  const unread = new Set(problems.map(({ field }) => field));
+  const asked = (asks?.problems ?? []).filter(({ field }) => !unread.has(field));
   return {
     changes: changesBetween(fields, request.values, kept.values),
     problems: [
       ...problems,
-      ...[...kept.problems, ...held, ...notHere, ...(asks?.problems ?? [])].map((problem) => unhidden(problem, shown)),
+      ...[...kept.problems, ...held, ...notHere, ...asked].map((problem) => unhidden(problem, shown)),
     ],
     warnings: kept.warnings.map(({ field, text }) => ({ field: isSeen(field, shown) ? field : 'form', text })),
   };

@@ -1,10 +1,11 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { Revealed, VisibleValues } from '@tolvek/core/access';
 import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
+import type { Consent } from '@tolvek/core/door';
 import { sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
 import { columnKey, type Field, type Stage, stagesToFreeTo, withColumns } from '@tolvek/core/register';
-import { changeInWords, priorityInWords } from '@tolvek/core/request';
+import { changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said, type Words } from '@tolvek/words';
 import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
@@ -294,9 +295,16 @@ function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, st
         what: entry.data ? changeInWords(entry.data, called) : entry.words,
         changes,
         comment: entry.comment,
+        agreed: agreedThen(db, entry.data),
       },
     ];
   });
+}
+
+/** What somebody agreed to when they changed a request by a form. */
+function agreedThen(db: Reader, data: RequestChange | null): Consent | null {
+  const agreed = data?.kind === 'values' && data.why === 'updated' ? data.agreed : undefined;
+  return agreed ? agreedText(db, { doorId: agreed.door, consent: agreed.version, consentIn: agreed.language }) : null;
 }
 
 /** What a reference of a request offers to who works on it and may change it. */

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
+import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
@@ -31,6 +32,7 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
                 {change.after ? told(change.after) : say('floor:emptyValue')}
               </p>
             ))}
+            <Agreed consent={entry.agreed} />
             {entry.comment ? (
               <p
                 className={`mt-1 border-l-2 pl-3 whitespace-pre-line ${entry.comment.visibility === 'internal' ? 'border-brass-mark' : 'border-green'}`}

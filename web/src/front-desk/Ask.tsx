@@ -21,10 +21,19 @@ export function Ask() {
   const [search] = useSearchParams();
   const owed = search.get('owed') ?? undefined;
   const place = search.get('place') ?? undefined;
-  return <AskAt key={`${slug} ${owed} ${place}`} {...{ slug, owed, place }} />;
+  // Of whom nothing is here yet, by their own word.
+  const fresh = search.has('fresh') ? 'true' : undefined;
+  return <AskAt key={`${slug} ${owed} ${place} ${fresh}`} {...{ slug, owed, place, fresh }} />;
 }
 
-function AskAt({ slug, owed, place }: { slug: string; owed: string | undefined; place: string | undefined }) {
+interface AskAtProps {
+  readonly slug: string;
+  readonly owed: string | undefined;
+  readonly place: string | undefined;
+  readonly fresh: string | undefined;
+}
+
+function AskAt({ slug, owed, place, fresh }: AskAtProps) {
   /** What shows since when its form was filled in on this device: as it was when the page was loaded. */
   const [opened, setOpened] = useState(() => openedHere(slug));
   const [search] = useSearchParams();
@@ -35,7 +44,7 @@ function AskAt({ slug, owed, place }: { slug: string; owed: string | undefined; 
     error: closed,
     refetch,
   } = frontDeskApi.useDoorQuery(
-    { slug, query: { opened: behind?.opened ?? opened, owed, place } },
+    { slug, query: { opened: behind?.opened ?? opened, owed, place, ...(fresh ? { fresh } : {}) } },
     { refetchOnMountOrArgChange: true, skip: token !== null && !behind && !gone },
   );
   const again = (): void => {
@@ -192,6 +201,11 @@ function Refusal({ door, again }: { door: AnswerOf<'door'>; again: () => void })
           <Link to="/">{say('desk:seeOtherForms')}</Link>
         )}
       </p>
+      {door.addsInstead ? (
+        <p className="mt-5 border-l-2 border-green pl-3.5">
+          {say('desk:nothingHereYet')} <Link to={`/ask/${door.slug}?fresh`}>{say('desk:fillInAllTheSame')}</Link>
+        </p>
+      ) : null}
     </>
   );
 }

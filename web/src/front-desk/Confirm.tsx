@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
@@ -26,6 +27,24 @@ export function Confirm() {
     if (back) navigate(`/ask/${back.slug}?kept=${back.kept}`);
   };
   const { data, error } = frontDeskApi.useConfirmationQuery({ token }, { skip: Boolean(sent) });
+  const [entry, setEntry] = useState('');
+  if (sent && sent.is !== 'arrived')
+    return (
+      <Column>
+        <h1 className="text-[28px]">{say(`desk:updated.${sent.is}`)}</h1>
+        <p className="mt-3">
+          <Rich
+            text={`desk:updatedNext.${sent.is}`}
+            filled={{ number: <b className="font-mono whitespace-nowrap">{sent.number}</b> }}
+          />
+        </p>
+        {sent.follow === null ? null : (
+          <p className="mt-5">
+            <Link to={`/follow/${sent.follow}`}>{say('desk:followRequest')}</Link>
+          </p>
+        )}
+      </Column>
+    );
   if (sent) {
     return (
       <Column>
@@ -97,11 +116,33 @@ export function Confirm() {
               />
             )}
           </p>
+          {data.which ? (
+            <fieldset className="mt-5">
+              <legend className="font-semibold">{say('desk:whichOfYours')}</legend>
+              {[
+                ...data.which.theirs.map(({ id, number, subject }) => ({ id, number, words: told(subject) })),
+                ...(data.which.another ? [{ id: 'another', number: '', words: say('desk:anotherOne') }] : []),
+              ].map(({ id, number, words }) => (
+                <label key={id} className="mt-1.5 flex min-h-11 items-center gap-3">
+                  <input
+                    type="radio"
+                    name="which"
+                    className="accent-green"
+                    checked={entry === id}
+                    onChange={() => setEntry(id)}
+                  />
+                  <span>
+                    {words} <span className="font-mono text-[14px] text-soft">{number}</span>
+                  </span>
+                </label>
+              ))}
+            </fieldset>
+          ) : null}
           <Button
             look="main"
-            disabled={isLoading}
+            disabled={isLoading || (data.which !== null && entry === '')}
             className="mt-6 min-h-12 px-7 text-[16px]"
-            onClick={() => confirm({ token })}
+            onClick={() => confirm({ token, query: entry === '' ? {} : { entry } })}
           >
             {isLoading
               ? say('desk:sending')

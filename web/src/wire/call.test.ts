@@ -19,7 +19,7 @@ describe('a call of a route', () => {
 
   it('sends nothing where nothing is sent, and leaves empty parts of a query out', () => {
     expect(call('me')()).toEqual({ url: '/api/me', method: 'GET' });
-    expect(call('confirm')({ token: 'a b' })).toMatchObject({
+    expect(call('confirm')({ token: 'a b', query: {} })).toMatchObject({
       ...{ url: '/api/confirmations/a%20b', body: {} },
     });
     expect(call('ledger')({ query: { tray: 'all', find: '', after: undefined } }).url).toBe('/api/requests?tray=all');

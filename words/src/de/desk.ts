@@ -169,6 +169,9 @@ export const desk: Same<typeof english> = {
   findColleague: 'Namen eingeben',
   noColleague: 'Niemand mit diesem Namen',
   signInByEmail: 'Mit einem Code per E-Mail anmelden',
+  nothingHereYet: 'Sie haben uns noch nichts geschickt?',
+  fillInAllTheSame: 'Formular ausfüllen',
+  whichOfYours: 'Um welches von Ihren geht es?',
   askedBefore: 'Haben Sie hier schon einmal angefragt?',
   asksAs: 'Sie fragen als {{name}}, {{email}}.',
   storesNobody:

@@ -162,6 +162,9 @@ export const desk = {
   findColleague: 'Type a name',
   noColleague: 'Nobody by that name',
   signInByEmail: 'Sign in with a code by email',
+  nothingHereYet: 'You have sent us nothing yet?',
+  fillInAllTheSame: 'Fill in the form',
+  whichOfYours: 'Which of yours is it about?',
   askedBefore: 'Asked here before?',
   asksAs: 'You ask as {{name}}, {{email}}.',
   storesNobody:

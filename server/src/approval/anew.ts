@@ -1,6 +1,5 @@
 import type { Again } from '@tolvek/core/door';
 import { requestSlots } from '@tolvek/core/register';
-import { roundOf } from '../approval/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { membersOf } from '../people/queries.ts';
 import { by, type Work } from '../platform/work.ts';
@@ -8,6 +7,7 @@ import { registerById, stageWithRole } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { factsOfRequest } from '../request/facts.ts';
 import type { RequestRow } from '../request/queries.ts';
+import { roundOf } from './queries.ts';
 
 /**
  * Does with a request anew what its door wants when whoever asked has changed answers: it is routed as if it had come
