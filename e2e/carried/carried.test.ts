@@ -55,6 +55,7 @@ const SINCE_THEN = [
     'editionsGiven',
     'proofSeat',
     'changedBy',
+    'proposalLink',
     'work',
     'doorRemoval',
     'mailings',

@@ -44,14 +44,14 @@ async function formThatChanges(
 }
 
 /**
- * Three changes of requests of a register, sent by forms that change what is there, and what is called about them: the
- * first is accepted, the second refused, the third taken back.
+ * Four changes of requests of a register, sent by forms that change what is there, and what is called about them: the
+ * first is accepted, the second refused, the third taken back, the last refused by the link in an email.
  */
 export async function sendChanges(
   desk: Desk,
   calls: Calls,
   register: string,
-  sent: readonly [Sent, Sent, Sent],
+  sent: readonly [Sent, Sent, Sent, Sent],
 ): Promise<Inputs> {
   const { db } = desk.running.house;
   const idOf = (number: string): string =>
@@ -66,7 +66,11 @@ export async function sendChanges(
   }
   const [accepted, refused, ended] = waiting;
   const at = (which: typeof accepted) => ({ params: { number: which?.number ?? '', id: which?.id ?? '' } });
+  // One of those who may accept the last has the link of an email about it.
+  const token = await desk.tokenFor('', 'accept');
   return {
+    proposalLink: [{ params: { token } }],
+    decideProposal: [{ params: { token }, body: { verdict: 'refuse', comment: 'Not so.', seen: '' } }],
     door: waiting.map(({ slug }) => ({ params: { slug } })),
     acceptProposal: [{ ...at(accepted), body: { seen: accepted?.seen ?? '', comment: '' } }],
     refuseProposal: [{ ...at(refused), body: { reason: 'Not now.' } }],

@@ -246,7 +246,7 @@ export class Desk {
   /** The token in the newest letter to an address, such as the one after `/decide/`. */
   async tokenFor(
     address: string,
-    place: 'confirm' | 'follow' | 'decide' | 'welcome' | 'come-in' | 'go on' | 'fill in',
+    place: 'confirm' | 'follow' | 'decide' | 'welcome' | 'come-in' | 'accept' | 'go on' | 'fill in',
   ): Promise<string> {
     const query = place === 'go on' ? /\?kept=([\w-]+)/ : place === 'fill in' ? /\?owed=([\w-]+)/ : null;
     const way = query ?? new RegExp(`/${place}/([\\w-]+)`);

@@ -424,6 +424,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     { by: priya, number: await comes(priya, 'To accept'), answers: { visitor: 'Accepted' }, asks: ['visitor'] },
     { ...fits, by: hanne, number: await comes(hanne, 'To refuse') },
     { ...fits, by: declan, number: await comes(declan, 'To take back', 'His own') },
+    { ...fits, by: hanne, number: await comes(hanne, 'To refuse by link') },
   ]);
   const inLine = await waitInLine(desk, { maren, well, keyed: key });
   const inputs: Partial<Record<RouteName, readonly object[]>> = {
@@ -766,7 +767,7 @@ async function live(hidden: Hidden): Promise<Heard> {
       const own = await caller.call(route.endsWith('Mine') ? 'myRequest' : 'follow', params ? { params } : {});
       return { ...input, headers: onVersion(own.body?.version ?? 1) };
     }
-    if (body?.seen === undefined || !params || route === 'acceptProposal') return input;
+    if (body?.seen === undefined || !params || /Proposal$/.test(route)) return input;
     const seen =
       body.seen === 'link'
         ? (await caller.call('decisionLink', { params })).body?.seen

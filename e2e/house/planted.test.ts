@@ -19,7 +19,14 @@ const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
   ...({ received: true, 'new-request': true, 'approval-asked': true, approved: true, refused: true } as const),
   ...({ assigned: true, message: true, stage: true, reminder: true, escalation: true, news: true } as const),
   ...({ confirm: true, 'go-on': true, invitation: true, test: true, reset: true, 'sign-in': true } as const),
-  ...({ 'to-fill-in': true, 'passed-on': true, proposal: true, 'new-link': true, 'place-free': true } as const),
+  ...({
+    'to-fill-in': true,
+    'passed-on': true,
+    proposal: true,
+    proposed: true,
+    'new-link': true,
+    'place-free': true,
+  } as const),
 };
 
 /**
@@ -486,6 +493,7 @@ describe('a value in the restricted field', () => {
         { by: asker, number: await asked('To accept'), answers: { visitor: 'Accepted' }, asks: ['visitor'] },
         { ...change(await asked('To refuse')), asks: ['visitor', ...closedFields] },
         { ...change(await asked('To take back')), asks: ['visitor', ...closedFields] },
+        { ...change(await asked('To refuse by link')), asks: ['visitor', ...closedFields] },
       ],
     );
     const inputs: Partial<Record<RouteName, readonly Parameters<Caller['call']>[1][]>> = {

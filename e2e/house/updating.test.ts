@@ -241,6 +241,29 @@ describe('a change that waits to be accepted', () => {
     ]);
   });
 
+  it('is accepted or refused by the link in the email about it: once, as it was seen, and by whom it was sent to', async () => {
+    ok(await send(priya, { skill: 'diving', level: '4', paper: 'C-4' }));
+    const letter = (await desk.letters()).filter(({ text }) => text.includes('/accept/')).at(-1);
+    expect([letter?.text.includes('Level: 3 → 4'), letter?.to.includes('priya')]).toEqual([true, false]);
+    const token = await desk.tokenFor(letter?.to ?? '', 'accept');
+    const by = { params: { token } };
+    const { proposal, number } = ok(await stranger.call('proposalLink', by));
+    expect([number, proposal.by, proposal.whyNot]).toEqual([diving, 'Priya Nakamura-Lind', null]);
+    const answer = (body: object) => stranger.call('decideProposal', { ...by, body });
+    const says = { verdict: 'approve', comment: '', seen: proposal.seen };
+    expect((await answer({ ...says, verdict: 'refuse' })).status).toBe(422);
+    // Another one came meanwhile: what was seen is not what waits.
+    ok(await send(priya, { skill: 'diving', level: '5', paper: 'C-5' }));
+    expect((await answer(says)).status).toBe(410);
+    const next = { params: { token: await desk.tokenFor(letter?.to ?? '', 'accept') } };
+    const now = ok(await stranger.call('proposalLink', next)).proposal;
+    expect((await stranger.call('decideProposal', { ...next, body: says })).status).toBe(409);
+    const accepts = { ...next, body: { ...says, seen: now.seen } };
+    expect(ok(await stranger.call('decideProposal', accepts))).toEqual({ accepted: true, number: diving });
+    expect([valuesOf(diving).level, (await stranger.call('decideProposal', accepts)).status]).toEqual([5, 410]);
+    expect((await stranger.call('proposalLink', { params: { token: 'guessed' } })).status).toBe(404);
+  });
+
   it('is accepted by nobody who sent it, whatever their rights', async () => {
     ok(await send(maren, { skill: 'rescue', level: '2' }));
     const { number } = ok(await send(maren, { skill: 'rescue', level: '3' }));
@@ -272,7 +295,7 @@ describe('a change that waits to be accepted', () => {
         .from(proposals)
         .all()
         .map(({ state }) => state),
-    ).toEqual(['ended', 'accepted', 'ended', 'refused', 'ended']);
+    ).toEqual(['ended', 'accepted', 'ended', 'accepted', 'ended', 'refused', 'ended']);
   });
 });
 

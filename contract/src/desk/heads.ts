@@ -24,6 +24,7 @@ export const deskHeads = {
   endOtherLinks: { method: 'POST', path: '/api/follow/:token/links/end', caller: 'link' },
   acceptProposal: { method: 'POST', path: '/api/requests/:number/proposals/:id/acceptance', caller: 'staff' },
   refuseProposal: { method: 'POST', path: '/api/requests/:number/proposals/:id/refusal', caller: 'staff' },
+  decideProposal: { method: 'POST', path: '/api/proposals/:token', caller: 'link' },
   endProposal: { method: 'POST', path: '/api/my/proposals/:id/end', caller: 'person' },
   comment: { method: 'POST', path: '/api/requests/:number/comments', caller: 'staff' },
   act: { method: 'POST', path: '/api/requests/:number/actions/:action', caller: 'staff' },

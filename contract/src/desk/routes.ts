@@ -92,6 +92,16 @@ export const deskRoutes = routesOf(deskHeads, {
     body: z.strictObject({ reason: text }),
     answer: done,
   },
+  decideProposal: {
+    says: 'Accepts or refuses a change of a request by the link in an email about it; once.',
+    params: withToken,
+    body: z.strictObject({
+      verdict: z.enum(['approve', 'refuse']),
+      comment: z.string().max(4_000),
+      seen: z.string().max(64),
+    }),
+    answer: z.object({ accepted: z.boolean(), number: z.string() }),
+  },
   endProposal: {
     says: 'Takes back a change that the caller sent and that nobody has accepted yet.',
     params: z.object({ id: z.string().max(64) }),

@@ -10,6 +10,7 @@ export const viewHeads = {
   changedBy: { method: 'GET', path: '/api/requests/:number/changing', caller: 'staff' },
   sheetUpload: { method: 'POST', path: '/api/requests/:number/uploads', caller: 'staff', takes: 'bytes' },
   sheetOffers: { method: 'POST', path: '/api/requests/:number/offers', caller: 'staff' },
+  proposalLink: { method: 'GET', path: '/api/proposals/:token', caller: 'link' },
   decisionLink: { method: 'GET', path: '/api/decisions/:token', caller: 'link' },
   live: { method: 'GET', path: '/api/live', caller: 'staff', gives: 'events' },
   follow: { method: 'GET', path: '/api/follow/:token', caller: 'link' },

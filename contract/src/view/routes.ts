@@ -13,7 +13,7 @@ import {
 } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { viewHeads } from './heads.ts';
-import { hop, ledgerRow, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
+import { hop, ledgerRow, proposalTold, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
 
 /** What people read: trays, the ledger, sheets, their own requests, files. */
 export const viewRoutes = routesOf(viewHeads, {
@@ -105,6 +105,15 @@ export const viewRoutes = routesOf(viewHeads, {
     params: numbered,
     body: z.strictObject({ field: z.string().max(64), find: z.string().max(100) }),
     answer: offers,
+  },
+  proposalLink: {
+    says: 'A change that waits to be accepted, by the link in an email about it, as whom it was sent to may see it.',
+    params: withToken,
+    answer: z.object({
+      ...{ number: z.string(), subject: visibleSubject, reader: z.string() },
+      values: visibleValues,
+      proposal: proposalTold,
+    }),
   },
   decisionLink: {
     says: 'What a decision link asks, as its approver may see it.',

@@ -59,6 +59,8 @@ export const toFill = z.object({
 const proposal = z.object({
   ...{ id: z.string(), at: moment, form: z.string(), changes: visibleChanges },
 });
+/** A change that waits, for whoever may accept it. */
+export const proposalTold = proposal.extend({ by: z.string(), whyNot: words.nullable(), seen: z.string() });
 /** What can be done beside a request, each with the words it stands at, by their place. */
 const actions = z.array(
   z.discriminatedUnion('does', [
@@ -219,7 +221,7 @@ export const sheet = z.object({
     }),
   ),
   /** Changes that somebody sent by a form and that wait to be accepted. */
-  proposals: z.array(proposal.extend({ by: z.string(), whyNot: words.nullable(), seen: z.string() })),
+  proposals: z.array(proposalTold),
   fuse: fuse.nullable(),
   due: moment.nullable(),
   dueWhy: z.array(words),

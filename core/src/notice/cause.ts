@@ -37,6 +37,8 @@ export type NoticeCause =
   | { readonly kind: 'reminder' | 'escalation' }
   /** To who follows a request: what happened, without what was written, and that. */
   | { readonly kind: 'news'; readonly by: string | null; readonly change: News; readonly text: string }
+  /** To those who may accept a change that somebody sent by a form; the link in it leads to that change. */
+  | { readonly kind: 'proposed'; readonly proposal: string; readonly by: string | null }
   /** To whoever sent a change that waited to be accepted. */
   | { readonly kind: 'proposal'; readonly accepted: boolean; readonly by: string | null; readonly reason: string }
   /** To an address that nobody has confirmed: what it would send, or leads back to. */

@@ -1,5 +1,5 @@
 import { type Length, type Said, said, type Words } from '@tolvek/words';
-import type { Revealed, VisibleValues } from '../access/index.ts';
+import type { Revealed, VisibleChange, VisibleValues } from '../access/index.ts';
 
 /** An email before it is dressed as text and HTML: in codes, or in the words of its reader. */
 export interface Letter<Text = string> {
@@ -40,6 +40,14 @@ export type NoticeEvent =
   | { readonly kind: 'reminder'; readonly left: Length; readonly due: number }
   | { readonly kind: 'escalation'; readonly due: number; readonly handler: string }
   | { readonly kind: 'news'; readonly by: string; readonly what: Words; readonly text: string }
+  | {
+      readonly kind: 'proposed';
+      readonly by: string;
+      readonly form: string;
+      /** What of it this reader may read. */
+      readonly changes: readonly Pick<VisibleChange, 'label' | 'before' | 'after'>[];
+      readonly expires: number;
+    }
   | { readonly kind: 'proposal'; readonly accepted: boolean; readonly by: string; readonly reason: string };
 
 /** What an email says, without what all emails share. */
@@ -101,6 +109,8 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return escalation(event, context);
     case 'news':
       return news(event, context);
+    case 'proposed':
+      return proposed(event, context);
     case 'proposal':
       return proposal(event, context);
   }
@@ -216,6 +226,22 @@ const news = ({ by, what, text }: Of<'news'>, { number, subject }: NoticeContext
   paragraphs: [by ? said('emails:news.by', { by, what }) : what, ...(text ? [text] : [])],
   action: openIt,
   note: said('emails:news.note'),
+});
+
+const proposed = ({ by, form, changes, expires }: Of<'proposed'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said('emails:proposed.subject', { subject, number }),
+  paragraphs: [
+    said('emails:proposed.by', { by, form }),
+    ...changes.map(({ label, before, after }) =>
+      said('emails:proposed.change', {
+        label,
+        before: before || said('emails:nothing'),
+        after: after || said('emails:nothing'),
+      }),
+    ),
+  ],
+  action: said('emails:proposed.action'),
+  note: said('emails:approve.note', { expires }),
 });
 
 const proposal = ({ accepted, by, reason }: Of<'proposal'>, { number, subject }: NoticeContext): Gist => ({

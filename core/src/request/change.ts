@@ -83,7 +83,8 @@ export type RequestChange =
   /** Whoever it is about says that all of it is still right. */
   | { readonly kind: 'confirmed'; readonly form: string }
   /** Somebody sent a change of it that waits to be accepted; it was refused, or is not wanted any more. */
-  | { readonly kind: 'proposed'; readonly form: string }
+  /** `proposal`: its id; not said in histories of before. */
+  | { readonly kind: 'proposed'; readonly form: string; readonly proposal?: string }
   | { readonly kind: 'proposal-ended'; readonly form: string }
   | { readonly kind: 'proposal-refused'; readonly form: string; readonly reason: string }
   /** Whoever did it hears of it from now on, or no longer. */

@@ -20,7 +20,7 @@ import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
 import { endLinks, endOwnLinks, sendLink } from './links.ts';
 import { askAbout, passOn } from './mailings.ts';
-import { acceptProposal, endProposal, refuseProposal } from './proposals.ts';
+import { acceptProposal, decideProposalByLink, endProposal, refuseProposal } from './proposals.ts';
 import { share, shareTargets, unshare } from './share.ts';
 import { withdrawOwn } from './withdraw.ts';
 
@@ -75,6 +75,7 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     },
     acceptProposal: ({ viewer, params, body }) => acceptProposal(house, viewer, { ...params, ...body }),
     refuseProposal: ({ viewer, params, body }) => refuseProposal(house, viewer, { ...params, ...body }),
+    decideProposal: ({ params, body }) => decideProposalByLink(house, params.token, body),
     endProposal: ({ viewer, params }) => endProposal(house, viewer, params.id),
     comment: ({ viewer, params, body }) => {
       comment(house, viewer, { number: params.number, ...body });

@@ -1,12 +1,15 @@
-import type { AnswerOf } from '@tolvek/contract';
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { verdictProblem } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { askAnew } from '../approval/anew.ts';
 import { doorById } from '../door/queries.ts';
 import { notify } from '../notice/notify.ts';
+import { viewerOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { notAllowed, notFound, Problem } from '../platform/problem.ts';
+import { openLink, spendLink } from '../platform/links.ts';
+import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { agreedWith, closeProposal } from '../proposal/commands.ts';
 import { type ProposalRow, proposalById, proposed, seenIn } from '../proposal/queries.ts';
@@ -56,33 +59,39 @@ export function acceptProposal(
   viewer: Viewer,
   { number, id, seen, comment }: Which & { readonly seen: string; readonly comment: string },
 ): AnswerOf<'acceptProposal'> {
-  return write(house, (work) => {
-    const { tx, now } = work;
-    const open = openTo(tx, viewer, number, 'change');
-    const proposal = openProposal(tx, open.request, id);
-    const found = proposed(tx, open.request, proposal, now);
-    if (!found) throw notFound('proposal');
-    const why = whyNotAccept(open, proposal, found.questions, viewer);
-    if (why) throw notAllowed(refused(why));
-    if (seenIn(found.changes.filter(({ field }) => open.readable.has(field))) !== seen)
-      throw new Problem(409, 'moved', refused('proposalMoved'));
-    const [wrong] = found.problems;
-    if (wrong)
-      throw new Problem(
-        409,
-        'wrong',
-        refused('proposalWrong', { why: open.readable.has(wrong.field) ? wrong.message : '' }),
-      );
-    closeProposal(by(work, viewer.personId), proposal, 'accepted');
-    const { doorId, consent, consentIn } = proposal;
-    const agreed = agreedWith(doorId, consent, consentIn);
-    const stands = { why: 'updated', form: found.form, by: proposal.personId, ...agreed } as const;
-    changeAnswers(work, viewer, found.open, { ...found.changing, why: stands });
-    const after = requestById(tx, open.request.id);
-    if (after && found.changes.length > 0) askAnew(work, after, doorById(tx, doorId)?.design.again);
-    tell(work, viewer, proposal, { accepted: true, reason: comment.trim() });
-    return { done: true };
-  });
+  return write(house, (work) => accepted(work, viewer, { number, id, seen, comment }));
+}
+
+function accepted(
+  work: Work,
+  viewer: Viewer,
+  { number, id, seen, comment }: Which & { readonly seen: string; readonly comment: string },
+): AnswerOf<'acceptProposal'> {
+  const { tx, now } = work;
+  const open = openTo(tx, viewer, number, 'change');
+  const proposal = openProposal(tx, open.request, id);
+  const found = proposed(tx, open.request, proposal, now);
+  if (!found) throw notFound('proposal');
+  const why = whyNotAccept(open, proposal, found.questions, viewer);
+  if (why) throw notAllowed(refused(why));
+  if (seenIn(found.changes.filter(({ field }) => open.readable.has(field))) !== seen)
+    throw new Problem(409, 'moved', refused('proposalMoved'));
+  const [wrong] = found.problems;
+  if (wrong)
+    throw new Problem(
+      409,
+      'wrong',
+      refused('proposalWrong', { why: open.readable.has(wrong.field) ? wrong.message : '' }),
+    );
+  closeProposal(by(work, viewer.personId), proposal, 'accepted');
+  const { doorId, consent, consentIn } = proposal;
+  const agreed = agreedWith(doorId, consent, consentIn);
+  const stands = { why: 'updated', form: found.form, by: proposal.personId, ...agreed } as const;
+  changeAnswers(work, viewer, found.open, { ...found.changing, why: stands });
+  const after = requestById(tx, open.request.id);
+  if (after && found.changes.length > 0) askAnew(work, after, doorById(tx, doorId)?.design.again);
+  tell(work, viewer, proposal, { accepted: true, reason: comment.trim() });
+  return { done: true };
 }
 
 /** Refuses a change that somebody sent by a form: everything stays as it was, and they hear why. */
@@ -91,16 +100,59 @@ export function refuseProposal(
   viewer: Viewer,
   { number, id, reason }: Which & { readonly reason: string },
 ): AnswerOf<'refuseProposal'> {
+  return write(house, (work) => refusedBy(work, viewer, { number, id, reason }));
+}
+
+function refusedBy(
+  work: Work,
+  viewer: Viewer,
+  { number, id, reason }: Which & { readonly reason: string },
+): AnswerOf<'refuseProposal'> {
+  const { request } = openTo(work.tx, viewer, number, 'change');
+  const proposal = openProposal(work.tx, request, id);
+  notTheirOwn(proposal, viewer);
+  const form = proposed(work.tx, request, proposal, work.now)?.form ?? '';
+  const here = by(work, viewer.personId);
+  closeProposal(here, proposal, 'refused', reason.trim());
+  changeRequest(here, request, { kind: 'proposal-refused', form, reason: reason.trim() });
+  tell(work, viewer, proposal, { accepted: false, reason: reason.trim() });
+  return { done: true };
+}
+
+/**
+ * What the link in a letter about a change leads to, for whom it was sent to.
+ *
+ * @throws Problem 404 where it is gone, 403 for who may not come in any more, 410 where the link opens nothing any more
+ */
+export function openByLink(db: Reader, token: string, now: number) {
+  const link = openLink(db, token, 'accept', now);
+  const proposal = proposalById(db, link.targetId);
+  const request = proposal && requestById(db, proposal.requestId);
+  if (!proposal || !request) throw notFound('proposal');
+  const viewer = viewerOf(db, link.personId);
+  if (!viewer) throw notAllowed(refused('noLongerDecides'));
+  if (proposal.state !== 'open') throw new Problem(410, 'closed', refused('proposalClosed'));
+  return { link, proposal, request, viewer };
+}
+
+/** Accepts or refuses a change by the link in a letter: it stands for whom it was sent to, and works once. */
+export function decideProposalByLink(
+  house: House,
+  token: string,
+  { verdict, comment, seen }: BodyOf<'decideProposal'>,
+): AnswerOf<'decideProposal'> {
   return write(house, (work) => {
-    const { request } = openTo(work.tx, viewer, number, 'change');
-    const proposal = openProposal(work.tx, request, id);
-    notTheirOwn(proposal, viewer);
-    const form = proposed(work.tx, request, proposal, work.now)?.form ?? '';
-    const here = by(work, viewer.personId);
-    closeProposal(here, proposal, 'refused', reason.trim());
-    changeRequest(here, request, { kind: 'proposal-refused', form, reason: reason.trim() });
-    tell(work, viewer, proposal, { accepted: false, reason: reason.trim() });
-    return { done: true };
+    const { tx, now } = work;
+    const { link, proposal, request, viewer } = openByLink(tx, token, now);
+    const which = { number: request.number, id: proposal.id };
+    if (verdict === 'approve') accepted(work, viewer, { ...which, seen, comment });
+    else {
+      const problem = verdictProblem(verdict, comment, 'seat');
+      if (problem) throw wrongFields([problem]);
+      refusedBy(work, viewer, { ...which, reason: comment });
+    }
+    spendLink(tx, link, now);
+    return { accepted: verdict === 'approve', number: request.number };
   });
 }
 

@@ -195,7 +195,9 @@ function tellProposed(work: Telling, request: ShownRow, change: Of<'proposed'>):
     registerById(work.tx, request.registerId).deskGroups.flatMap((group) =>
       membersOf(work.tx, group).map(({ id }) => id),
     );
-  tellNews(work, request, working.length > 0 ? working : desk(), change);
+  const some = (working.length > 0 ? working : desk()).filter((id) => id !== work.actor && !work.told.has(id));
+  if (change.proposal === undefined) return;
+  notify(work, request, some, { kind: 'proposed', proposal: change.proposal, by: work.actor });
 }
 
 const isDeciding = ({ tx }: Work, request: ShownRow): boolean =>

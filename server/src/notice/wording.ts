@@ -38,6 +38,7 @@ import { issueLink, tokenOf } from '../platform/links.ts';
 import { codeOf } from '../platform/signIn/letterCodes.ts';
 import { links } from '../platform/tables.ts';
 import { speechFor } from '../platform/words.ts';
+import { proposalById, proposed } from '../proposal/queries.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
@@ -117,12 +118,9 @@ type ToFill = 'to-fill-in' | 'passed-on';
 type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in';
 
 /** What happened, with the names and moments that are told of it; null when it is past telling. */
-function eventOf(
-  { tx, now, request }: About,
-  cause: AboutRequest,
-  { spoken }: Pick<OpenRequest, 'spoken'>,
-): NoticeEvent | null {
+function eventOf({ tx, now, request }: About, cause: AboutRequest, open: OpenRequest): NoticeEvent | null {
   const { due } = request;
+  const { spoken } = open;
   switch (cause.kind) {
     case 'received':
       return { kind: 'received', due };
@@ -154,6 +152,8 @@ function eventOf(
       const called = changeNames(tx, register, namesOf(tx, peopleIn(change)), groupNames(tx));
       return { kind: 'news', by: personNamed(tx, cause.by), what: changeInWords(change, called), text };
     }
+    case 'proposed':
+      return proposedTo(tx, request, open, cause, now);
     case 'proposal':
       return { kind: 'proposal', accepted: cause.accepted, by: personNamed(tx, cause.by), reason: cause.reason };
     case 'reminder': {
@@ -167,6 +167,24 @@ function eventOf(
   }
 }
 
+/** A change that waits to be accepted, as far as whoever is to accept it reads it; null where it waits no more. */
+function proposedTo(
+  tx: Transaction,
+  request: RequestRow,
+  open: OpenRequest,
+  cause: Extract<NoticeCause, { kind: 'proposed' }>,
+  now: number,
+): NoticeEvent | null {
+  const proposal = proposalById(tx, cause.proposal);
+  const found = proposal?.state === 'open' ? proposed(tx, request, proposal, now) : null;
+  if (!found) return null;
+  const { form, changes } = found;
+  return {
+    ...{ kind: 'proposed', by: personNamed(tx, cause.by), form, expires: linkEnds(tx, 'accept', now) },
+    changes: open.changes(changes.filter(({ field }) => open.readable.has(field))),
+  };
+}
+
 /** News as far as its reader may see what happened: where they may not, they are told where it is, and what was written. */
 function asSeen(event: NoticeEvent, open: OpenRequest): NoticeEvent {
   if (event.kind !== 'news' || event.text !== '' || open.may('history')) return event;
@@ -175,7 +193,7 @@ function asSeen(event: NoticeEvent, open: OpenRequest): NoticeEvent {
 }
 
 /** What is told to those who work on a request, as far as they may read it by now. */
-const FOR_READERS: ReadonlySet<string> = new Set(['new-request', 'reminder', 'message', 'news']);
+const FOR_READERS: ReadonlySet<string> = new Set(['new-request', 'reminder', 'message', 'news', 'proposed']);
 
 const OF_THE_DESK: ReadonlySet<string> = new Set(['new-request', 'assigned', 'reminder', 'escalation', 'news']);
 
@@ -185,6 +203,10 @@ function wayOf({ post, tx, now, request, person }: About, cause: AboutRequest): 
   if (cause.kind === 'approval-asked') {
     const link = linkFor(tx, secret, { purpose: 'decide', personId: person.id, targetId: cause.seat, now });
     return { path: '/decide/', link: link.id };
+  }
+  if (cause.kind === 'proposed') {
+    const link = linkFor(tx, secret, { purpose: 'accept', personId: person.id, targetId: cause.proposal, now });
+    return { path: '/accept/', link: link.id };
   }
   if (person.id !== request.requesterId || OF_THE_DESK.has(cause.kind))
     return { path: `/floor/all/${request.number}`, link: null };

@@ -46,6 +46,7 @@ const USED = {
   'sign-in': 'signInLinkUsed',
   owed: 'linkUsed',
   place: 'placeOver',
+  accept: 'decideUsed',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 const EXPIRED = {
@@ -61,6 +62,7 @@ const EXPIRED = {
   'sign-in': 'signInLinkExpired',
   owed: 'owedExpired',
   place: 'placeOver',
+  accept: 'decideExpired',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
 /** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */

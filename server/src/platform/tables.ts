@@ -163,7 +163,7 @@ export const links = sqliteTable(
     purpose: text({
       enum: [
         ...(['confirm', 'follow', 'decide', 'resume', 'sent', 'first-start', 'invite', 'reset'] as const),
-        ...(['shared', 'sign-in', 'owed', 'place'] as const),
+        ...(['shared', 'sign-in', 'owed', 'place', 'accept'] as const),
       ],
     }).notNull(),
     personId: text().notNull(),

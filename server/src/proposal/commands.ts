@@ -25,10 +25,11 @@ export function propose(
     .set({ state: 'ended', closedAt: now })
     .where(and(eq(proposals.requestId, request.id), eq(proposals.personId, personId), eq(proposals.state, 'open')))
     .run();
+  const id = newId();
   tx.insert(proposals)
-    .values({ id: newId(), requestId: request.id, ...proposal, at: now, state: 'open' })
+    .values({ id, requestId: request.id, ...proposal, at: now, state: 'open' })
     .run();
-  changeRequest(work, request, { kind: 'proposed', form });
+  changeRequest(work, request, { kind: 'proposed', form, proposal: id });
 }
 
 /** What somebody agreed to with a change, as its history has it. */

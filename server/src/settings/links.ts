@@ -10,6 +10,7 @@ const DAY = 24 * HOUR;
 const USES = {
   ...{ confirm: 'confirm', sent: 'confirm', decide: 'decide', follow: 'follow', resume: 'resume', invite: 'invite' },
   owed: 'follow',
+  accept: 'decide',
 } as const satisfies Partial<Record<Link['purpose'], LinkUse>>;
 
 /** Links to a first start and to a new password are made for somebody who waits for them. */

@@ -2,12 +2,14 @@ import type { viewRoutes } from '@tolvek/contract';
 import { may } from '@tolvek/core/people';
 import { changedBy } from '../desk/changing.ts';
 import { openDecision } from '../desk/decide.ts';
+import { openByLink } from '../desk/proposals.ts';
 import { lettersLeft } from '../notice/failed.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { troublesIn } from '../platform/troubles.ts';
 import { fileHandlers } from './files.ts';
 import { ledgerOf, traysOf } from './ledger.ts';
+import { proposalViewOf } from './proposals.ts';
 import { requesterHandlers } from './requesterHandlers.ts';
 import { decisionViewOf, sheetOf, sheetOffers } from './sheet.ts';
 
@@ -28,6 +30,10 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     live: ({ request, response, session }) => house.live.listen(request, response, session),
     ...fileHandlers(house),
     ...requesterHandlers(house),
+    proposalLink: ({ params }) => {
+      const { proposal, request, viewer } = openByLink(db, params.token, clock.now());
+      return proposalViewOf(db, viewer, request, proposal.id, clock.now());
+    },
     decisionLink: ({ params }) => {
       const { request, viewer } = openDecision(db, params.token, clock.now());
       return decisionViewOf(db, viewer, request);

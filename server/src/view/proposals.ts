@@ -5,8 +5,9 @@ import { whyNotAccept } from '../desk/proposals.ts';
 import { personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
 import { openProposals, type ProposalRow, proposed, seenIn } from '../proposal/queries.ts';
-import type { OpenRequest } from '../request/open.ts';
+import { type OpenRequest, openRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
 
 type Told = AnswerOf<'follow'>['proposals'][number];
@@ -48,3 +49,18 @@ export const ownProposals = (
   openProposals(db, open.request.id)
     .filter((proposal) => proposal.personId === personId)
     .flatMap((proposal) => told(db, open, proposal, now)?.shown ?? []);
+
+/** A change that waits, with the request it is of, for whom a letter about it was sent to. @throws Problem 404 */
+export function proposalViewOf(
+  db: Reader,
+  viewer: Viewer,
+  request: RequestRow,
+  id: string,
+  now: number,
+): AnswerOf<'proposalLink'> {
+  const open = openRequest(db, request, viewer, 'sheet');
+  const proposal = open.relation.isDesk ? proposalsOn(db, viewer, open, now).find((each) => each.id === id) : undefined;
+  if (!proposal) throw notFound('proposal');
+  const { number } = request;
+  return { number, subject: open.subject, reader: personNamed(db, viewer.personId), values: open.values, proposal };
+}

@@ -34,6 +34,7 @@ const MyRequest = later(() => import('../front-desk/Follow.tsx'), 'MyRequest');
 const SharedPage = later(() => import('../front-desk/SharedPage.tsx'), 'SharedPage');
 const SharedByLink = later(() => import('../front-desk/SharedPage.tsx'), 'SharedByLink');
 const SharedResults = later(() => import('../floor/SharedResults.tsx'), 'SharedResults', 'workshop');
+const AcceptByLink = later(() => import('../front-desk/AcceptByLink.tsx'), 'AcceptByLink');
 const DecideByLink = later(() => import('../front-desk/DecideByLink.tsx'), 'DecideByLink');
 const Floor = later(() => import('../floor/Floor.tsx'), 'Floor', 'floor');
 const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf', 'workshop');
@@ -86,6 +87,7 @@ export const Places = () => (
       <Route path="follow/:token" Component={Follow} />
       <Route path="my/:number" Component={MyRequest} />
       <Route path="decide/:token" Component={DecideByLink} />
+      <Route path="accept/:token" Component={AcceptByLink} />
       <Route path="shared/link/:token" Component={SharedByLink} />
       <Route path="shared/:id" Component={SharedPage} />
       <Route path="start/:token" Component={FirstStart} />

@@ -19,6 +19,14 @@ export const frontDeskApi = api.injectEndpoints({
     changingFollowed: build.mutation<AnswerOf<'changingFollowed'>, Asked<'changingFollowed'>>({
       query: call('changingFollowed'),
     }),
+    proposalLink: build.query<AnswerOf<'proposalLink'>, Asked<'proposalLink'>>({
+      query: call('proposalLink'),
+      keepUnusedDataFor: 0,
+    }),
+    decideProposal: build.mutation<AnswerOf<'decideProposal'>, Asked<'decideProposal'>>({
+      query: call('decideProposal'),
+      invalidatesTags: ['ledger', 'sheet'],
+    }),
     checkAnswers: build.mutation<AnswerOf<'checkAnswers'>, Asked<'checkAnswers'>>({ query: call('checkAnswers') }),
     submit: build.mutation<AnswerOf<'submit'>, Asked<'submit'>>({
       query: call('submit'),

@@ -172,6 +172,15 @@ export const desk: Same<typeof english> = {
   nothingHereYet: 'Sie haben uns noch nichts geschickt?',
   fillInAllTheSame: 'Formular ausfüllen',
   whichOfYours: 'Um welches von Ihren geht es?',
+  aChange: 'Eine Änderung, die wartet',
+  changeOf: 'Eine Änderung von {{subject}}',
+  changeBy:
+    '{{by}} hat sie mit dem Formular „{{form}}“ am {{at, moment}} gesendet. Bis sie angenommen ist, gelten die alten Werte.',
+  changeAccepted: 'Angenommen',
+  changeRefused: 'Abgelehnt',
+  changeCounts: 'Die Änderung von {{number}} gilt ab jetzt. Wer sie geschickt hat, wird benachrichtigt.',
+  changeStays: '{{number}} bleibt, wie es war. Wer die Änderung geschickt hat, erfährt, warum.',
+  standsNow: 'Was jetzt dort steht',
   askedBefore: 'Haben Sie hier schon einmal angefragt?',
   asksAs: 'Sie fragen als {{name}}, {{email}}.',
   storesNobody:

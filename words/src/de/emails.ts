@@ -108,6 +108,12 @@ export const emails: Same<typeof english> = {
   'fillIn.action_one': 'Formular ausfüllen',
   'fillIn.action_other': 'Formulare ansehen',
   'fillIn.note': 'Es steht auch auf Ihrer ersten Seite, bis Sie es ausgefüllt haben.',
+  'proposed.subject': 'Eine Änderung wartet darauf, angenommen zu werden: {{subject}} ({{number}})',
+  'proposed.by':
+    '{{by}} hat mit dem Formular „{{form}}“ eine Änderung geschickt. Sie wartet darauf, angenommen zu werden. Bis dahin gilt, was war.',
+  'proposed.change': '{{label}}: {{before}} → {{after}}',
+  'proposed.action': 'Änderung ansehen und entscheiden',
+  nothing: 'nichts',
   'proposal.accepted': 'Ihre Änderung wurde angenommen: {{subject}} ({{number}})',
   'proposal.refused': 'Ihre Änderung wurde nicht angenommen: {{subject}} ({{number}})',
   'proposal.acceptedBy': '{{by}} hat die Änderung angenommen, die Sie gesendet haben. Sie gilt ab jetzt.',

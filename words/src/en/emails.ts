@@ -101,6 +101,12 @@ export const emails = {
   'fillIn.action_one': 'Fill in the form',
   'fillIn.action_other': 'See the forms',
   'fillIn.note': 'It stands on your first page as well, until you have filled it in.',
+  'proposed.subject': 'A change waits to be accepted: {{subject}} ({{number}})',
+  'proposed.by':
+    '{{by}} sent a change with the form “{{form}}”. It waits to be accepted. Until then, the old values count.',
+  'proposed.change': '{{label}}: {{before}} → {{after}}',
+  'proposed.action': 'Look at the change and decide',
+  nothing: 'nothing',
   'proposal.accepted': 'Your change was accepted: {{subject}} ({{number}})',
   'proposal.refused': 'Your change was not accepted: {{subject}} ({{number}})',
   'proposal.acceptedBy': '{{by}} accepted the change that you sent. It counts from now on.',
