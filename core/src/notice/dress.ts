@@ -37,7 +37,7 @@ export function dressLetter(letter: Letter, url: string, { signature, language, 
           )
           .join('')}</table>`
       : '',
-    `<p style="margin:20px 0 6px"><a href="${escaped(url)}" style="background:${colour};color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`,
+    `<p style="margin:20px 0 6px"><a href="${escaped(url)}" style="display:inline-block;background:${colour};color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`,
     `<p style="color:#5a645e">${escaped(signature)}</p>`,
   ];
   const body = html.filter(Boolean).join('\n');
