@@ -29,6 +29,86 @@ async function contact(browser: Browser, email: string): Promise<Page> {
   return page;
 }
 
+/** The coordinator sets something of the door for people from outside, and puts it in force. */
+async function atVisitDoor(browser: Browser, set: Readonly<Record<string, string>>): Promise<void> {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/site-access/doors');
+  const card = maren.getByRole('region').filter({ hasText: '/ask/visit' }).first();
+  await card.getByRole('button', { name: 'Change the door' }).click();
+  for (const [label, option] of Object.entries(set))
+    await card.getByLabel(label, { exact: true }).selectOption({ label: option });
+  await card.getByRole('button', { name: 'Put in force now' }).click();
+  await expect(card.getByRole('button', { name: 'Put in force now' })).toBeHidden();
+  await maren.context().close();
+}
+
+/** A stranger asks with the link on a phone of their own and confirms by the email; gives the way to follow it. */
+async function strangerAsks(
+  page: Page,
+  visitor: string,
+  { name, email }: { name: string; email: string },
+): Promise<string> {
+  await page.goto('/ask/visit');
+  await page.getByLabel('Who is coming?').fill(visitor);
+  await page.getByLabel('Where are they from?').selectOption({ label: 'Another institute or firm' });
+  await page.getByLabel('What do they come for?').fill('Kelp for a lecture');
+  await page.getByLabel('First day on site').fill('3 Dec');
+  await page.getByLabel('Last day on site').fill('4 Dec');
+  await page.getByRole('radio', { name: 'No' }).check();
+  await page.getByLabel('Your name').fill(name);
+  await page.getByLabel('Your email address').fill(email);
+  await page.getByRole('button', { name: 'Send and confirm' }).click();
+  await expect(page.getByRole('heading', { name: 'One step is left: confirm by email' })).toBeVisible();
+  await page.goto('/mailroom');
+  await page.getByRole('searchbox').fill(email);
+  await page.getByRole('listitem').first().getByRole('link').click();
+  const link = await page.frameLocator('iframe').locator('a').first().getAttribute('href');
+  await page.goto(link ?? '');
+  await page.getByRole('button', { name: 'Confirm and send the request' }).click();
+  await page.getByRole('link', { name: 'Follow your request' }).click();
+  await expect(page.getByText('Kelp for a lecture')).toBeVisible();
+  return page.url();
+}
+
+test('a stranger asks with the link, later sees only their own, and a link that was passed on asks again', async ({
+  browser,
+}) => {
+  const [runa, wim] = [await phone(browser), await phone(browser)];
+  const RUNA = { name: 'Runa Tveit', email: 'runa.tveit@kelp.example' };
+  const hers = await strangerAsks(runa, 'Two students', RUNA);
+  const his = await strangerAsks(wim, 'A lecturer', { name: 'Wim Aarden', email: 'wim.aarden@reef.example' });
+  expect(await overflows(runa)).toBe(false);
+  expect(await seriousTrouble(runa)).toEqual([]);
+  // Each sees what was sent with the address that they confirmed, and nothing of the other.
+  await runa.goto('/come-in');
+  await comeIn(runa, RUNA.email);
+  await expect(runa.getByRole('link', { name: /Two students/ }).first()).toBeVisible();
+  await expect(runa.getByText('A lecturer')).toHaveCount(0);
+  // A link that was passed on opens it for whoever has it, until the door asks for a proof besides.
+  const passed = await phone(browser);
+  await passed.goto(his);
+  await expect(passed.getByText('Kelp for a lecture')).toBeVisible();
+  await atVisitDoor(browser, { 'Follow the request': 'with a code by email, once on each device' });
+  for (const [page, link] of [
+    [passed, his],
+    [passed, hers],
+    [runa, his],
+  ] as const) {
+    await page.goto(link);
+    await expect(page.getByRole('heading', { name: 'Is this your request?' })).toBeVisible();
+    await expect(page.getByText('Kelp for a lecture')).toBeHidden();
+  }
+  expect(await seriousTrouble(passed)).toEqual([]);
+  // Whoever proved on this device that the address is theirs goes on; elsewhere a code opens it.
+  await runa.goto(hers);
+  await expect(runa.getByText('Kelp for a lecture')).toBeVisible();
+  await wim.goto(his);
+  await wim.getByRole('link', { name: 'Sign in with a code by email' }).click();
+  await comeIn(wim, 'wim.aarden@reef.example');
+  await expect(wim.getByText('Kelp for a lecture')).toBeVisible();
+  await expect(wim.getByRole('heading', { name: /A lecturer/ })).toBeVisible();
+});
+
 test('three editions: one person caught, proved and looked at, then a change of the form reaching all', async ({
   browser,
 }) => {
@@ -141,6 +221,17 @@ test('a contact signs in by a code on a phone, loses the network half-way, and g
   await maud.getByRole('button', { name: 'Send the message' }).click();
   await expect(maud.getByText('We come at eight.')).toBeVisible();
   expect(await overflows(maud)).toBe(false);
+  // The desk lets people from outside withdraw until it is finished: on the phone she does.
+  await atVisitDoor(browser, { Withdraw: 'until it is finished' });
+  await maud.reload();
+  await maud.getByRole('button', { name: 'Withdraw this request' }).click();
+  await maud.getByRole('dialog').getByLabel(/Why/).fill('The crane is broken.');
+  await maud.getByRole('dialog').getByRole('button', { name: 'Withdraw it' }).click();
+  await expect(maud.getByText('Your request is withdrawn.')).toBeVisible();
+  await expect(maud.getByRole('button', { name: 'Withdraw this request' })).toBeHidden();
+  const ilse = await pageOf(browser, 'Ilse Brandvold');
+  await ilse.goto(`/floor/all/${number}`);
+  await expect(ilse.getByText('The crane is broken.').first()).toBeVisible();
   await maud.getByRole('button', { name: 'Maud Ferriter' }).click();
   await maud.getByRole('menuitem', { name: 'Sign out' }).click();
   await maud.goto(`/my/${number}`);
