@@ -1,8 +1,9 @@
 import type { FormDesign } from '@tolvek/core/form';
-import { people } from '@tolvek/server/schema';
+import { newMailing } from '@tolvek/core/mailing';
+import { owedForms, people } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, VISIT, WATER } from './desk.ts';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { type Answer, type Caller, Desk, freshly, VISIT, WATER } from './desk.ts';
 
 let desk: Desk;
 let maren: Caller;
@@ -16,6 +17,8 @@ const ok = (answer: Answer): Answer['body'] => {
 };
 const leaves = (name: string, to: string | null, by = maren): Promise<Answer> =>
   by.call('handOver', { params: { id: idOf(name) }, body: { to: to === null ? null : idOf(to) } });
+
+const NO_FORMS = { given: 0, ended: 0 };
 
 beforeAll(async () => {
   desk = await Desk.open();
@@ -73,11 +76,25 @@ describe('somebody who leaves', () => {
           ...(to ? { query: { to: idOf(to) } } : {}),
         }),
       );
-    expect(await plan()).toEqual({ given: 0, back: 1, decides: 0, waits: 1, groups: 1 });
-    expect(await plan('Bram Solheim')).toEqual({ given: 0, back: 1, decides: 1, waits: 0, groups: 1 });
+    expect(await plan()).toEqual({ given: 0, back: 1, decides: 0, waits: 1, groups: 1, forms: NO_FORMS });
+    expect(await plan('Bram Solheim')).toEqual({ given: 0, back: 1, decides: 1, waits: 0, groups: 1, forms: NO_FORMS });
     // Nobody decides on what they asked for themselves.
-    expect(await plan('Priya Nakamura-Lind')).toEqual({ given: 0, back: 1, decides: 0, waits: 1, groups: 1 });
-    expect(await plan('Ilse Brandvold')).toEqual({ given: 1, back: 0, decides: 1, waits: 0, groups: 1 });
+    expect(await plan('Priya Nakamura-Lind')).toEqual({
+      given: 0,
+      back: 1,
+      decides: 0,
+      waits: 1,
+      groups: 1,
+      forms: NO_FORMS,
+    });
+    expect(await plan('Ilse Brandvold')).toEqual({
+      given: 1,
+      back: 0,
+      decides: 1,
+      waits: 0,
+      groups: 1,
+      forms: NO_FORMS,
+    });
     expect(ok(await leaves('Cormac Dewhurst', 'Ilse Brandvold'))).toEqual({ given: 1, back: 0, groups: 1 });
     const ilse = await desk.as('Ilse Brandvold');
     const sheet = await ilse.sheet(ours);
@@ -112,6 +129,46 @@ describe('somebody who leaves', () => {
     expect(ok(await leaves('Nuala Fenwick', 'Bram Solheim'))).toEqual({ given: 0, back: 1, groups: 1 });
     const { handler, team } = await maren.sheet(number);
     expect([handler, team]).toEqual([null, 'Estates']);
+  });
+
+  it('hands on what they were still to fill in: to who takes over where it can be passed on, else it ends', async () => {
+    const bram = `@${idOf('Bram Solheim')}`;
+    const owes = async (name: string, more: object = {}) => {
+      const mailing = {
+        ...newMailing(name, 'come-on-site'),
+        to: { audience: { in: { anyOf: [bram] }, outOf: [] } },
+        ...more,
+      };
+      const { id } = ok(
+        await maren.call('addMailing', { params: { key: 'site-access' }, headers: freshly(), body: { mailing } }),
+      );
+      ok(await maren.call('sendMailing', { params: { id }, headers: freshly(), body: { onlyNew: false } }));
+    };
+    await owes('Can be passed on', { passesOn: true });
+    await owes('Theirs alone', { passesOn: undefined });
+    const { db } = desk.running.house;
+    const states = () =>
+      db
+        .select({ person: people.name, state: owedForms.state })
+        .from(owedForms)
+        .innerJoin(people, eq(people.id, owedForms.personId))
+        .all()
+        .map(({ person, state }) => `${person} ${state}`)
+        .filter((line) => /Bram|Ilse/.test(line))
+        .sort();
+    await vi.waitFor(() => expect(states()).toEqual(['Bram Solheim open', 'Bram Solheim open']), 20_000);
+    const params = { id: idOf('Bram Solheim') };
+    expect(ok(await maren.call('handOverPlan', { params })).forms).toEqual({ given: 0, ended: 2 });
+    const query = { to: idOf('Ilse Brandvold') };
+    expect(ok(await maren.call('handOverPlan', { params, query })).forms).toEqual({ given: 1, ended: 1 });
+    expect(ok(await maren.call('person', { params })).hangs.map(({ words }: { words: string }) => words)).toContain(
+      '2 forms still to fill in',
+    );
+    ok(await leaves('Bram Solheim', 'Ilse Brandvold'));
+    expect(states()).toEqual(['Bram Solheim ended', 'Bram Solheim passed', 'Ilse Brandvold open']);
+    const told = (await desk.letters()).filter(({ to }) => to.includes('ilse.brandvold')).at(-1);
+    expect(told?.text).toContain('Maren Okafor');
+    expect(ok(await (await desk.as('Ilse Brandvold')).call('frontDesk')).toFill.length).toBe(1);
   });
 
   it('is nobody who alone can give rights, nor anybody who may do more than whoever sends them off', async () => {

@@ -201,6 +201,8 @@ export const peopleRoutes = routesOf(peopleHeads, {
       /** Requests on which nobody else would decide: there is nobody to, or they asked for it themselves. */
       waits: z.int(),
       groups: z.int(),
+      /** Forms that they were still to fill in: which the other person fills in, and which end. */
+      forms: z.object({ given: z.int(), ended: z.int() }),
     }),
   },
   handOver: {

@@ -4,6 +4,7 @@ import { refused, said } from '@tolvek/words';
 import { and, eq, inArray, lte, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { formById, releaseInForce } from '../form/queries.ts';
+import { addOwed, isSentAlso, passOwed } from '../mailing/commands.ts';
 import {
   aroundMailing,
   fieldOf,
@@ -34,7 +35,6 @@ import { inTurns } from '../platform/turns.ts';
 import { type Work, write } from '../platform/work.ts';
 import { openTo } from './openTo.ts';
 
-const addOwed = adding(owedForms);
 const addGoing = adding(goings);
 
 /** Forms that are sent in one write, or a few more: what one person has to fill in is sent at once. */
@@ -312,11 +312,7 @@ export function passOn(house: House, viewer: Viewer, id: string, to: string): { 
     if (!mailingById(tx, owed.mailingId)?.design.passesOn)
       throw new Problem(403, 'not-allowed', refused('notPassedOn'));
     const person = personById(tx, to);
-    const known = tx
-      .select({ id: owedForms.id })
-      .from(owedForms)
-      .where(and(eq(owedForms.goingId, owed.goingId), eq(owedForms.personId, to), eq(owedForms.topic, owed.topic)))
-      .get();
+    const known = isSentAlso(tx, owed, to);
     const message =
       person?.kind !== 'staff' || !person.active || to === viewer.personId
         ? said('desk:passOnNobody')
@@ -329,8 +325,7 @@ export function passOn(house: House, viewer: Viewer, id: string, to: string): { 
       throw wrongFields([
         { field: 'to', message: message ?? said('desk:passOnNobody'), fix: said('answers:chooseColleague') },
       ]);
-    tx.update(owedForms).set({ state: 'passed', closedAt: now, remindAt: null }).where(eq(owedForms.id, owed.id)).run();
-    addOwed(tx, { ...owed, id: newId(), personId: to, passedBy: viewer.personId, sentAt: now });
+    passOwed(tx, owed, to, viewer.personId, now);
     notifyPerson(work, person, { kind: 'passed-on', going: owed.goingId, by: viewer.personId });
     return { to: person.name };
   });

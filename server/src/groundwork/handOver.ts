@@ -5,6 +5,8 @@ import { said } from '@tolvek/words';
 import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { assignableTo } from '../desk/commands.ts';
+import { handOverOwed, owedOf } from '../mailing/commands.ts';
+import { notifyPerson } from '../notice/notify.ts';
 import { changePerson } from '../people/commands.ts';
 import { refuseNobodyLeft } from '../people/given.ts';
 import { refuseOver, takeAllRights } from '../people/grants.ts';
@@ -104,6 +106,7 @@ export function handOverPlan({ db }: House, leaver: string, to: string | null): 
       return request ? [becomingOf(tx, request, leaver, taker)] : [];
     }),
   );
+  const forms = owedOf(db, leaver, taker?.id ?? null);
   const groups = db
     .select({ id: groupEntries.id })
     .from(groupEntries)
@@ -115,6 +118,7 @@ export function handOverPlan({ db }: House, leaver: string, to: string | null): 
     decides: all.filter(({ seat }) => seat === 'given').length,
     waits: all.filter(({ seat }) => seat === 'waits').length,
     groups: groups.length,
+    forms: { given: forms.given.length, ended: forms.ended.length },
   };
 }
 
@@ -151,15 +155,17 @@ export async function handOver(
       }),
     );
   const groups = await patiently(house, () =>
-    write(house, (whole) => letGo(by(whole, viewer.personId), viewer, leaver)),
+    write(house, (whole) => letGo(by(whole, viewer.personId), viewer, leaver, taker)),
   );
   house.live.endOf(leaver);
   return { ...done, groups };
 }
 
-/** Takes somebody out of their groups, takes the rights that are their own, and lets them in no more. */
-function letGo(work: Work, viewer: Viewer, leaver: string): number {
-  const { tx } = work;
+/** Hands over what they were to fill in, takes somebody out of their groups, takes the rights that are their own, and lets them in no more. */
+function letGo(work: Work, viewer: Viewer, leaver: string, taker: PersonRow | null): number {
+  const { tx, now } = work;
+  const passed = handOverOwed(tx, { leaver, to: taker?.id ?? null, by: viewer.personId, now });
+  for (const going of passed) if (taker) notifyPerson(work, taker, { kind: 'passed-on', going, by: viewer.personId });
   // Out of the groups of a directory they are taken there.
   const entries = tx
     .select()

@@ -17,6 +17,7 @@ import { said } from '@tolvek/words';
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { designsOf } from '../design/queries.ts';
+import { openFor } from '../mailing/queries.ts';
 import { absencesWith, awayIn } from '../people/absences.ts';
 import { addPerson, changePerson } from '../people/commands.ts';
 import { type EntryRow, entryOf, nestedEntries } from '../people/entries.ts';
@@ -228,6 +229,7 @@ function rightsElsewhere(
 
 /** What hangs on somebody: their open work, and where designs name them. */
 function hangsOn(db: Reader, id: string, day: string): AnswerOf<'person'>['hangs'] {
+  const owes = openFor(db, id).length;
   const { handles, decides } = openWorkOf(db, [id])(id);
   const word = wordOf({ person: id });
   const standing = absencesWith(db, id, day);
@@ -254,6 +256,7 @@ function hangsOn(db: Reader, id: string, day: string): AnswerOf<'person'>['hangs
   return [
     ...(handles > 0 ? [{ words: said('ground:hangs.handles', { count: handles }), to: null }] : []),
     ...(decides > 0 ? [{ words: said('ground:hangs.decides', { count: decides }), to: null }] : []),
+    ...(owes > 0 ? [{ words: said('ground:hangs.owes', { count: owes }), to: null }] : []),
     ...(standing > 0 ? [{ words: said('ground:hangs.standIn', { count: standing }), to: null }] : []),
     ...forms.map(({ key, draft }) => ({
       ...{ words: said('ground:hangs.seat', { form: draft.title }), to: `/workshop/${key}/approval` },

@@ -369,6 +369,10 @@ export const ground: Same<typeof english> = {
   'plan.back_other': '{{count, number}} Anfragen gehen an ihr Team zurück.',
   'plan.decides_one': '{{name}} entscheidet über {{count, number}} Anfrage.',
   'plan.decides_other': '{{name}} entscheidet über {{count, number}} Anfragen.',
+  'plan.forms_one': '{{name}} füllt {{count, number}} Formular aus, das noch offen ist.',
+  'plan.forms_other': '{{name}} füllt {{count, number}} Formulare aus, die noch offen sind.',
+  'plan.formsEnd_one': '{{count, number}} offenes Formular endet: Niemand sonst kann es ausfüllen.',
+  'plan.formsEnd_other': '{{count, number}} offene Formulare enden: Niemand sonst kann sie ausfüllen.',
   'plan.waits_one':
     '{{count, number}} Anfrage wartet auf eine Entscheidung, die niemand treffen kann. Die Koordination kann sie weiterbringen.',
   'plan.waits_other':
@@ -413,6 +417,8 @@ export const ground: Same<typeof english> = {
   'did.away': 'Ist abwesend {{days}}',
   'did.awayFor': 'Ist abwesend {{days}}; {{name}} entscheidet stattdessen',
   'did.back': 'Ist zurück; die Abwesenheit {{days}} ist beendet',
+  'hangs.owes_one': '{{count, number}} Formular noch auszufüllen',
+  'hangs.owes_other': '{{count, number}} Formulare noch auszufüllen',
   'hangs.standIn_one': 'Ist die Vertretung bei {{count, number}} Abwesenheit',
   'hangs.standIn_other': 'Ist die Vertretung bei {{count, number}} Abwesenheiten',
   'did.removed': 'Entfernt: Der Import wurde rückgängig gemacht',

@@ -362,6 +362,10 @@ export const ground = {
   'plan.back_other': '{{count, number}} requests go back to their team.',
   'plan.decides_one': '{{name}} decides on {{count, number}} request.',
   'plan.decides_other': '{{name}} decides on {{count, number}} requests.',
+  'plan.forms_one': '{{name}} fills in {{count, number}} form that is still owed.',
+  'plan.forms_other': '{{name}} fills in {{count, number}} forms that are still owed.',
+  'plan.formsEnd_one': '{{count, number}} form that is still owed ends: nobody else can fill it in.',
+  'plan.formsEnd_other': '{{count, number}} forms that are still owed end: nobody else can fill them in.',
   'plan.waits_one':
     '{{count, number}} request waits for a decision that nobody can make. A coordinator can move it on.',
   'plan.waits_other':
@@ -406,6 +410,8 @@ export const ground = {
   'did.away': 'Is away {{days}}',
   'did.awayFor': 'Is away {{days}}; {{name}} decides instead',
   'did.back': 'Is back; the absence {{days}} is over',
+  'hangs.owes_one': '{{count, number}} form still to fill in',
+  'hangs.owes_other': '{{count, number}} forms still to fill in',
   'hangs.standIn_one': 'Is the substitute in {{count, number}} absence',
   'hangs.standIn_other': 'Is the substitute in {{count, number}} absences',
   'did.removed': 'Removed: the import was undone',

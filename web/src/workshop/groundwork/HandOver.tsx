@@ -65,6 +65,8 @@ function Plan({ id, taker }: { id: string; taker: { readonly id: string; readonl
     data.back > 0 ? say('ground:plan.back', { count: data.back }) : '',
     data.decides > 0 ? say('ground:plan.decides', { name, count: data.decides }) : '',
     data.waits > 0 ? say('ground:plan.waits', { count: data.waits }) : '',
+    data.forms.given > 0 ? say('ground:plan.forms', { name, count: data.forms.given }) : '',
+    data.forms.ended > 0 ? say('ground:plan.formsEnd', { count: data.forms.ended }) : '',
     data.groups > 0 ? say('ground:leavesGroups', { count: data.groups }) : '',
   ].filter(Boolean);
   return <PlanLines lines={lines} none={say('ground:nothingHangs')} />;
