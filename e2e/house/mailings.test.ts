@@ -511,6 +511,18 @@ describe('a form that is owed regularly', () => {
       'Holidays',
       '',
     ]);
+    // After a stand-still of three weeks only what is due then goes out, once; the weeks that are over are told.
+    const before = owedTo('Priya Nakamura-Lind', id).length;
+    await later(21 * DAY);
+    const after = await viewOf('kit-check', id);
+    expect(owedTo('Priya Nakamura-Lind', id).length).toBe(before + 1);
+    expect([after.missed.length, after.missed.every((day: string) => new Date(day).getUTCDay() === 1)]).toEqual([
+      2,
+      true,
+    ]);
+    expect(Date.parse(after.next) - Date.parse(after.goings[0].at)).toBeLessThanOrEqual(
+      7 * DAY * 60_000 + 3_600_000 * 24 * 4,
+    );
     ok(await set(version + 2, { going: false }));
   });
 });

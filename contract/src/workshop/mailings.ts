@@ -19,6 +19,8 @@ const view = z.object({
   people: z.record(z.string(), z.string()),
   /** When it goes out next by itself. */
   next: moment.nullable(),
+  /** Periods, by the day they began, for which it did not go: the desk stood still. */
+  missed: z.array(z.iso.date()),
   counts: z.object({ open: z.int(), late: z.int(), done: z.int() }),
   /** When it went, the newest first. */
   goings: z.array(

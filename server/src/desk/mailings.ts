@@ -151,6 +151,13 @@ function sendSome(work: Work, { id }: Pick<GoingRow, 'id'>, found: SentOut | nul
     end(tx, going, 'dropped', 0);
     return 0;
   }
+  // After a stand-still only what is due by then goes out: nobody is asked for weeks that are over.
+  const after = going.by === null ? goingAfter(mailing.design.when, going.at, calendar) : null;
+  if (after && after.at <= now) {
+    end(tx, going, 'missed', 0);
+    planNext(tx, mailing, going.at);
+    return 0;
+  }
   const { requestId: request } = going;
   const sent = found ?? goesTo(tx, mailing, request === null ? null : { request, isSaid: going.by !== null });
   const left = byPerson(sent.owed.filter(notSentYet(tx, going)));
@@ -167,7 +174,7 @@ function sendSome(work: Work, { id }: Pick<GoingRow, 'id'>, found: SentOut | nul
   return count;
 }
 
-function end(tx: Transaction, { id }: GoingRow, state: 'done' | 'dropped', notSent: number): void {
+function end(tx: Transaction, { id }: GoingRow, state: 'done' | 'dropped' | 'missed', notSent: number): void {
   tx.update(goings).set({ state, notSent }).where(eq(goings.id, id)).run();
 }
 

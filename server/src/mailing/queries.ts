@@ -230,6 +230,17 @@ export const goesNext = (db: Reader, mailingId: string): number | null =>
     .limit(1)
     .get()?.at ?? null;
 
+/** The beginnings of periods for which a mailing did not go, as the desk stood still, the newest first. */
+export const missedBy = (db: Reader, mailingId: string, most: number): readonly string[] =>
+  db
+    .select({ period: goings.period })
+    .from(goings)
+    .where(and(eq(goings.mailingId, mailingId), eq(goings.state, 'missed')))
+    .orderBy(desc(goings.at))
+    .limit(most)
+    .all()
+    .flatMap(({ period }) => period ?? []);
+
 /** The times a mailing went, the newest first. */
 export const goingsOf = (db: Reader, mailingId: string, now: number, most: number): readonly GoingRow[] =>
   db

@@ -38,7 +38,8 @@ export const goings = sqliteTable(
     period: text(),
     /** Whether it goes only to those who were not sent it before. */
     onlyNew: integer({ mode: 'boolean' }).notNull().default(false),
-    state: text({ enum: ['waiting', 'done', 'dropped'] }).notNull(),
+    /** `missed`: the desk stood still until another one was due as well. */
+    state: text({ enum: ['waiting', 'done', 'dropped', 'missed'] }).notNull(),
     /** How many it could not be sent to. */
     notSent: integer().notNull().default(0),
   },

@@ -26,6 +26,7 @@ import {
   mailingNamed,
   mailingNames,
   mailingsOf,
+  missedBy,
   type OwedRow,
   topicOf,
   topicWord,
@@ -71,6 +72,7 @@ function viewOf(db: Reader, mailing: MailingRow, now: number): AnswerOf<'mailing
       ('audience' in design.to ? peopleIn(design.to.audience) : []).map((who) => [who, personNamed(db, who)]),
     ),
     next: next === null || !design.going ? null : iso(next),
+    missed: [...missedBy(db, id, SHOWN)],
     counts: countsOf(db, id, now),
     goings: went.map((going) => ({
       ...{ id: going.id, at: iso(going.at), by: going.by === null ? '' : (names.get(going.by) ?? '') },

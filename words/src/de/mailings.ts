@@ -100,6 +100,8 @@ export const mailings: Same<typeof english> = {
   answeredOf_other: '{{done, number}} von {{count, number}} beantwortet.',
   late_one: '{{count, number}} ist überfällig.',
   late_other: '{{count, number}} sind überfällig.',
+  missed_one: 'Für einen Zeitraum nicht gesendet, weil die Anwendung nicht lief, als er begann:',
+  missed_other: 'Für {{count, number}} Zeiträume nicht gesendet, weil die Anwendung nicht lief, als sie begannen:',
   goesNext: 'Geht wieder hinaus',
   showOwed: 'Wer hat geantwortet',
   hideOwed: 'Antworten ausblenden',

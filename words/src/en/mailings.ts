@@ -88,6 +88,8 @@ export const mailings = {
   answeredOf_other: '{{done, number}} of {{count, number}} answered.',
   late_one: '{{count, number}} is late.',
   late_other: '{{count, number}} are late.',
+  missed_one: 'Not sent for one period, as the application was not running when it began:',
+  missed_other: 'Not sent for {{count, number}} periods, as the application was not running when they began:',
   goesNext: 'Goes out next',
   showOwed: 'Who has answered',
   hideOwed: 'Hide who has answered',

@@ -44,6 +44,17 @@ export function MailingCard({ mailing: view }: { mailing: MailingView }) {
           </span>
         )}
       </p>
+      {view.missed.length > 0 ? (
+        <p className="mt-1 text-[13.5px] text-amber">
+          {say('mailings:missed', { count: view.missed.length })}{' '}
+          {view.missed.toReversed().map((day, index) => (
+            <span key={day}>
+              {index > 0 ? ', ' : ''}
+              <DeskMoment at={`${day}T12:00:00Z`} show="day" />
+            </span>
+          ))}
+        </p>
+      ) : null}
       <p className="mt-3 flex flex-wrap gap-2">
         <SendNow view={view} />
         <Button
