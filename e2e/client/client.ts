@@ -21,6 +21,7 @@ export interface Known {
   readonly follow: string;
   readonly followFile: string;
   readonly decision: string;
+  readonly accepting: string;
   readonly job: string;
   readonly invitation: string;
   readonly person: string;
@@ -76,6 +77,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('ledger', await staff.GET('/api/requests', { params: { query: { tray: 'all' } } }));
   const file = { ...path(known.file), parseAs: 'arrayBuffer' } as const;
   note('file', await staff.GET('/api/requests/{number}/files/{id}', file));
+  note('proposalLink', await stranger.GET('/api/proposals/{token}', path({ token: known.accepting })));
+  note('changedBy', await staff.GET('/api/requests/{number}/changing', path({ number: known.number })));
   note('decisionLink', await stranger.GET('/api/decisions/{token}', path({ token: known.decision })));
   const live = await staff.GET('/api/live', { parseAs: 'stream' });
   note('live', live);
@@ -123,6 +126,10 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   const apart = { params: { path: { key: known.register }, query: { to: 'apart' } } } as const;
   note('registerRightsPlan', await staff.GET('/api/registers/{key}/rights/plan', apart));
   note('accessPlan', await staff.GET('/api/registers/{key}/access', path({ key: known.register })));
+  note(
+    'proofSeat',
+    await staff.GET('/api/forms/{key}/seats/{person}', path({ key: known.form, person: known.person })),
+  );
   note('editionsGiven', await staff.GET('/api/forms/{key}/editions', path({ key: known.form })));
   note(
     'fieldReach',

@@ -62,6 +62,11 @@ async function known() {
   const { sent } = ok(await stranger.submit('visit', VISIT, from('greta@corrin.example')));
   const body = { answers: VISIT, contact: from('hilda@corrin.example').contact, typedAt: 1 };
   ok(await stranger.call('sendKept', { params: { slug: 'visit' }, body }));
+  const bram = await desk.as('Bram Solheim');
+  const skills = ok(await bram.call('door', { params: { slug: 'my-skills' } })).form;
+  const [mine] = skills.updates.theirs;
+  const says = { skill: mine.stood.skill, level: mine.stood.level === '4' ? '3' : '4' };
+  ok(await bram.submit('my-skills', says, { release: skills.release, more: { entry: mine.id } }));
   await desk.running.lettersSent();
   const ground = await groundCalls(desk);
   const { id: test } = ok(await maren.call('sendTestEmail'));
@@ -93,6 +98,7 @@ async function known() {
     kept: await desk.tokenFor('hilda@corrin.example', 'go on'),
     confirmation: await desk.tokenFor('greta@corrin.example', 'confirm'),
     decision: await desk.tokenFor('tomas.achterberg', 'decide'),
+    accepting: await desk.tokenFor('', 'accept'),
   };
 }
 
