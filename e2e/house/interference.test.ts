@@ -816,6 +816,10 @@ async function live(hidden: Hidden): Promise<Heard> {
     await bytes('draftUpload', 'forms/permit/draft/uploads?field=papers&name=a.pdf', PDF);
     await bytes('sheetUpload', `requests/${first}/uploads?field=scan&name=a.png`, Buffer.from(DOT, 'base64'));
     await bytes('sheetUpload', `requests/${permit}/uploads?field=papers&name=a.pdf`, PDF);
+    const message = 'message-files?field=~message&name=a.pdf';
+    await bytes('messageUpload', `requests/${site}/${message}`, PDF);
+    await bytes('myMessageUpload', `my/requests/${other}/${message}`, PDF);
+    await bytes('followMessageUpload', `follow/${followed}/${message}`, PDF);
   }
   // The file that was added at the desk is read there.
   const scanned = heardAll.find((each) => each.route === 'sheetUpload' && each.status === 200);

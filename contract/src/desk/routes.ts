@@ -22,6 +22,8 @@ const acting = z.discriminatedUnion('does', [
 ]);
 const anAction = z.string().max(64);
 
+/** What is sent with a message, as it was named when it was taken in. */
+const messageFiles = z.array(z.string().max(200)).max(5).optional();
 /** The keys of fields that somebody has begun to change. */
 const begun = z.strictObject({ fields: z.array(z.string().max(64)).max(500) });
 const ofRequest = numbered.extend({ id: z.string().max(64) });
@@ -231,7 +233,7 @@ export const deskRoutes = routesOf(deskHeads, {
   comment: {
     says: 'An internal note, or a message to the requester.',
     params: numbered,
-    body: z.strictObject({ text, visibility: z.enum(['internal', 'requester']) }),
+    body: z.strictObject({ text, visibility: z.enum(['internal', 'requester']), files: messageFiles }),
     answer: done,
   },
   decide: {
@@ -249,7 +251,7 @@ export const deskRoutes = routesOf(deskHeads, {
   followMessage: {
     says: 'A message from an outside requester to the desk.',
     params: withToken,
-    body: z.strictObject({ text }),
+    body: z.strictObject({ text, files: messageFiles }),
     answer: done,
   },
   passOn: {
@@ -261,7 +263,7 @@ export const deskRoutes = routesOf(deskHeads, {
   myMessage: {
     says: 'A message from a staff requester to the desk.',
     params: numbered,
-    body: z.strictObject({ text }),
+    body: z.strictObject({ text, files: messageFiles }),
     answer: done,
   },
 });

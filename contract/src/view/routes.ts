@@ -15,6 +15,9 @@ import { words } from '../wire/words.ts';
 import { viewHeads } from './heads.ts';
 import { hop, ledgerRow, proposalTold, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
 
+/** `field` is the same for all messages. */
+const messageFile = z.strictObject({ field: z.literal('~message'), name: z.string().min(1).max(200) });
+
 /** What people read: trays, the ledger, sheets, their own requests, files. */
 export const viewRoutes = routesOf(viewHeads, {
   frontDesk: {
@@ -98,6 +101,24 @@ export const viewRoutes = routesOf(viewHeads, {
     says: 'Takes a file for a field of a request in; its bytes are the body. It is looked at by content, and joins the request when the field is changed to name it.',
     params: numbered,
     query: z.strictObject({ field: z.string().max(64), name: z.string().min(1).max(200) }),
+    answer: knownFile,
+  },
+  messageUpload: {
+    says: 'Takes a file in that goes with a note or a message about a request; its bytes are the body. It joins the request when a message names it.',
+    params: numbered,
+    query: messageFile,
+    answer: knownFile,
+  },
+  myMessageUpload: {
+    says: 'The same for one’s own request.',
+    params: numbered,
+    query: messageFile,
+    answer: knownFile,
+  },
+  followMessageUpload: {
+    says: 'The same for one’s own request, by the link in its emails.',
+    params: withToken,
+    query: messageFile,
     answer: knownFile,
   },
   sheetOffers: {

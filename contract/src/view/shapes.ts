@@ -41,13 +41,17 @@ export const ledgerRow = z.object({
   due: moment.nullable(),
   updatedAt: moment,
 });
+/** A file that was sent with a message. */
+const messageFile = z.object({ id: z.string(), name: z.string() });
 export const historyEntry = z.object({
   id: z.string(),
   at: moment,
   who: z.string(),
   what: words,
   changes: visibleChanges,
-  comment: z.object({ text: z.string(), visibility: z.enum(['internal', 'requester']) }).nullable(),
+  comment: z
+    .object({ text: z.string(), visibility: z.enum(['internal', 'requester']), files: z.array(messageFile) })
+    .nullable(),
   /** What whoever did it agreed to; null where nothing was asked. */
   agreed: consent.nullable(),
 });
@@ -121,7 +125,9 @@ export const requesterView = z.object({
   /** The text that was agreed to when it was sent. */
   consent: consent.nullable(),
   hops: z.array(hop),
-  messages: z.array(z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string() })),
+  messages: z.array(
+    z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string(), files: z.array(messageFile) }),
+  ),
 });
 /** Whose portrait it is, and what changes when it does; null where there is none. */
 const face = z.object({ id: z.string(), portrait: z.string() }).nullable();

@@ -32,7 +32,8 @@ export type NoticeCause =
   | { readonly kind: 'approval-asked'; readonly seat: string }
   | { readonly kind: 'approved' | 'refused'; readonly by: string | null; readonly comment: string }
   | { readonly kind: 'assigned'; readonly by: string | null }
-  | { readonly kind: 'message'; readonly by: string | null; readonly text: string }
+  /** `files`: the names of what was sent with it. */
+  | { readonly kind: 'message'; readonly by: string | null; readonly text: string; readonly files?: readonly string[] }
   | { readonly kind: 'stage'; readonly stage: string; readonly finished: boolean }
   | { readonly kind: 'reminder' | 'escalation' }
   /** To who follows a request: what happened, without what was written, and that. */

@@ -35,7 +35,7 @@ export type NoticeEvent =
   | { readonly kind: 'approved'; readonly by: string; readonly comment: string; readonly due: number | null }
   | { readonly kind: 'refused'; readonly by: string; readonly comment: string }
   | { readonly kind: 'assigned'; readonly by: string; readonly due: number | null }
-  | { readonly kind: 'message'; readonly from: string; readonly text: string }
+  | { readonly kind: 'message'; readonly from: string; readonly text: string; readonly files: readonly string[] }
   | { readonly kind: 'stage'; readonly stage: string; readonly is: 'paused' | 'resumed' | 'finished' }
   | { readonly kind: 'reminder'; readonly left: Length; readonly due: number }
   | { readonly kind: 'escalation'; readonly due: number; readonly handler: string }
@@ -186,13 +186,17 @@ const assigned = ({ by, due }: Of<'assigned'>, { number, subject }: NoticeContex
 });
 
 const message = (
-  { from, text }: Of<'message'>,
+  { from, text, files }: Of<'message'>,
   { number, formTitle: form, linkUntil: until }: NoticeContext,
 ): Gist => ({
   subject: from
     ? said('emails:message.subject', { from, form, number })
     : said('emails:message.subjectUs', { form, number }),
-  paragraphs: [from ? said('emails:message.from', { from, number }) : said('emails:message.us', { number }), text],
+  paragraphs: [
+    from ? said('emails:message.from', { from, number }) : said('emails:message.us', { number }),
+    text,
+    ...(files.length > 0 ? [said('emails:message.files', { files, count: files.length })] : []),
+  ],
   action: said('emails:message.action'),
   note: until === null ? said('emails:message.note') : said('emails:message.noteLink', { until }),
 });

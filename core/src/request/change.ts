@@ -65,6 +65,8 @@ export type RequestChange =
       readonly text: string;
       readonly to: 'desk' | 'requester';
       readonly byRequester: boolean;
+      /** What is sent with it, as files are named where they are kept. */
+      readonly files?: readonly string[];
       /** It is a question; the id of whoever it is put to besides those who work on the request, null: to nobody else. */
       readonly question?: { readonly to: string | null };
     }

@@ -13,6 +13,7 @@ import {
 import { refused, said } from '@tolvek/words';
 import { askAnew } from '../approval/anew.ts';
 import { doorOf } from '../door/queries.ts';
+import { claimMessageFiles } from '../files/commands.ts';
 import { releaseById } from '../form/queries.ts';
 import { rightMissing } from '../people/grants.ts';
 import { allGroups, membersOf, personById } from '../people/queries.ts';
@@ -208,25 +209,38 @@ export function assign(
 export function comment(
   house: House,
   viewer: Viewer,
-  input: { number: string; text: string; visibility: 'internal' | 'requester' },
+  input: { number: string; text: string; visibility: 'internal' | 'requester'; files?: readonly string[] | undefined },
 ): void {
   write(house, (work) => {
     const { request } = openTo(work.tx, viewer, input.number, 'change');
     const to = input.visibility === 'internal' ? 'desk' : 'requester';
     if (to === 'requester' && request.requesterId === null)
       throw new Problem(409, 'nobody-asked', refused(request.claim === null ? 'nobodyReads' : 'notConfirmedYet'));
-    changeRequest(by(work, viewer.personId), request, { kind: 'said', text: input.text, to, byRequester: false });
+    const files = claimMessageFiles(work.tx, request, input.files ?? []);
+    changeRequest(by(work, viewer.personId), request, {
+      kind: 'said',
+      text: input.text,
+      to,
+      byRequester: false,
+      files,
+    });
   });
 }
 
 /** A message from the requester; who works on the request hears of it. */
-export function messageFromRequester(house: House, requesterId: string, requestNumber: string, text: string): void {
+export function messageFromRequester(
+  house: House,
+  requesterId: string,
+  requestNumber: string,
+  { text, files: refs = [] }: { readonly text: string; readonly files?: readonly string[] | undefined },
+): void {
   write(house, (work) => {
     const request = requestByNumber(work.tx, requestNumber);
     if (!request || !isOwnOf(request, requesterId)) throw notFound('request');
     const requester = personById(work.tx, requesterId);
     if (!requester?.active) throw notAllowed(refused('cannotWrite'));
-    changeRequest(by(work, requesterId), request, { kind: 'said', text, to: 'requester', byRequester: true });
+    const files = claimMessageFiles(work.tx, request, refs);
+    changeRequest(by(work, requesterId), request, { kind: 'said', text, to: 'requester', byRequester: true, files });
     goOnWhenAnswered(work, request);
   });
 }

@@ -86,7 +86,7 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     }),
     followMessage: ({ body, ...call }) => {
       const { viewer, request } = followed(house, call);
-      messageFromRequester(house, viewer.personId, request.number, body.text);
+      messageFromRequester(house, viewer.personId, request.number, body);
       return { done: true };
     },
     changeFollowed: ({ body, version, ...call }) => {
@@ -103,7 +103,7 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     },
     passOn: ({ viewer, params, body }) => passOn(house, viewer, params.id, body.to),
     myMessage: ({ params, body, viewer }) => {
-      messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body.text);
+      messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body);
       return { done: true };
     },
     decideByLink: ({ params, body, key }) => decideByLink(house, { token: params.token, ...body, key }),

@@ -194,6 +194,35 @@ export function claimFiles(tx: Transaction, requestId: string, fields: readonly 
   if (ids.length > 0) claiming(tx).run({ requestId, ids: listed(ids) });
 }
 
+/** In the place of a field: what is sent with a message about a request. */
+export const WITH_MESSAGE = '~message';
+
+/** What messages take, as a question for files would. */
+export const MESSAGE_FILES: FilesField = {
+  ...{ key: WITH_MESSAGE, label: '', source: 'asked' as const },
+  type: { kind: 'files', only: 'any' },
+};
+
+/**
+ * Makes files that were sent with a message the request’s own. Returns how they are named where they are kept.
+ *
+ * @throws Problem 422 where one was not sent for messages of requests by its form, or is in another request
+ */
+export function claimMessageFiles(
+  tx: Transaction,
+  { id, formId }: { readonly id: string; readonly formId: string },
+  refs: readonly string[],
+): readonly string[] {
+  if (refs.length === 0) return [];
+  const ids = [...new Set(refs.map(fileId))];
+  const rows = sentFor(tx).all({ ids: listed(ids), form: formId });
+  const mine = rows.filter(({ field, requestId }) => field === WITH_MESSAGE && requestId === null);
+  if (mine.length < ids.length)
+    throw wrongFields([{ field: 'files', message: said('answers:fileGone'), fix: said('answers:sendFileAgain') }]);
+  claiming(tx).run({ requestId: id, ids: listed(ids) });
+  return ids.flatMap((each) => mine.flatMap((row) => (row.id === each ? [`${row.id}/${row.name}`] : [])));
+}
+
 /** Lets go of the files of requests that are taken away: they are forgotten as if none had named them. */
 export const letGoOfFiles = (tx: Transaction, requestIds: readonly string[]): void =>
   void tx

@@ -1,5 +1,6 @@
 import type { News } from '@tolvek/core/notice';
 import { type StandIn, wordOf } from '@tolvek/core/people';
+import { fileName } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
 import { openSeats, roundOf } from '../approval/queries.ts';
@@ -207,8 +208,13 @@ function tellHandler(work: Telling, request: ShownRow, to: string | null): void 
   if (to !== null && to !== work.actor) notify(work, request, [to], { kind: 'assigned', by: work.actor });
 }
 
-function tellWords(work: Telling, request: ShownRow, { text, to, byRequester, question }: Of<'said'>): void {
-  const cause = { kind: 'message', by: work.actor, text } as const;
+function tellWords(
+  work: Telling,
+  request: ShownRow,
+  { text, to, byRequester, question, files = [] }: Of<'said'>,
+): void {
+  const named = files.length > 0 ? { files: files.map(fileName) } : {};
+  const cause = { kind: 'message', by: work.actor, text, ...named } as const;
   if (byRequester || question) {
     const asked = [...workingOn(work, request), question?.to ?? null].filter((id) => id !== work.actor);
     notify(work, request, asked, cause);

@@ -139,7 +139,7 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest, open: OpenReq
     case 'assigned':
       return { kind: 'assigned', by: personNamed(tx, cause.by), due };
     case 'message':
-      return { kind: 'message', from: personNamed(tx, cause.by), text: cause.text };
+      return { kind: 'message', from: personNamed(tx, cause.by), text: cause.text, files: cause.files ?? [] };
     case 'stage': {
       const stage = stageOf(registerById(tx, request.registerId), cause.stage);
       const { phase } = stage;

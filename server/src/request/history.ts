@@ -67,8 +67,10 @@ export function dataOf(change: Happening): Happening {
     }
     case 'values':
       return { ...change, changes: [] };
-    case 'said':
-      return { ...change, text: '' };
+    case 'said': {
+      const { files: _, ...words } = change;
+      return { ...words, text: '' };
+    }
     case 'decided':
       return { ...change, comment: '' };
     case 'freed':
@@ -84,7 +86,10 @@ export function dataOf(change: Happening): Happening {
 export function commentOf(change: Happening): (typeof history.$inferInsert)['comment'] {
   switch (change.kind) {
     case 'said':
-      return { text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' };
+      return {
+        ...{ text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' },
+        ...(change.files && change.files.length > 0 ? { files: change.files } : {}),
+      };
     case 'freed':
       return { text: change.reason, visibility: 'internal' };
     case 'withdrawn':

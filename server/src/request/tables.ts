@@ -338,7 +338,12 @@ export const history = sqliteTable(
     words: text().notNull(),
     data: text({ mode: 'json' }).$type<RequestChange | null>(),
     changes: text({ mode: 'json' }).notNull().$type<readonly ValueChange[]>(),
-    comment: text({ mode: 'json' }).$type<{ text: string; visibility: 'internal' | 'requester' } | null>(),
+    comment: text({ mode: 'json' }).$type<{
+      text: string;
+      visibility: 'internal' | 'requester';
+      /** What was sent with it, as files are named. */
+      files?: readonly string[];
+    } | null>(),
   },
   (table) => [index('history_request').on(table.requestId, table.at)],
 );

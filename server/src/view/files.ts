@@ -4,7 +4,7 @@ import type { Viewer } from '@tolvek/core/people';
 import { fileId } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import type { Response } from 'express';
-import type { FilesField } from '../files/commands.ts';
+import { type FilesField, MESSAGE_FILES } from '../files/commands.ts';
 import { readFileOf } from '../files/store.ts';
 import { uploads } from '../files/tables.ts';
 import { takeBody } from '../files/takeBody.ts';
@@ -14,20 +14,39 @@ import { settleReads } from '../platform/reads.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
 import { followed } from '../request/followed.ts';
-import { openRequest } from '../request/open.ts';
-import { type RequestRow, requestByNumber } from '../request/queries.ts';
+import { historyOfRequest } from '../request/history.ts';
+import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
+import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
 import { csvLine, type SheetLine, takeOut } from './takeOut.ts';
 
 /** What comes and goes as bytes; what is allowed is decided as anywhere. */
 export function fileHandlers(
   house: House,
-): Pick<Handlers<typeof viewRoutes>, 'sheetUpload' | 'file' | 'takeOut' | 'followFile'> {
+): Pick<
+  Handlers<typeof viewRoutes>,
+  'sheetUpload' | 'messageUpload' | 'myMessageUpload' | 'followMessageUpload' | 'file' | 'takeOut' | 'followFile'
+> {
   const { db } = house;
   return {
     sheetUpload: async (call) => {
       const { field, name } = call.query;
       const { formId, file } = fieldToFill(house, call.viewer, requestByNumber(db, call.params.number), field);
       await takeBody(house, call, { formId, field: file, name });
+    },
+    messageUpload: async (call) => {
+      const open = openAtDesk(db, call.viewer, call.params.number, 'changing');
+      if (!open.may('change')) throw notFound('request');
+      await takeBody(house, call, { formId: open.request.formId, field: MESSAGE_FILES, name: call.query.name });
+    },
+    myMessageUpload: async (call) => {
+      const request = requestByNumber(db, call.params.number);
+      if (!request || !isOwnOf(request, call.viewer.personId)) throw notFound('request');
+      await takeBody(house, call, { formId: request.formId, field: MESSAGE_FILES, name: call.query.name });
+    },
+    followMessageUpload: async (call) => {
+      const { viewer, request } = followed(house, call);
+      const to = { formId: request.formId, field: MESSAGE_FILES, name: call.query.name };
+      await takeBody(house, { ...call, viewer }, to);
     },
     file: async ({ viewer, params, response }) =>
       sendFile(house, viewer, requestByNumber(db, params.number), params.id, response),
@@ -96,7 +115,15 @@ function fieldToFill(
   return { formId: request.formId, file };
 }
 
-/** Sends a file to whoever may read the field that names it; for anybody else it does not exist. */
+/** Whether a file was sent with a message that whoever looks may read: notes of the desk are the desk’s. */
+const isInMessage = ({ db }: House, { request, relation }: OpenRequest, id: string): boolean =>
+  historyOfRequest(db, request.id).some(
+    ({ comment }) =>
+      comment?.files?.some((ref) => fileId(ref) === id) === true &&
+      (relation.isDesk || (relation.isRequester && comment.visibility === 'requester')),
+  );
+
+/** Sends a file to whoever may read the field or the message that names it; for anybody else it does not exist. */
 async function sendFile(
   house: House,
   viewer: Viewer | null,
@@ -109,11 +136,14 @@ async function sendFile(
   const named = open.fields.filter(
     ({ key, type }) => type.kind === 'files' && JSON.stringify(own(request.values, key) ?? null).includes(id),
   );
-  const isNamed = open
-    .valuesOf(named)
-    .fields.some(
-      (field) => Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
-    );
+  const isNamed =
+    isInMessage(house, open, id) ||
+    open
+      .valuesOf(named)
+      .fields.some(
+        (field) =>
+          Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
+      );
   const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
   if (!file || file.requestId !== request.id) throw notFound('file');
   await settleReads(house);

@@ -4,7 +4,15 @@ import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type Spec
 import type { Consent } from '@tolvek/core/door';
 import { sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
-import { columnKey, type Field, type Stage, stagesToFreeTo, withColumns } from '@tolvek/core/register';
+import {
+  columnKey,
+  type Field,
+  fileId,
+  fileName,
+  type Stage,
+  stagesToFreeTo,
+  withColumns,
+} from '@tolvek/core/register';
 import { changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said, type Words } from '@tolvek/words';
 import { roundOf } from '../approval/queries.ts';
@@ -294,12 +302,15 @@ function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, st
         who: entry.actorId ? (names.get(entry.actorId) ?? '') : 'Tolvek',
         what: entry.data ? changeInWords(entry.data, called) : entry.words,
         changes,
-        comment: entry.comment,
+        comment: entry.comment && { ...entry.comment, files: filesOf(entry.comment.files) },
         agreed: agreedThen(db, entry.data),
       },
     ];
   });
 }
+
+/** What was sent with a message. */
+const filesOf = (refs: readonly string[] = []) => refs.map((ref) => ({ id: fileId(ref), name: fileName(ref) }));
 
 /** What somebody agreed to when they changed a request by a form. */
 function agreedThen(db: Reader, data: RequestChange | null): Consent | null {
@@ -392,6 +403,7 @@ export function requesterViewOf(
               from: entry.actorId === viewer.personId ? '' : (names.get(entry.actorId ?? '') ?? ''),
               mine: entry.actorId === viewer.personId,
               text: entry.comment.text,
+              files: filesOf(entry.comment.files),
             },
           ]
         : [],

@@ -1,5 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
+import type { KnownFile } from '@tolvek/core/register';
 import { useState } from 'react';
+import { MessageFiles, SentFiles } from '../fields/MessageFiles.tsx';
 import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -40,6 +42,12 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
                 {entry.comment.text}
               </p>
             ) : null}
+            {entry.comment ? (
+              <SentFiles
+                files={entry.comment.files}
+                fileAt={(id) => `/api/requests/${encodeURIComponent(sheet.number)}/files/${id}`}
+              />
+            ) : null}
           </li>
         ))}
       </ol>
@@ -52,9 +60,12 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
 function Write({ number }: { number: string }) {
   const [comment, { isLoading, error }] = floorApi.useCommentMutation();
   const [text, setText] = useState('');
+  const [files, setFiles] = useState<readonly KnownFile[]>([]);
   const post = async (visibility: 'internal' | 'requester'): Promise<void> => {
-    const done = await comment({ number, body: { text, visibility } });
-    if (!('error' in done)) setText('');
+    const done = await comment({ number, body: { text, visibility, files: files.map(({ ref }) => ref) } });
+    if ('error' in done) return;
+    setText('');
+    setFiles([]);
   };
   const idle = isLoading || text.trim() === '';
   return (
@@ -68,6 +79,12 @@ function Write({ number }: { number: string }) {
         className="input mt-1"
         value={text}
         onChange={(event) => setText(event.target.value)}
+      />
+      <MessageFiles
+        id="write-files"
+        address={`/api/requests/${encodeURIComponent(number)}/message-files`}
+        files={files}
+        set={setFiles}
       />
       {error ? <Trouble error={error} /> : null}
       <div className="mt-2 flex gap-2">

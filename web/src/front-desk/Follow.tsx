@@ -1,7 +1,8 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import type { RawAnswers } from '@tolvek/core/register';
+import type { KnownFile, RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { MessageFiles, SentFiles } from '../fields/MessageFiles.tsx';
 import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
@@ -46,7 +47,8 @@ export function Follow() {
       endLinks={() => endLinks({ token }).unwrap()}
       act={(action, body) => act({ token, action, body }).unwrap()}
       changing={(fields) => changing({ token, body: { fields: [...fields] } })}
-      send={(text) => send({ token, body: { text } }).unwrap()}
+      send={(text, files) => send({ token, body: { text, files: [...files] } }).unwrap()}
+      filesTo={`/api/follow/${encodeURIComponent(token)}/message-files`}
       sendError={state.error}
     />
   );
@@ -76,7 +78,8 @@ export function MyRequest() {
       endLinks={() => endLinks({ number }).unwrap()}
       act={(action, body) => act({ number, action, body }).unwrap()}
       changing={(fields) => changing({ number, body: { fields: [...fields] } })}
-      send={(text) => send({ number, body: { text } }).unwrap()}
+      send={(text, files) => send({ number, body: { text, files: [...files] } }).unwrap()}
+      filesTo={`/api/my/requests/${encodeURIComponent(number)}/message-files`}
       sendError={state.error}
       isSignedIn
     />
@@ -90,7 +93,9 @@ interface OwnRequestProps {
   readonly again: () => void;
   readonly change: (changes: RawAnswers, version: number) => Promise<unknown>;
   readonly withdraw: (reason: string, version: number) => Promise<unknown>;
-  readonly send: (text: string) => Promise<unknown>;
+  readonly send: (text: string, files: readonly string[]) => Promise<unknown>;
+  /** Where files for a message are sent to. */
+  readonly filesTo: string;
   readonly sendError: unknown;
   readonly endLinks: () => Promise<unknown>;
   readonly act: (action: string, body: BodyOf<'actOnMine'>) => Promise<unknown>;
@@ -106,6 +111,7 @@ function OwnRequest({
   change,
   withdraw,
   send,
+  filesTo,
   sendError,
   endLinks,
   act,
@@ -172,6 +178,7 @@ function OwnRequest({
               })}
             </span>
             <p className="whitespace-pre-line">{message.text}</p>
+            <SentFiles files={message.files} fileAt={fileAt} />
           </li>
         ))}
       </ul>
@@ -180,7 +187,7 @@ function OwnRequest({
           <Trouble error={sendError} />
         </div>
       ) : null}
-      <Reply send={send} />
+      <Reply {...{ send, filesTo }} />
       <TakeAway request={request} />
       {request.again ? (
         <p className="mt-6">
@@ -200,15 +207,20 @@ function OwnRequest({
   );
 }
 
-function Reply({ send }: { send: (text: string) => Promise<unknown> }) {
+function Reply({ send, filesTo }: Pick<OwnRequestProps, 'send' | 'filesTo'>) {
   const [text, setText] = useState('');
+  const [files, setFiles] = useState<readonly KnownFile[]>([]);
   const [sending, setSending] = useState(false);
   const post = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     setSending(true);
     try {
-      await send(text);
+      await send(
+        text,
+        files.map(({ ref }) => ref),
+      );
       setText('');
+      setFiles([]);
     } catch {
       // Shown above; what was typed stays.
     }
@@ -226,6 +238,7 @@ function Reply({ send }: { send: (text: string) => Promise<unknown> }) {
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
+      <MessageFiles id="message-files" address={filesTo} files={files} set={setFiles} />
       <Button type="submit" className="mt-2 min-h-11 px-5" disabled={sending || text.trim() === ''}>
         {say('desk:sendMessage')}
       </Button>

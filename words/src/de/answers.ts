@@ -47,6 +47,7 @@ export const answers: Same<typeof english> = {
   fileKind: 'Die Datei „{{name}}“ ist von einer Art, die wir hier nicht annehmen.',
   fileKinds: 'Wählen Sie eine Datei mit der Endung {{endings}}.',
   makeSmaller: 'Verkleinern Sie sie, oder senden Sie sie in Teilen.',
+  sendFileAgain: 'Wählen Sie die Datei noch einmal.',
   fileGone: 'Eine dieser Dateien ist nicht mehr da.',
   addFileAgain: 'Entfernen Sie sie, und fügen Sie sie noch einmal hinzu.',
   oneAnswer: 'Hier ist nur eine Antwort möglich.',

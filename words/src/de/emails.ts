@@ -42,6 +42,8 @@ export const emails: Same<typeof english> = {
   'message.subjectUs': 'Wir haben Ihnen geschrieben: {{form}} ({{number}})',
   'message.from': '{{from}} schreibt zu Anfrage {{number}}:',
   'message.us': 'Wir schreiben zu Anfrage {{number}}:',
+  'message.files_one': 'Mit einer Datei, die Sie auf der Seite finden: {{files, list}}',
+  'message.files_other': 'Mit Dateien, die Sie auf der Seite finden: {{files, list}}',
   'message.action': 'Lesen und antworten',
   'message.note': 'Bitte antworten Sie mit diesem Link, nicht per E-Mail.',
   'paused.subject': 'Wir brauchen Ihre Antwort: {{form}} ({{number}})',

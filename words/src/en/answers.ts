@@ -44,6 +44,7 @@ export const answers = {
   fileKind: 'The file “{{name}}” is of a kind that we cannot accept here.',
   fileKinds: 'Choose a file that ends in {{endings}}.',
   makeSmaller: 'Make it smaller, or send it in parts.',
+  sendFileAgain: 'Choose the file again.',
   fileGone: 'One of these files is no longer here.',
   addFileAgain: 'Remove it and add it again.',
   oneAnswer: 'This takes one answer, not several.',

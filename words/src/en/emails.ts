@@ -38,6 +38,8 @@ export const emails = {
   'message.subjectUs': 'We wrote to you: {{form}} ({{number}})',
   'message.from': '{{from}} wrote about request {{number}}:',
   'message.us': 'We wrote about request {{number}}:',
+  'message.files_one': 'With a file, which you find on the page: {{files, list}}',
+  'message.files_other': 'With files, which you find on the page: {{files, list}}',
   'message.action': 'Read and answer',
   'message.note': 'Please answer with this link, not by email.',
   'paused.subject': 'We need your answer: {{form}} ({{number}})',
