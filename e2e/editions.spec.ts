@@ -218,8 +218,12 @@ test('a contact signs in by a code on a phone, loses the network half-way, and g
     .click();
   await expect(maud.getByText(number).first()).toBeVisible();
   await maud.getByLabel(/Write to us/).fill('We come at eight.');
+  const crane = { name: 'crane.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n%%EOF') };
+  await maud.locator('input[type="file"]').setInputFiles(crane);
+  await expect(maud.getByText('crane.pdf')).toBeVisible();
   await maud.getByRole('button', { name: 'Send the message' }).click();
   await expect(maud.getByText('We come at eight.')).toBeVisible();
+  await expect(maud.getByRole('link', { name: 'crane.pdf' })).toBeVisible();
   expect(await overflows(maud)).toBe(false);
   // The desk lets people from outside withdraw until it is finished: on the phone she does.
   await atVisitDoor(browser, { Withdraw: 'until it is finished' });
