@@ -3,7 +3,7 @@ import type { Same } from '../same.ts';
 
 export const languages: Same<typeof english> = {
   intro:
-    'Das Formular ist auf {{language}} geschrieben. Hier sagen Sie es in einer anderen Sprache, Text für Text. Wer es liest, liest es in der Sprache der eigenen Seiten; was nicht übersetzt ist, bleibt, wie es geschrieben ist.',
+    'Hier sagen Sie das Formular in einer anderen Sprache, Text für Text. Wer es liest, liest es in der Sprache der eigenen Seiten; was nicht übersetzt ist, bleibt, wie es geschrieben ist.',
   offer: 'Auch auf {{language}}',
   withdraw: 'Nicht mehr auf {{language}}',
   withdrawHint: 'Was vom Formular übersetzt ist, entfällt. Wie seine Felder heißen, bleibt beim Register.',

@@ -1,6 +1,6 @@
 export const languages = {
   intro:
-    'The form is written in {{language}}. Here you say it in another language, text by text. People read it in the language of their pages; what is not translated stays as it is written.',
+    'Here you say the form in another language, text by text. People read it in the language of their pages; what is not translated stays as it is written.',
   offer: 'Also in {{language}}',
   withdraw: 'No longer in {{language}}',
   withdrawHint: 'What is translated of the form goes. What its fields are called stays with the register.',

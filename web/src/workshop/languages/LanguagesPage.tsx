@@ -29,11 +29,10 @@ import { useOtherLanguages, useWritten } from './useOtherLanguages.ts';
 export function LanguagesPage() {
   const { editing } = useBinder();
   const { draft, change } = editing;
-  const written = useWritten();
   const others = useOtherLanguages();
   return (
     <>
-      <p className="max-w-[44rem] text-soft">{say('languages:intro', { language: LANGUAGE_NAMES[written] })}</p>
+      <p className="max-w-[44rem] text-soft">{say('languages:intro')}</p>
       <WrittenLine />
       {others.map((language) =>
         draft.translations?.[language] === undefined ? (
