@@ -58,7 +58,7 @@ test('an answer leads to another form while it is typed, and back where it is ch
   await maren.goto('/workshop/site-access/editions');
   await maren.getByRole('button', { name: 'New edition' }).click();
   await maren.getByLabel('Name', { exact: true }).fill('Trips by boat');
-  await maren.getByRole('combobox', { name: 'For whom' }).selectOption({ label: 'everyone' });
+  await maren.getByRole('combobox', { name: 'Add somebody who is meant' }).selectOption({ label: 'Boats' });
   await maren.getByLabel('Leads to').selectOption({ label: 'another form' });
   await maren.getByLabel('Form', { exact: true }).selectOption({ label: 'Vessel time' });
   await maren.getByRole('button', { name: 'Add a condition' }).click();
@@ -71,11 +71,15 @@ test('an answer leads to another form while it is typed, and back where it is ch
   await maren.getByLabel('Seen by').selectOption({ label: 'somebody by name …' });
   await maren.getByPlaceholder('Part of a name').fill('Hedda Crane');
   await maren.getByRole('option', { name: /Hedda Crane/ }).click();
-  await maren.getByRole('complementary').getByRole('radio', { name: 'Yes' }).first().click();
-  await expect(
-    maren.getByText(/With these answers they ask somewhere else: an edition leads to Vessel time/),
-  ).toBeVisible();
+  const proof = maren.getByRole('complementary');
   await expect(maren.getByLabel('Seen by').locator('option:checked')).toContainText('Hedda Crane');
+  await proof.getByRole('radio', { name: 'Yes' }).first().click();
+  const isLed = maren.getByText(/With these answers they ask somewhere else: an edition leads to Vessel time/);
+  await expect(proof.getByText('Until when is their sea survival')).toBeVisible();
+  await expect(isLed).toBeHidden();
+  // Whom it is for is led, and not before they answer so.
+  await maren.getByLabel('Seen by').selectOption({ label: 'Bram Solheim' });
+  await expect(isLed).toBeVisible();
   await maren.getByRole('button', { name: 'Release this draft …' }).click();
   await maren
     .getByRole('dialog')
@@ -83,24 +87,23 @@ test('an answer leads to another form while it is typed, and back where it is ch
     .click();
   await expect(maren.getByText(/Release \d+ is in force/)).toBeVisible();
 
-  const context = await browser.newContext({ viewport: { width: 360, height: 740 }, hasTouch: true });
-  const hedda = await context.newPage();
-  await hedda.goto('/ask/visit');
-  await hedda.getByLabel('What do they come for?').fill('To count seals from the boat');
-  await hedda.getByRole('radio', { name: 'Yes' }).first().click();
-  const led = hedda.getByRole('status').filter({ hasText: 'you ask with another form: “Vessel time”' });
+  const bram = await pageOf(browser, 'Bram Solheim', { width: 360, height: 740 });
+  await bram.goto('/ask/come-on-site');
+  await bram.getByLabel('What do they come for?').fill('To count seals from the boat');
+  await bram.getByRole('radio', { name: 'Yes' }).first().click();
+  const led = bram.getByRole('status').filter({ hasText: 'you ask with another form: “Vessel time”' });
   await expect(led).toBeVisible();
-  await expect(hedda.getByRole('button', { name: 'Send and confirm' })).toBeHidden();
-  expect(await seriousTrouble(hedda)).toEqual([]);
-  expect(await overflows(hedda)).toBe(false);
-  await hedda.getByRole('radio', { name: 'No' }).first().click();
+  await expect(bram.getByRole('button', { name: 'Send the request' })).toBeHidden();
+  expect(await seriousTrouble(bram)).toEqual([]);
+  expect(await overflows(bram)).toBe(false);
+  await bram.getByRole('radio', { name: 'No' }).first().click();
   await expect(led).toBeHidden();
-  await hedda.getByRole('radio', { name: 'Yes' }).first().click();
+  await bram.getByRole('radio', { name: 'Yes' }).first().click();
   await led.getByRole('button', { name: 'Continue with “Vessel time”' }).click();
-  await expect(hedda.getByText('“Come on site” led you to this form.')).toBeVisible();
+  await expect(bram.getByText('“Come on site” led you to this form.')).toBeVisible();
   // What was typed stays where it was.
-  await hedda.goBack();
-  await expect(hedda.getByLabel('What do they come for?')).toHaveValue('To count seals from the boat');
+  await bram.goBack();
+  await expect(bram.getByLabel('What do they come for?')).toHaveValue('To count seals from the boat');
 
   const [ilse, finn] = [await pageOf(browser, 'Ilse Brandvold'), await pageOf(browser, 'Maren Okafor')];
   await ilse.goto('/floor/team');
