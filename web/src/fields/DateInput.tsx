@@ -95,7 +95,11 @@ export function DayField(props: DayFieldProps) {
         onBlur={() => {
           if (typing !== null) settle(typing);
           setTyping(null);
-          props.onBlur?.();
+          // Nothing is said of what is not read yet: it would move the page, and move it back.
+          const { onBlur } = props;
+          if (!onBlur) return;
+          if (calendar || typing === null) onBlur();
+          else void load().then(() => setTimeout(onBlur), onBlur);
         }}
       />
       {wanted ? (
