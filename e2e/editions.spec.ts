@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { overflows, pageOf, phone, seriousTrouble } from './people.ts';
+import { overflows, pageOf, phone, release, seriousTrouble } from './people.ts';
 
 /** Asks for a code at a page to sign in, reads it in the Mailroom, and enters it. */
 async function comeIn(page: Page, email: string): Promise<void> {
@@ -155,11 +155,9 @@ test('three editions: one person caught, proved and looked at, then a change of 
     .first()
     .click();
   await main.getByLabel('Help', { exact: true }).fill('The day they pass the gate.');
-  await maren.getByRole('button', { name: 'Release this draft …' }).click();
-  const dialog = maren.getByRole('dialog');
-  await expect(dialog.getByText('Edition “Contractors”: “Medical note” is hidden.')).toBeVisible();
-  await dialog.getByRole('button', { name: /Release number/ }).click();
-  await expect(maren.getByText(/Release \d+ is in force/)).toBeVisible();
+  await release(maren, (dialog) =>
+    expect(dialog.getByText('Edition “Contractors”: “Medical note” is hidden.')).toBeVisible(),
+  );
   const bram = await pageOf(browser, 'Bram Solheim');
   const priya = await pageOf(browser, 'Priya Nakamura-Lind');
   const maud = await contact(browser, 'maud.ferriter@haldane.example');

@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { expect, test } from '@playwright/test';
-import { overflows, pageOf, seriousTrouble } from './people.ts';
+import { expect, type Page, test } from '@playwright/test';
+import { overflows, pageOf, release, seriousTrouble } from './people.ts';
 
 /** A page of somebody else that shows something of ours in a frame, on a port of its own: another origin. */
 async function pageElsewhere(shows: string): Promise<{ readonly at: string; readonly server: Server }> {
@@ -12,6 +12,14 @@ async function pageElsewhere(shows: string): Promise<{ readonly at: string; read
   return { at: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, server };
 }
 
+/** Begins an edition of a form for those of Boats. */
+async function editionForBoats(maren: Page, form: string, name: string): Promise<void> {
+  await maren.goto(`/workshop/${form}/editions`);
+  await maren.getByRole('button', { name: 'New edition' }).click();
+  await maren.getByLabel('Name', { exact: true }).fill(name);
+  await maren.getByRole('combobox', { name: 'Add somebody who is meant' }).selectOption({ label: 'Boats' });
+}
+
 test('an edition leads to another form, which takes over what was typed', async ({ browser }) => {
   const bram = await pageOf(browser, 'Bram Solheim');
   await bram.goto('/ask/purchase');
@@ -19,10 +27,7 @@ test('an edition leads to another form, which takes over what was typed', async 
   await expect(bram.getByText('Saved for you on any device until you send.')).toBeVisible();
 
   const maren = await pageOf(browser, 'Maren Okafor');
-  await maren.goto('/workshop/purchase/editions');
-  await maren.getByRole('button', { name: 'New edition' }).click();
-  await maren.getByLabel('Name', { exact: true }).fill('The boat crews');
-  await maren.getByRole('combobox', { name: 'Add somebody who is meant' }).selectOption({ label: 'Boats' });
+  await editionForBoats(maren, 'purchase', 'The boat crews');
   await maren.getByLabel('Leads to').selectOption({ label: 'an address elsewhere' });
   await maren.getByLabel('Address').fill('https://shop.merrow.example/anchors');
   await expect(maren.getByText(/“The boat crews” leads to an address that is not allowed/).first()).toBeVisible();
@@ -34,12 +39,7 @@ test('an edition leads to another form, which takes over what was typed', async 
   await maren.getByRole('button', { name: 'Proof', exact: true }).click();
   await maren.getByLabel('Seen by').selectOption({ label: 'Bram Solheim' });
   await expect(maren.getByText(/They ask somewhere else: their edition leads to Vessel time/)).toBeVisible();
-  await maren.getByRole('button', { name: 'Release this draft …' }).click();
-  await maren
-    .getByRole('dialog')
-    .getByRole('button', { name: /Release number/ })
-    .click();
-  await expect(maren.getByText(/Release \d+ is in force/)).toBeVisible();
+  await release(maren);
 
   await bram.reload();
   await expect(bram).toHaveURL(/\/ask\/vessel-time$/);
@@ -55,10 +55,7 @@ test('an answer leads to another form while it is typed, and back where it is ch
   browser,
 }) => {
   const maren = await pageOf(browser, 'Maren Okafor');
-  await maren.goto('/workshop/site-access/editions');
-  await maren.getByRole('button', { name: 'New edition' }).click();
-  await maren.getByLabel('Name', { exact: true }).fill('Trips by boat');
-  await maren.getByRole('combobox', { name: 'Add somebody who is meant' }).selectOption({ label: 'Boats' });
+  await editionForBoats(maren, 'site-access', 'Trips by boat');
   await maren.getByLabel('Leads to').selectOption({ label: 'another form' });
   await maren.getByLabel('Form', { exact: true }).selectOption({ label: 'Vessel time' });
   await maren.getByRole('button', { name: 'Add a condition' }).click();
@@ -80,12 +77,7 @@ test('an answer leads to another form while it is typed, and back where it is ch
   // Whom it is for is led, and not before they answer so.
   await maren.getByLabel('Seen by').selectOption({ label: 'Bram Solheim' });
   await expect(isLed).toBeVisible();
-  await maren.getByRole('button', { name: 'Release this draft …' }).click();
-  await maren
-    .getByRole('dialog')
-    .getByRole('button', { name: /Release number/ })
-    .click();
-  await expect(maren.getByText(/Release \d+ is in force/)).toBeVisible();
+  await release(maren);
 
   const bram = await pageOf(browser, 'Bram Solheim', { width: 360, height: 740 });
   await bram.goto('/ask/come-on-site');

@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import type { Browser, Page } from '@playwright/test';
+import { type Browser, expect, type Locator, type Page } from '@playwright/test';
 
 /** A page of somebody's own: signed in by the demo's one click, or from outside on a phone. */
 export async function pageOf(browser: Browser, name: string, viewport = { width: 1280, height: 800 }): Promise<Page> {
@@ -93,4 +93,14 @@ async function troubleNow(page: Page, only?: readonly string[]): Promise<readonl
   return violations
     .filter((each) => each.impact === 'serious' || each.impact === 'critical')
     .map((each) => `${each.id}: ${each.nodes.map((node) => node.target.join(' ')).join('; ')}`);
+}
+
+/** Releases the draft of the form that is open in the Workshop, once it is kept. `more`: what is looked at, or typed, before. */
+export async function release(page: Page, more?: (dialog: Locator) => Promise<unknown>): Promise<void> {
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Release this draft …' }).click();
+  const dialog = page.getByRole('dialog');
+  await more?.(dialog);
+  await dialog.getByRole('button', { name: /^Release number \d+$/ }).click();
+  await expect(page.getByText(/^Release \d+ is in force/)).toBeVisible();
 }

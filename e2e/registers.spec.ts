@@ -1,14 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
-import { pageOf, seriousTrouble } from './people.ts';
-
-async function release(page: Page, more?: (dialog: ReturnType<Page['getByRole']>) => Promise<void>): Promise<void> {
-  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Release this draft …' }).click();
-  const dialog = page.getByRole('dialog');
-  await more?.(dialog);
-  await dialog.getByRole('button', { name: /^Release number \d+$/ }).click();
-  await expect(page.getByText(/is in force/)).toBeVisible();
-}
+import { expect, test } from '@playwright/test';
+import { pageOf, release, seriousTrouble } from './people.ts';
 
 test('a short form asks into the register of a full one: both are changed, released and compared; old loans are computed anew', async ({
   browser,

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { followLetter, overflows, pageOf, phone, seriousTrouble } from './people.ts';
+import { followLetter, overflows, pageOf, phone, release, seriousTrouble } from './people.ts';
 
 const HAZARDS = 'Chemicals\n\tSolvents = Thinner; Acetone\n\tAcids\nRadiation\nHeavy loads';
 
@@ -42,12 +42,7 @@ test('a vocabulary is made, asked for by a form, and typed into on a phone; the 
     await proof.getByRole('option', { name: 'Solvents' }).click();
     await expect(proof.getByRole('combobox', { name: 'Do they bring anything dangerous?' })).toHaveValue('Solvents');
     await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
-    await maren.getByRole('button', { name: 'Release this draft …' }).click();
-    await maren
-      .getByRole('dialog')
-      .getByRole('button', { name: /^Release number \d+$/ })
-      .click();
-    await expect(maren.getByText(/is in force/)).toBeVisible();
+    await release(maren);
   });
 
   const stranger = await phone(browser);
