@@ -3,16 +3,14 @@ import type { Kind, RawAnswer, RawAnswers } from '@tolvek/core/register';
 import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
-import { say, told } from '../wire/words.ts';
-import { toWorkOn } from './EditInPlace.tsx';
-import { FieldInput } from './inputs.tsx';
+import { say } from '../wire/words.ts';
+import { ChangedAnswer, problemsInWords, toWorkOn } from './EditInPlace.tsx';
 
 /** What is typed into the answers of a request while all of them are open, and what became of saving it. */
 export interface AllOpen {
-  readonly typed: RawAnswers;
-  readonly type: (field: VisibleField, kind: Kind, value: RawAnswer) => void;
   /** Those that are other than what stands there. */
   readonly changes: RawAnswers;
+  readonly type: (field: VisibleField, kind: Kind, value: RawAnswer) => void;
   readonly error: unknown;
   readonly isSaving: boolean;
   readonly save: () => Promise<void>;
@@ -24,13 +22,13 @@ export interface AllOpen {
  * as it was typed. `again`: reads what became otherwise meanwhile.
  */
 export function useAllOpen(change: (changes: RawAnswers) => Promise<unknown>, again: () => void): AllOpen {
-  const [typed, setTyped] = useState<RawAnswers>({});
+  const [changes, setChanges] = useState<RawAnswers>({});
   const [error, setError] = useState<unknown>(null);
   const [isSaving, setSaving] = useState(false);
   return {
-    ...{ typed, changes: typed, error, isSaving },
+    ...{ changes, error, isSaving },
     type: (field, kind, value) =>
-      setTyped(({ [field.key]: _, ...others }) =>
+      setChanges(({ [field.key]: _, ...others }) =>
         JSON.stringify(value) === JSON.stringify(toWorkOn(kind, field.value))
           ? others
           : { ...others, [field.key]: value },
@@ -38,8 +36,8 @@ export function useAllOpen(change: (changes: RawAnswers) => Promise<unknown>, ag
     save: async () => {
       setSaving(true);
       try {
-        await change(typed);
-        setTyped({});
+        await change(changes);
+        setChanges({});
         setError(null);
       } catch (trouble) {
         setError(trouble);
@@ -48,7 +46,7 @@ export function useAllOpen(change: (changes: RawAnswers) => Promise<unknown>, ag
       setSaving(false);
     },
     discard: () => {
-      setTyped({});
+      setChanges({});
       setError(null);
     },
   };
@@ -67,31 +65,15 @@ export function OpenAnswer({ id, field, kind, help, all }: OpenAnswerProps) {
   const wrong = all.error ? (problemOf(all.error).problems ?? []).filter((each) => each.field === field.key) : [];
   return (
     <div className="border-b border-rule py-2.5">
-      <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
-        {field.label}
-      </label>
-      {help ? (
-        <p id={`${id}-help`} className="mb-1 text-[13px] whitespace-pre-line text-soft">
-          {help}
-        </p>
-      ) : null}
-      <FieldInput
-        id={id}
+      <ChangedAnswer
+        {...{ id, help }}
         field={{ key: field.key, label: field.label, type: kind }}
-        value={Object.hasOwn(all.typed, field.key) ? (all.typed[field.key] ?? null) : toWorkOn(kind, field.value)}
         lines={field.lines}
-        onChange={(value) => all.type(field, kind, value)}
-        describedBy={
-          [help ? `${id}-help` : '', wrong.length > 0 ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined
-        }
-        invalid={wrong.length > 0}
-        disabled={all.isSaving}
+        value={Object.hasOwn(all.changes, field.key) ? (all.changes[field.key] ?? null) : toWorkOn(kind, field.value)}
+        set={(value) => all.type(field, kind, value)}
+        wrong={problemsInWords(wrong)}
+        busy={all.isSaving}
       />
-      {wrong.length > 0 ? (
-        <p id={`${id}-problem`} role="alert" className="mt-1 text-brick">
-          {wrong.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ')}
-        </p>
-      ) : null}
     </div>
   );
 }

@@ -6,13 +6,49 @@ import { refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { FieldInput } from './inputs.tsx';
 
-interface EditInPlaceProps {
+interface ChangedAnswerProps {
   readonly id: string;
   readonly field: { readonly key: string; readonly label: string; readonly type: Kind };
   readonly lines?: VisibleLines | undefined;
   readonly help: string;
   readonly value: RawAnswer;
   readonly set: (value: RawAnswer) => void;
+  /** What is wrong with it; empty where nothing is. */
+  readonly wrong: string;
+  readonly busy: boolean;
+}
+
+/** The input of an answer that stands already, with its label, its help and what is wrong with it. */
+export const ChangedAnswer = ({ id, field, lines, help, value, set, wrong, busy }: ChangedAnswerProps) => (
+  <>
+    <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
+      {field.label}
+    </label>
+    {help ? (
+      <p id={`${id}-help`} className="mb-1 text-[13px] whitespace-pre-line text-soft">
+        {help}
+      </p>
+    ) : null}
+    <FieldInput
+      {...{ id, field, value, lines }}
+      onChange={set}
+      describedBy={[help ? `${id}-help` : '', wrong ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined}
+      invalid={wrong !== ''}
+      disabled={busy}
+    />
+    {wrong ? (
+      <p id={`${id}-problem`} role="alert" className="mt-1 text-brick">
+        {wrong}
+      </p>
+    ) : null}
+  </>
+);
+
+/** What is wrong with an answer, and the way out, one after the other. */
+export const problemsInWords = (problems: NonNullable<ProblemDocument['problems']>): string =>
+  problems.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ');
+
+interface EditInPlaceProps extends Omit<ChangedAnswerProps, 'wrong' | 'busy'> {
   /** Why it was not saved. */
   readonly problem: ProblemDocument | null;
   readonly isLoading: boolean;
@@ -28,30 +64,11 @@ export function EditInPlace({ id, field, lines, help, value, set, problem, isLoa
       className="border-b border-green py-2"
       onKeyDown={(event) => event.key === 'Escape' && stop()}
     >
-      <label htmlFor={id} id={`${id}-label`} className="mb-1 block text-soft">
-        {field.label}
-      </label>
-      {help ? (
-        <p id={`${id}-help`} className="mb-1 text-[13px] whitespace-pre-line text-soft">
-          {help}
-        </p>
-      ) : null}
-      <FieldInput
-        id={id}
-        field={field}
-        value={value}
-        lines={lines}
-        onChange={set}
-        describedBy={[help ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined}
-        invalid={problem !== null}
-        disabled={isLoading}
+      <ChangedAnswer
+        {...{ id, field, lines, help, value, set }}
+        wrong={problem?.problems?.length ? problemsInWords(problem.problems) : problem ? refusalInWords(problem) : ''}
+        busy={isLoading}
       />
-      {problem ? (
-        <p id={`${id}-problem`} role="alert" className="mt-1 text-brick">
-          {problem.problems?.map((each) => `${told(each.message)} ${told(each.fix)}`).join(' ') ??
-            refusalInWords(problem)}
-        </p>
-      ) : null}
       <div className="mt-2 flex gap-2">
         <Button type="submit" look="main" disabled={isLoading}>
           {say('common:save')}

@@ -1,14 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { Facts } from '../ui/Facts.tsx';
 import { ProposedChanges } from '../ui/ProposedChanges.tsx';
-import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
+import { NotOpened } from './NotOpened.tsx';
 
 /** A change that waits to be accepted, by the link in an email: what would change, what stands there, and the decision. */
 export function AcceptByLink() {
@@ -24,21 +24,7 @@ export function AcceptByLink() {
         <p className="mt-3">{say(done.accepted ? 'desk:changeCounts' : 'desk:changeStays', { number: done.number })}</p>
       </Column>
     );
-  if (error || !data)
-    return (
-      <Column>
-        {error ? (
-          <>
-            <Trouble error={error} />
-            <p className="mt-5">
-              <Link to="/">{say('common:toFrontDesk')}</Link>
-            </p>
-          </>
-        ) : (
-          <p className="text-soft">{say('desk:openingRequestFor')}</p>
-        )}
-      </Column>
-    );
+  if (error || !data) return <NotOpened error={error} />;
   const { proposal } = data;
   return (
     <Column>

@@ -1,15 +1,15 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { Facts } from '../ui/Facts.tsx';
 import { Beside } from '../ui/LiveText.tsx';
 import { Trace } from '../ui/Trace.tsx';
-import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
+import { NotOpened } from './NotOpened.tsx';
 
 /**
  * A decision by the link in a letter: everything needed in view, on a phone, without signing in.
@@ -32,21 +32,7 @@ export function DecideByLink() {
       </Column>
     );
   }
-  if (error || !data)
-    return (
-      <Column>
-        {error ? (
-          <>
-            <Trouble error={error} />
-            <p className="mt-5">
-              <Link to="/">{say('common:toFrontDesk')}</Link>
-            </p>
-          </>
-        ) : (
-          <p className="text-soft">{say('desk:openingRequestFor')}</p>
-        )}
-      </Column>
-    );
+  if (error || !data) return <NotOpened error={error} />;
   return (
     <Column>
       <p className="text-soft">
