@@ -1,3 +1,4 @@
+import { WITH_MESSAGE } from '@tolvek/core/register';
 import { z } from 'zod';
 import { knownFile, offers } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
@@ -16,7 +17,7 @@ import { viewHeads } from './heads.ts';
 import { hop, ledgerRow, proposalTold, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
 
 /** `field` is the same for all messages. */
-const messageFile = z.strictObject({ field: z.literal('~message'), name: z.string().min(1).max(200) });
+const messageFile = z.strictObject({ field: z.literal(WITH_MESSAGE), name: z.string().min(1).max(200) });
 
 /** What people read: trays, the ledger, sheets, their own requests, files. */
 export const viewRoutes = routesOf(viewHeads, {

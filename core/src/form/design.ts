@@ -80,6 +80,10 @@ export const partKey = (
 export const questionsOf = (parts: readonly Part[]): readonly Question[] =>
   parts.filter((part) => part.part === 'question');
 
+/** The keys of the fields that parts ask for. */
+export const fieldsAsked = (parts: readonly Part[]): ReadonlySet<string> =>
+  new Set(questionsOf(parts).map(({ field }) => field));
+
 /** The parts that differences add. */
 export const addedParts = (differences: readonly Difference[]): readonly Part[] =>
   differences.flatMap((each) => (each.does === 'add' ? [each.adds] : []));

@@ -23,6 +23,7 @@ export {
   FIRST_PAGE,
   type FormDesign,
   type FormRule,
+  fieldsAsked,
   type Instruction,
   type NamedAction,
   OWN_PARTS,

@@ -33,7 +33,16 @@ export { type KindObjection, kindObjections, optionObjections } from './kindObje
 export { dateInWords } from './kinds/date.ts';
 export { momentOfDayInWords } from './kinds/dateTime.ts';
 export { isMailAddress } from './kinds/email.ts';
-export { bytesInWords, endingsOf, FILE_LIMITS, fileId, fileName, fileObjection, mediaByName } from './kinds/files.ts';
+export {
+  bytesInWords,
+  endingsOf,
+  FILE_LIMITS,
+  fileId,
+  fileName,
+  fileObjection,
+  mediaByName,
+  WITH_MESSAGE,
+} from './kinds/files.ts';
 export {
   expressionValue,
   itemScope,

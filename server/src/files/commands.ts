@@ -11,6 +11,7 @@ import {
   mediaByName,
   type RawAnswers,
   type Values,
+  WITH_MESSAGE,
 } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
 import { and, eq, inArray, isNull, type SQL, sql, sum } from 'drizzle-orm';
@@ -193,9 +194,6 @@ export function claimFiles(tx: Transaction, requestId: string, fields: readonly 
   const ids = refsIn(values, fields).map(fileId);
   if (ids.length > 0) claiming(tx).run({ requestId, ids: listed(ids) });
 }
-
-/** In the place of a field: what is sent with a message about a request. */
-export const WITH_MESSAGE = '~message';
 
 /** What messages take, as a question for files would. */
 export const MESSAGE_FILES: FilesField = {

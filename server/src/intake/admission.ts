@@ -1,11 +1,11 @@
 import { type Admission, admit, type Comer, countsSince, type DoorLimit } from '@tolvek/core/door';
-import { asksRights, profileConditionsIn, type Viewer } from '@tolvek/core/people';
+import type { Viewer } from '@tolvek/core/people';
 import { and, count, desc, eq, gte, ne, not, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { aheadOf, type InLine } from '../door/line.ts';
 import { type DoorRow, shutAt } from '../door/queries.ts';
 import { registerOfForm, releaseInForce } from '../form/queries.ts';
-import { groupsOf, metBy, type PersonRow, personById, rightsIn } from '../people/queries.ts';
+import { groupsOf, type PersonRow, toldOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, preparedEach } from '../platform/prepared.ts';
 import type { RequestRow } from '../request/queries.ts';
@@ -27,11 +27,7 @@ export const comerOf = (
 
 /** What a door asks about somebody besides their groups: the conditions on profiles that it names, and what they may do. */
 function toldAt(db: Reader, { design, formId }: DoorRow, id: string): Pick<Comer, 'meets' | 'rights'> {
-  const conditions = profileConditionsIn(design.audience);
-  return {
-    ...(conditions.length === 0 ? {} : { meets: metBy(db, personById(db, id), conditions) }),
-    ...(asksRights(design.audience) ? { rights: rightsIn(db, id, registerOfForm(db, formId).id) } : {}),
-  };
+  return toldOf(db, [design.audience], id, () => registerOfForm(db, formId).id);
 }
 
 interface Counted extends InLine {

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { namesIn } from '@tolvek/core/expression';
-import { type Elsewhere, type FormDesign, ledByAnswers, questionsOf } from '@tolvek/core/form';
+import { type Elsewhere, fieldsAsked, ledByAnswers } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { hostAllowed, type RawAnswers, type RequestFacts, type Values } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
@@ -75,17 +75,14 @@ export function ledBy(db: Reader, formId: string, { asked, values, facts }: Answ
   if (!leads) return null;
   const { design } = release;
   const { holds } = leads.at(values, () => facts);
-  const led = ledByAnswers(leads.editions, { fields: design.fields, asked: questionsAsked(design), holds });
+  const led = ledByAnswers(leads.editions, { fields: design.fields, asked: fieldsAsked(design.parts), holds });
   return led && ledFrom(db, formId, led.elsewhere, asker);
 }
-
-const questionsAsked = ({ parts }: Pick<FormDesign, 'parts'>): ReadonlySet<string> =>
-  new Set(questionsOf(parts).map(({ field }) => field));
 
 /** The questions whose answers may lead elsewhere. */
 export function leadingQuestions({ leads, release: { design } }: AskedRelease): readonly string[] {
   const named = new Set(leads?.editions.flatMap(({ when }) => namesIn(when)));
-  return [...questionsAsked(design)].filter((field) => named.has(field));
+  return [...fieldsAsked(design.parts)].filter((field) => named.has(field));
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type FormDesign, OWN_REQUESTS, questionsOf, stoodIn } from '@tolvek/core/form';
+import { type FormDesign, fieldsAsked, OWN_REQUESTS, stoodIn } from '@tolvek/core/form';
 import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm } from '../form/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
@@ -43,7 +43,7 @@ function changeable(
 ): Updates['theirs'][number] {
   const { open, values, id } = one;
   const { request, subject, fields } = open;
-  const asked = new Set(questionsOf(design.parts).map(({ field }) => field));
+  const asked = fieldsAsked(design.parts);
   const waiting = openProposals(db, id).find((proposal) => proposal.personId === personId);
   const told = waiting && proposed(db, request, waiting, now);
   return {

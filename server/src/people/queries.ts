@@ -1,9 +1,13 @@
 import {
+  type Audience,
+  asksRights,
   calledApart,
   type Holder,
   holderOf,
+  profileConditionsIn,
   type Right,
   rightsAt,
+  type Somebody,
   toldApart,
   type Viewer,
   wordOf,
@@ -145,6 +149,20 @@ export const rightsIn = (db: Reader, personId: string, register: string): readon
   const viewer = viewerOf(db, personId);
   return viewer ? rightsAt(viewer, register) : [];
 };
+
+/** What audiences ask about somebody besides their groups: the conditions on profiles that they name, and what they may do. */
+export function toldOf(
+  db: Reader,
+  audiences: readonly Audience[],
+  id: string,
+  register: () => string,
+): Pick<Somebody, 'meets' | 'rights'> {
+  const conditions = audiences.flatMap(profileConditionsIn);
+  return {
+    ...(conditions.length === 0 ? {} : { meets: metBy(db, personById(db, id), conditions) }),
+    ...(audiences.some(asksRights) ? { rights: rightsIn(db, id, register()) } : {}),
+  };
+}
 
 /** Who somebody is to the access plan; null when unknown or inactive. */
 export function viewerOf(db: Reader, personId: string): Viewer | null {

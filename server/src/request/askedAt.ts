@@ -8,12 +8,12 @@ import {
   type Elsewhere,
   editionOf,
   type FormDesign,
+  fieldsAsked,
   inLanguage,
   type LeadingEdition,
   leadsByAnswers,
   type Opening,
   OWN_REQUESTS,
-  questionsOf,
   readIn,
   stoodIn,
   type Unasked,
@@ -94,7 +94,7 @@ export function askedAt(
   if (!isSpokenOf && editions.length === 0 && isAsWritten)
     return { ...whole, edition: null, spoken, elsewhere: null, leads: null };
   const { viewer, at, after } = askerOf(db, register, release, asking, now);
-  const asked = new Set(questionsOf(design.parts).map(({ field }) => field));
+  const asked = fieldsAsked(design.parts);
   const chosen = chooseEdition(editions, { who: viewer, stands: ASKS, stage: ASKING, holds: at.holds, asked });
   const edition = tried === undefined ? chosen.edition : (editions.find(({ id }) => id === tried) ?? null);
   const leading = tried === undefined ? leadsByAnswers(editions, chosen) : [];

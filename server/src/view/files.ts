@@ -137,13 +137,12 @@ async function sendFile(
     ({ key, type }) => type.kind === 'files' && JSON.stringify(own(request.values, key) ?? null).includes(id),
   );
   const isNamed =
-    isInMessage(house, open, id) ||
     open
       .valuesOf(named)
       .fields.some(
         (field) =>
           Array.isArray(field.value) && field.value.some((ref) => typeof ref === 'string' && fileId(ref) === id),
-      );
+      ) || isInMessage(house, open, id);
   const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
   if (!file || file.requestId !== request.id) throw notFound('file');
   await settleReads(house);

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { levelsAsking, momentArriving, speaksToAskers } from '@tolvek/core/access';
-import { questionsOf } from '@tolvek/core/form';
+import { fieldsAsked } from '@tolvek/core/form';
 import { STRANGER, type Viewer } from '@tolvek/core/people';
 import { partsOf } from '@tolvek/core/register';
 import { doorsOf } from '../door/queries.ts';
@@ -40,7 +40,7 @@ export function askingChanges(db: Reader, before: RegisterRow, after: RegisterRo
     if (!release) continue;
     const { design } = release;
     const kinds = doorsOf(db, form.id).map(({ kind }) => kind);
-    const asked = new Set(questionsOf(design.parts).map(({ field }) => field));
+    const asked = fieldsAsked(design.parts);
     const fields = design.fields.filter(({ key }) => asked.has(key));
     const at = momentArriving(
       before.fields,

@@ -1,10 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type DoorDesign, isMeant } from '@tolvek/core/door';
-import { asksRights, profileConditionsIn } from '@tolvek/core/people';
 import { doorDesign } from '../door/queries.ts';
 import { registerOfForm } from '../form/queries.ts';
 import { peopleInGroups } from '../people/lists.ts';
-import { metBy, personById, rightsIn } from '../people/queries.ts';
+import { toldOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 
 /** People who are named of each kind. */
@@ -16,15 +15,10 @@ export function doorReach(db: Reader, slug: string, written: DoorDesign): Answer
   const everybody = { ...written, audience: { ...written.audience, outOf: [] } };
   const reach = { staff: 0, contacts: 0 };
   const [comeIn, dropOut, leftOut]: [string[], string[], string[]] = [[], [], []];
-  const conditions = [written, door.design].flatMap(({ audience }) => profileConditionsIn(audience));
-  const asked = [written, door.design].some(({ audience }) => asksRights(audience));
+  const audiences = [written.audience, door.design.audience];
   const register = registerOfForm(db, door.formId).id;
   for (const { name, ...person } of peopleInGroups(db, null)) {
-    const who = {
-      ...person,
-      ...(conditions.length === 0 ? {} : { meets: metBy(db, personById(db, person.personId), conditions) }),
-      ...(asked ? { rights: rightsIn(db, person.personId, register) } : {}),
-    };
+    const who = { ...person, ...toldOf(db, audiences, person.personId, () => register) };
     const [is, was] = [isMeant(written, who), isMeant(door.design, who)];
     if (is) reach[who.kind === 'staff' ? 'staff' : 'contacts'] += 1;
     else if (isMeant(everybody, who)) leftOut.push(name);

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { momentArriving } from '@tolvek/core/access';
-import { ASKING, ASKS, type Edition, type Opening, questionsOf, whoGets } from '@tolvek/core/form';
+import { ASKING, ASKS, type Edition, fieldsAsked, type Opening, whoGets } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
 import { asksRights, nameCompared, profileConditionsIn, STRANGER } from '@tolvek/core/people';
 import type { RequestFacts } from '@tolvek/core/register';
@@ -51,7 +51,7 @@ export function editionsGiven(db: Reader, key: string, { stage, as, find, editio
     conditions,
   );
   const isAsked = [...editions, ...before].some(({ audience }) => asksRights(audience));
-  const asked = new Set(questionsOf(form.draft.parts).map(({ field }) => field));
+  const asked = fieldsAsked(form.draft.parts);
   const now = nowIn(db);
   const isAsking = stage === ASKING;
   const relations = as ? as.split(' ') : [];

@@ -1,12 +1,9 @@
-import type { KnownFile } from '@tolvek/core/register';
+import { type KnownFile, WITH_MESSAGE } from '@tolvek/core/register';
 import { useMemo } from 'react';
 import { say } from '../wire/words.ts';
 import { FilesInput } from './FilesInput.tsx';
 import { AroundFieldsProvider, NOTHING_KNOWN } from './input.ts';
 import { uploadFile } from './uploadFile.ts';
-
-/** In the place of a field: what is sent with a message about a request. */
-const WITH_MESSAGE = '~message';
 
 interface MessageFilesProps {
   readonly id: string;

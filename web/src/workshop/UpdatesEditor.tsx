@@ -1,4 +1,4 @@
-import { OWN_REQUESTS, questionsOf, type Updates } from '@tolvek/core/form';
+import { fieldsAsked, OWN_REQUESTS, type Updates } from '@tolvek/core/form';
 import { Boxes } from '../ui/Boxes.tsx';
 import { say } from '../wire/words.ts';
 import type { Editing } from './editing.ts';
@@ -47,7 +47,7 @@ function Which({
 }) {
   const { whose, by, none, beside, waits, stamps } = updates;
   const labelled = ({ key, label }: (typeof fields)[number]) => ({ key, label });
-  const asked = new Set(questionsOf(parts).map(({ field }) => field));
+  const asked = fieldsAsked(parts);
   const people = fields.filter(({ type }) => type.kind === 'person').map(labelled);
   const dates = fields.filter(({ type, source }) => type.kind === 'date' && source === 'desk-only').map(labelled);
   const findable = fields.filter(({ key, type }) => asked.has(key) && key !== whose && type.kind !== 'line-items');

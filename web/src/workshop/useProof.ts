@@ -7,12 +7,11 @@ import {
   chooseEdition,
   editionOf,
   type FormDesign,
+  fieldsAsked,
   inLanguage,
   leadsByAnswers,
   ledByAnswers,
-  type Part,
   prepareCompletion,
-  questionsOf,
 } from '@tolvek/core/form';
 import { type Audience, profileConditionsIn, type Viewer } from '@tolvek/core/people';
 import {
@@ -80,9 +79,6 @@ const viewerAtSeat = (
     .flatMap(({ audience }) => profileConditionsIn(audience))
     .filter((condition) => personMeets(condition, facts.profile)),
 });
-
-const fieldsAsked = (parts: readonly Part[]): ReadonlySet<string> =>
-  new Set(questionsOf(parts).map(({ field }) => field));
 
 /**
  * The draft as the chosen person meets it, with the answers typed into the proof: what rules and
@@ -156,7 +152,7 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     [asked.fields, asked.rules, parts],
   );
   const known = useMemo(() => {
-    const asked = new Set(questionsOf(parts).map((question) => question.field));
+    const asked = fieldsAsked(parts);
     return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));
   }, [answers, parts]);
   const completion = useMemo(() => complete(known, facts), [complete, known, facts]);

@@ -9,10 +9,10 @@ import {
   type Difference,
   type Edition,
   type FormDesign,
+  fieldsAsked,
   type NamedAction,
   type Part,
   partKey,
-  questionsOf,
 } from '../design.ts';
 import { ASKING, aboutPart, differenceKey, editionOf, type Leading, roundBy } from '../editions/index.ts';
 import { partName } from '../words.ts';
@@ -86,7 +86,7 @@ function conditionsOf(edition: Edition, design: FormDesign, { known }: EditionsA
   const isAsking = stages?.length === 1 && stages[0] === ASKING;
   // By what is answered somebody is led elsewhere, and given nothing else.
   if (elsewhere) {
-    const questions = new Set(questionsOf(design.parts).map(({ field }) => field));
+    const questions = fieldsAsked(design.parts);
     const unasked = asked.find(({ key }) => !questions.has(key));
     if (unasked)
       add('caution', 'editions', id, said('findings:editionLeadsUnasked', { edition: name, field: unasked.label }));

@@ -1,5 +1,5 @@
 import { said } from '@tolvek/words';
-import { type FormDesign, questionsOf } from '../design.ts';
+import { type FormDesign, fieldsAsked } from '../design.ts';
 import { OWN_REQUESTS } from '../updates.ts';
 import type { Add } from './finding.ts';
 
@@ -8,7 +8,7 @@ export function updatesFindings({ updates, fields, parts }: FormDesign, add: Add
   if (!updates) return;
   const error = (message: Parameters<Add>[3]): void => add('error', 'questions', 'updates', message);
   const called = new Map(fields.map((field) => [field.key, field]));
-  const asked = new Set(questionsOf(parts).map(({ field }) => field));
+  const asked = fieldsAsked(parts);
   const { whose, by, none, stamps } = updates;
   if (whose !== OWN_REQUESTS) {
     const field = called.get(whose);

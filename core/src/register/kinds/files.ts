@@ -42,6 +42,9 @@ export const bytesInWords = (bytes: number): string =>
     ? `${Math.max(1, Math.round(bytes / 1_000))} kB`
     : `${(bytes / 1_000_000).toFixed(bytes < 10_000_000 ? 1 : 0)} MB`;
 
+/** In the place of a field: what is sent with a message about a request. */
+export const WITH_MESSAGE = '~message';
+
 /** The name in a stored reference to a file. */
 export const fileName = (ref: string): string => ref.slice(ref.indexOf('/') + 1);
 export const fileId = (ref: string): string => ref.slice(0, Math.max(0, ref.indexOf('/')));
