@@ -28,10 +28,10 @@ export function install() {
 }
 
 /** Builds the web pages, unless they are newer than their sources. */
-export function build({ always = false } = {}) {
+export function build() {
   const page = join(root, 'web', 'dist', 'index.html');
   const sources = ['web', 'core', 'contract', 'words'].map((name) => join(root, name));
-  if (!always && existsSync(page) && statSync(page).mtimeMs > Math.max(...sources.map(newest))) return true;
+  if (existsSync(page) && statSync(page).mtimeMs > Math.max(...sources.map(newest))) return true;
   console.log('Building the web pages …');
   return run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'web') });
 }

@@ -1,7 +1,7 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { build, install, root, run, stopWith } from './steps.mjs';
+import { install, root, run, stopWith } from './steps.mjs';
 
 // npm test: every check, on a fresh clone as well. Ends with “N passed, N failed”, summed from the
 // runners’ own reports. `--quick`: all but the journeys in the browser.
@@ -13,22 +13,50 @@ mkdirSync(reports, { recursive: true });
 if (!install()) stopWith('The packages could not be installed; npm said why above.');
 
 const failedChecks = [];
+const begun = (name) => console.log(`\n— ${name}`);
 const check = (name, work) => {
-  console.log(`\n— ${name}`);
+  begun(name);
   if (!work()) failedChecks.push(name);
 };
 const npx = (...args) => run('npx', args);
 
-check('types', () => ['words', 'core', 'web', '.'].every((project) => npx('tsc', '--noEmit', '-p', project)));
-check('lint and format', () => npx('biome', 'ci', '--error-on-warnings', '.'));
-check('unused code', () => npx('knip', '--no-progress'));
-check(
-  'migrations match the tables',
-  () =>
-    spawnSync('npx', ['drizzle-kit', 'check'], { cwd: join(root, 'server'), stdio: ['ignore', 'ignore', 'inherit'] })
-      .status === 0,
+/** Whether a command went well; what it says comes in one piece, so that several can run beside each other. */
+const beside = (command, args, cwd = root) =>
+  new Promise((done) => {
+    const said = [];
+    const child = spawn(command, args, { cwd, stdio: ['ignore', 'pipe', 'pipe'] });
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (some) => said.push(some));
+    child.on('error', (error) => said.push(Buffer.from(`${error}\n`)));
+    child.on('close', (code) => done({ isWell: code === 0, text: Buffer.concat(said).toString() }));
+  });
+// One checker each: several check again what they share.
+const types = (project) => ['types', 'npx', ['tsc', '--noEmit', '--checkers', '1', '-p', project]];
+/** Each with its name, its command and where it runs; those in one line after each other, the lines beside each other. */
+const lines = [
+  [
+    types('web'),
+    types('words'),
+    ['unused code', 'npx', ['knip', '--no-progress']],
+    ['migrations match the tables', 'npx', ['drizzle-kit', 'check'], join(root, 'server')],
+  ],
+  [
+    types('.'),
+    types('core'),
+    ['lint and format', 'npx', ['biome', 'ci', '--error-on-warnings', '.']],
+    ['web pages build', 'npx', ['vite', 'build', '--logLevel', 'warn'], join(root, 'web')],
+  ],
+];
+await Promise.all(
+  lines.map(async (line) => {
+    for (const [name, command, args, cwd] of line) {
+      const { isWell, text } = await beside(command, args, cwd);
+      begun(name);
+      if (isWell) continue;
+      process.stdout.write(text);
+      failedChecks.push(name);
+    }
+  }),
 );
-check('web pages build', () => build({ always: true }));
 check('unit, property, border and server tests', () =>
   npx('vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile=${join(reports, 'vitest.json')}`),
 );
