@@ -155,3 +155,50 @@ it('asks routing and decision anew after a change by a form, where its door want
   expect(ok(await sent('300')).state).toBe('changed');
   expect(team()).toBe('lab');
 });
+
+it('is for staff where entries are found by who stands in a field, and says so to everybody from outside', async () => {
+  const key = 'duties';
+  const fields = [
+    asking('keeper', 'Keeper', { kind: 'person', from: [] }),
+    asking('place', 'Place', { kind: 'text' }, { required: false }),
+  ];
+  const basics = { told: english, title: 'Duties', team: 'boats', approvers: 'duty-managers', calendar: 'desk' };
+  const draft: FormDesign = {
+    ...designOf(basics, '{place}', fields, []),
+    updates: { whose: 'keeper', by: [], none: 'add' },
+  };
+  const body = { prefix: 'DU', desk: 'boats', doors: { staff: false, outside: true }, draft };
+  ok(await maren.call('createForm', { headers: freshly(), body }));
+  ok(await maren.call('releaseForm', { params: { key }, headers: onVersion(1), body: { note: '' } }));
+  const { version, door } = ok(await maren.call('doorDesign', { params: { slug: key } }));
+  const open = { ...door, ...newDoor('confirmed-address', 'Duties'), open: true };
+  ok(
+    await maren.call('changeDoor', {
+      params: { slug: key },
+      headers: onVersion(version),
+      body: { door: open, note: '' },
+    }),
+  );
+  const { findings } = ok(await maren.call('form', { params: { key } }));
+  const at = findings.filter(({ at }: { at: string }) => at === 'updates');
+  expect(at.map(({ message }: { message: string }) => message)).toEqual([
+    expect.stringContaining('“Keeper” names staff'),
+  ]);
+  const met = async (who: Caller) => {
+    const { why, addsInstead, form } = ok(await who.call('door', { params: { slug: key } }));
+    return [why, addsInstead, form !== null];
+  };
+  expect(await met(stranger)).toEqual(['sign-in', false, false]);
+  const ida = await desk.contact(IDA.email);
+  expect(await met(ida)).toEqual(['kept-by-others', false, false]);
+  expect(await met(maren)).toEqual([null, false, true]);
+  const refused = await ida.submit(key, { place: 'North' }, { release: 1 });
+  expect([refused.status, refused.text]).toEqual([403, expect.stringContaining('belong to staff')]);
+  expect(
+    desk.running.house.db
+      .select()
+      .from(requests)
+      .where(eq(requests.registerId, desk.register(key).id))
+      .all(),
+  ).toEqual([]);
+});

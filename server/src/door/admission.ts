@@ -1,3 +1,4 @@
+import { OWN_REQUESTS } from '@tolvek/core/form';
 import { inRegister, mayWith, type Viewer } from '@tolvek/core/people';
 import { type Refusal, refused } from '@tolvek/words';
 import { registerOfForm, releaseInForce } from '../form/queries.ts';
@@ -8,12 +9,18 @@ import { notFound } from '../platform/problem.ts';
 import { holdsThings } from '../register/queries.ts';
 
 /**
- * Why somebody may not add to a register of things; null when they may, or when it takes requests.
- * Things are kept by the desk of their register; by a form that changes what is theirs people keep their own.
+ * Why somebody may not add to a register of things, or has nothing by a form that changes what is theirs; null when they
+ * may. Things are kept by the desk of their register; by such a form people keep their own, and where theirs is what
+ * names them in a field, that are people of the staff. `wasSent`: an entry was sent to them to look at.
  */
-export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null): Refusal | null {
+export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null, wasSent = false): Refusal | null {
   const register = registerOfForm(db, formId);
-  if (!holdsThings(register) || releaseInForce(db, formId)?.design.updates) return null;
+  const updates = releaseInForce(db, formId)?.design.updates;
+  if (updates) {
+    const isForStaff = updates.whose !== OWN_REQUESTS && viewer?.kind === 'contact' && !wasSent;
+    return isForStaff ? refused('namesStaff', { register: register.name }) : null;
+  }
+  if (!holdsThings(register)) return null;
   const isKeeper =
     viewer !== null &&
     mayWith(

@@ -42,7 +42,7 @@ import { refuseFormer } from './formerAddress.ts';
 import { forgetKept, keptBy } from './kept.ts';
 import { placeShown } from './line.ts';
 import { openedSince } from './opened.ts';
-import { isAnswered, type SentTo, type Shown, sentTo, stillOwed } from './sentTo.ts';
+import { isAnswered, isEntrySent, type SentTo, type Shown, sentTo, stillOwed } from './sentTo.ts';
 import { meantAt, type Updated, update, updateProblems } from './update.ts';
 
 export interface Submission {
@@ -85,7 +85,7 @@ export function submit(house: House, caller_: Viewer | null, input: Submission):
     const sent = sentTo(tx, door, { owed: input.owed, session: input.session ?? null }, now);
     const viewer = sent?.viewer ?? caller_;
     if (door.kind === 'staff' && !viewer) throw notSignedIn();
-    const kept = keptByOthers(tx, door.formId, viewer);
+    const kept = keptByOthers(tx, door.formId, viewer, isEntrySent(sent));
     if (kept !== null) throw notAllowed(kept);
     const isUnnamed = door.design.unnamed ?? false;
     const caller = isUnnamed ? '' : (viewer?.personId ?? input.contact?.email.toLowerCase() ?? '');
@@ -356,7 +356,7 @@ function openDoor(house: House, caller: Viewer | null, { slug, opened, reads, pl
   const counted = countedAt(db, at.door, { personId: viewer?.personId ?? null, place: held }, now);
   const admission = admissionOf(db, at.door, viewer, now, since, counted, sent ? true : undefined);
   if (!admission.admitted) throw refusal(admission);
-  const kept = keptByOthers(db, at.door.formId, viewer);
+  const kept = keptByOthers(db, at.door.formId, viewer, isEntrySent(sent));
   if (kept !== null) throw notAllowed(kept);
   return { ...at, viewer, sent, reads };
 }

@@ -48,7 +48,7 @@ import { refuseFormer } from './formerAddress.ts';
 import { keepBehind, keepByLink, keepForStaff, keptBehind, keptBy, namedIn } from './kept.ts';
 import { isFullFor, joinLine, lineAt, placeShown, quitLine } from './line.ts';
 import { openedAt, openedSince } from './opened.ts';
-import { type SentTo, sentTo } from './sentTo.ts';
+import { isEntrySent, type SentTo, sentTo } from './sentTo.ts';
 import { updatesAt } from './theirs.ts';
 
 /** Why somebody can’t ask by a door, in words and as a code; or until when they can, where it is closed. */
@@ -58,7 +58,7 @@ function refusedAt(db: Reader, door: DoorRow, viewer: Viewer | null, { now, sinc
   const admission = admissionOf(db, door, viewer, now, since, counted, sent ? true : undefined);
   if (!admission.admitted) return { refused: admission, finishBy: null };
   const { finishBy } = admission;
-  const kept = keptByOthers(db, door.formId, viewer);
+  const kept = keptByOthers(db, door.formId, viewer, isEntrySent(sent));
   return { refused: kept && { message: kept.happened, why: 'kept-by-others' }, finishBy };
 }
 

@@ -28,6 +28,9 @@ export interface Shown {
   readonly session: Session | null;
 }
 
+/** Whether it is an entry of theirs to look at, whoever stands in it. */
+export const isEntrySent = (sent: SentTo | null): boolean => (sent?.entry ?? null) !== null;
+
 /**
  * To whom the form behind a door was sent, as whoever comes shows; null where they show nothing. Whether it is still to
  * be filled in is not looked at here.

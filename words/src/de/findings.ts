@@ -197,6 +197,8 @@ export const findings: Same<typeof english> = {
   updatesWhose: 'Dieses Formular ändert, was da ist, sagt aber nicht, wessen. Wählen Sie ein Feld für eine Person.',
   updatesNobody:
     'Was dieses Formular hinzufügt, würde niemandem gehören, weil es nicht nach „{{label}}“ fragt. Fügen Sie die Frage hinzu.',
+  updatesOutside:
+    '„{{label}}“ nennt Mitarbeitende. Außenstehende finden deshalb nichts Eigenes. Wählen Sie ein anderes Feld oder schließen Sie die Tür für Außenstehende.',
   updatesBy:
     'Dieses Formular sucht einen Eintrag nach „{{label}}“, fragt aber nicht danach. Fügen Sie die Frage hinzu oder suchen Sie nicht danach.',
   updatesByWhose:

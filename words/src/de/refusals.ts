@@ -194,6 +194,9 @@ export const refusals: Same<typeof english> = {
   'ownRegister.happened': '„{{register}}“ hat einen eigenen Empfang.',
   'ownRegister.saved': 'Es wurde nichts gespeichert. Ihre Antworten stehen noch da.',
   'ownRegister.now': 'Bitten Sie dort die Koordination, etwas hinzuzufügen.',
+  'namesStaff.happened': 'Die Einträge von „{{register}}“ gehören Mitarbeitenden. Davon ist nichts von Ihnen.',
+  'namesStaff.saved': 'Es wurde nichts gespeichert. Ihre Antworten stehen noch da.',
+  'namesStaff.now': 'Bitten Sie die Koordination um ein Formular, mit dem Sie anfragen können.',
   'allowNeedsReader.happened':
     'Sie dürfen „{{field}}“ nicht lesen. Deshalb können Sie nicht erlauben, dass etwas davon verraten wird.',
   'allowNeedsReader.saved': 'Es wurde nichts geändert.',

@@ -171,6 +171,8 @@ export const findings = {
     'The editions tell apart what “{{label}}” is, and none is given for: {{options, list}}. Add a condition for them if that is wrong.',
   updatesWhose: 'This form changes what is there, but does not say whose. Choose a field for a person.',
   updatesNobody: 'What this form adds would belong to nobody, because it does not ask “{{label}}”. Add the question.',
+  updatesOutside:
+    '“{{label}}” names staff, so people from outside find nothing of theirs. Choose another field, or close the door for people from outside.',
   updatesBy:
     'This form looks for an entry by “{{label}}”, but does not ask for it. Add the question, or do not look by it.',
   updatesByWhose:

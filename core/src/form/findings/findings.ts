@@ -69,7 +69,7 @@ export function findingsOf(
   partFindings(design, { groups, outside }, add);
   ruleFindings(design, scope, add);
   retiredFindings(design, vocabularies, add);
-  updatesFindings(design, add);
+  updatesFindings(design, outside, add);
   knownFindings(design, { profile, outside, scope }, add);
   if (editions) editionFindings(design, scope, { ...editions, groups }, add);
   for (const unique of design.unique) {

@@ -4,7 +4,7 @@ import { OWN_REQUESTS } from '../updates.ts';
 import type { Add } from './finding.ts';
 
 /** Where a form that changes what is there would find nothing, add what is nobody’s, or write where it can’t. */
-export function updatesFindings({ updates, fields, parts }: FormDesign, add: Add): void {
+export function updatesFindings({ updates, fields, parts }: FormDesign, outside: boolean, add: Add): void {
   if (!updates) return;
   const error = (message: Parameters<Add>[3]): void => add('error', 'questions', 'updates', message);
   const called = new Map(fields.map((field) => [field.key, field]));
@@ -14,6 +14,8 @@ export function updatesFindings({ updates, fields, parts }: FormDesign, add: Add
     const field = called.get(whose);
     if (field?.type.kind !== 'person') error(said('findings:updatesWhose'));
     else if (none === 'add' && !asked.has(whose)) error(said('findings:updatesNobody', { label: field.label }));
+    if (field && outside)
+      add('caution', 'questions', 'updates', said('findings:updatesOutside', { label: field.label }));
   }
   for (const key of by) {
     const label = called.get(key)?.label ?? key;
