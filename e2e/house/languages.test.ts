@@ -97,6 +97,38 @@ describe('a form that is there in German', () => {
     ]);
   });
 
+  it('is shared in German with whoever reads it: the columns as requesters know them, the stages, the head of a file', async () => {
+    const shared = {
+      ...{ name: 'Who comes', register: 'site-access', facts: ['number', 'stage'], fields: ['visitor', 'reason'] },
+      ...{ when: '', until: '2026-12-24', takesOut: true },
+    };
+    const share = async (audience: object | null): Promise<string> =>
+      ok(await maren.call('shareResult', { headers: freshly(), body: { ...shared, audience } })).id;
+    const [byName, byLink] = [await share({ in: { everyone: true }, outOf: [] }), await share(null)];
+    const listed = ok(await maren.call('sharedResults')).mine.find(({ id }: { id: string }) => id === byLink);
+    const params = { token: listed.path.replace('/shared/link/', '') };
+    const labels = ({ columns }: { columns: readonly { label: string }[] }) => columns.map(({ label }) => label);
+    const page = async (headers: Readonly<Record<string, string>>) =>
+      ok(await stranger.call('sharedByLink', { params, headers }));
+    const [german, english] = [await page(GERMAN), await page({ 'Accept-Language': 'en' })];
+    expect([labels(german), labels(english)]).toEqual([
+      ['Gast', 'Anlass'],
+      ['Visitor', 'Reason'],
+    ]);
+    expect([german.rows[0].facts[1], english.rows[0].facts[1]]).toEqual([
+      expect.stringMatching(/Ist bei uns|Wird entschieden/),
+      expect.stringMatching(/We have it|Being decided/),
+    ]);
+    // Colleagues read the columns so as well, and the stages as the desk calls them.
+    const oskar = await desk.as('Oskar Veldhuis');
+    const named = ok(await oskar.call('sharedResult', { params: { id: byName }, headers: GERMAN }));
+    expect([labels(named), named.rows[0].facts[1]]).toEqual([['Gast', 'Anlass'], expect.not.stringMatching(/uns/)]);
+    const file = await fetch(`${desk.running.url}/api/shared/${params.token}/rows.csv`, {
+      headers: GERMAN,
+    });
+    expect((await file.text()).split('\r\n')[0]?.replace('\uFEFF', '')).toBe('"Nummer","Stand","Gast","Anlass"');
+  });
+
   it('says what is written now where that changed since it was translated, and finds it', async () => {
     await release((draft) => ({
       ...draft,
@@ -258,6 +290,17 @@ describe('terms in another language', () => {
     expect(await reads(GERMAN)).toBe('Kegelrobbe');
     ok(await priya.call('setLanguage', { body: { language: 'en' } }));
     expect(await reads({})).toBe('Grey seal');
+    // So they are in what is shared.
+    const shared = {
+      ...{ name: 'Seals', register: 'sample-analysis', facts: ['number'], fields: ['species'], when: '' },
+      ...{ until: '2026-12-24', takesOut: false, audience: null },
+    };
+    const { id } = ok(await maren.call('shareResult', { headers: freshly(), body: shared }));
+    const { path } = ok(await maren.call('sharedResults')).mine.find((each: { id: string }) => each.id === id);
+    const params = { token: path.replace('/shared/link/', '') };
+    const cells = async (headers: Readonly<Record<string, string>>) =>
+      ok(await stranger.call('sharedByLink', { params, headers })).rows[0].cells;
+    expect([await cells(GERMAN), await cells({ 'Accept-Language': 'en' })]).toEqual([['Kegelrobbe'], ['Grey seal']]);
     const sheet = ok(await maren.call('sheet', { params: { number: sent }, headers: GERMAN }));
     expect(sheet.values.fields.find(({ key }: { key: string }) => key === 'species').shown).toBe('Grey seal');
   });

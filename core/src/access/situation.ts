@@ -250,7 +250,8 @@ export class Reading {
     const open = this.partly.get(field.key);
     if (!open) return [field, value];
     const keys = new Set(columnsOf(open).map(({ key }) => key));
-    return [open, withCells(field, value as readonly ItemRow[], keys)];
+    // As the field is read, which may be in another language.
+    return [withColumns(field, keys), withCells(field, value as readonly ItemRow[], keys)];
   }
 
   /** What may be done with lines, where that is not the same for all of their columns. */
@@ -438,10 +439,15 @@ export class Reading {
 
   /**
    * The values of some fields, in words; empty where one may not be read. `keys`: of the fields, in their order, and of the
-   * columns that are told of lines.
+   * columns that are told of lines. `fields`: as they are read.
    */
-  row(keys: readonly string[], values: Values, nameOf: NameOf): Revealed<readonly Words[]> {
-    const told = this.among(keys, values).map((each) => (each ? sayValue(...each, nameOf) : ''));
+  row(
+    keys: readonly string[],
+    values: Values,
+    nameOf: NameOf,
+    fields: readonly Field[] = this.protection.fields,
+  ): Revealed<readonly Words[]> {
+    const told = this.among(keys, values, fields).map((each) => (each ? sayValue(...each, nameOf) : ''));
     return told as unknown as Revealed<readonly Words[]>;
   }
 
@@ -451,16 +457,21 @@ export class Reading {
     values: Values,
     nameOf: NameOf,
     around: Parameters<typeof cellOf>[3],
+    fields: readonly Field[] = this.protection.fields,
   ): Revealed<readonly string[]> {
-    const cells = this.among(keys, values).map((each) => (each ? cellOf(...each, nameOf, around) : ''));
+    const cells = this.among(keys, values, fields).map((each) => (each ? cellOf(...each, nameOf, around) : ''));
     return cells as unknown as Revealed<readonly string[]>;
   }
 
-  private among(keys: readonly string[], values: Values): readonly (readonly [Field, FieldValue] | null)[] {
+  private among(
+    keys: readonly string[],
+    values: Values,
+    fields: readonly Field[],
+  ): readonly (readonly [Field, FieldValue] | null)[] {
     const named = new Set(keys);
     return keys.flatMap((key) => {
       if (fieldKeyOf(key) !== key) return [];
-      const field = this.protection.fields.find((each) => each.key === key);
+      const field = fields.find((each) => each.key === key);
       const value = field && this.levelOf(key).level !== 'hidden' ? own(values, key) : undefined;
       if (!field || value === undefined) return [null];
       this.note(key);

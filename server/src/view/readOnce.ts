@@ -1,6 +1,7 @@
 import type { WorkingCalendar } from '@tolvek/core/deadline';
 import type { FormDesign } from '@tolvek/core/form';
 import type { NameOf } from '@tolvek/core/register';
+import type { Language } from '@tolvek/words/speech';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -14,15 +15,15 @@ interface ReadOnce {
   readonly nameOf: NameOf;
 }
 
-/** Reads what many requests have in common once for all of them: for a page, or a run over many. */
-export function readOnce(db: Reader, registers = registersOnce(db)): ReadOnce {
+/** Reads what many requests have in common once for all of them: for a page, or a run over many; terms in a language. */
+export function readOnce(db: Reader, registers = registersOnce(db), language: Language | null = null): ReadOnce {
   return {
     registers,
     form: eachOnce((releaseId) => {
       const { design } = releaseById(db, releaseId).release;
       return { design, calendar: calendarOf(db, design.deadline.calendar) };
     }),
-    nameOf: eachNameOnce(nameOf(db, registers)),
+    nameOf: eachNameOnce(nameOf(db, registers, language)),
   };
 }
 

@@ -19,18 +19,21 @@ export function sharedHandlers(house: House): Handlers<typeof sharedRoutes> {
   return {
     sharedResults: ({ viewer }) => sharedList(db, config.secret, viewer, clock.now()),
     sharable: ({ viewer, params, query }) => sharableOf(db, viewer, params.key, query.find),
-    lookAtShared: ({ viewer, body }) => lookAtShared(db, viewer, body),
+    lookAtShared: ({ viewer, body, language }) => lookAtShared(db, viewer, body, language),
     shareResult: ({ viewer, body, key }) => shareResult(house, viewer, body, key),
     changeShared: ({ viewer, params, body }) => changeShared(house, viewer, params.id, body),
     endShared: ({ viewer, params }) => endShared(house, viewer, params.id),
-    sharedResult: ({ viewer, params, query }) => sharedPage(db, viewer, params.id, query, clock.now()),
-    sharedByLink: ({ params, query }) => linkedPage(db, params.token, query, clock.now()),
-    sharedFile: async ({ viewer, params, response }) => {
-      const lines = () => sharedLines(db, sharedById(db, params.id), viewer, clock.now(), false);
+    sharedResult: ({ viewer, params, query, language: reads }) =>
+      sharedPage(db, viewer, params.id, { ...query, reads }, clock.now()),
+    sharedByLink: ({ params, query, language: reads }) =>
+      linkedPage(db, params.token, { ...query, reads }, clock.now()),
+    sharedFile: async ({ viewer: reader, params, language: reads, response }) => {
+      const lines = () => sharedLines(db, sharedById(db, params.id), { reader, reads, isLink: false }, clock.now());
       await sendLines(house, lines, response);
     },
-    sharedFileByLink: async ({ params, response }) => {
-      const lines = () => sharedLines(db, byLink(db, params.token), STRANGER, clock.now(), true);
+    sharedFileByLink: async ({ params, language: reads, response }) => {
+      const by = { reader: STRANGER, reads, isLink: true };
+      const lines = () => sharedLines(db, byLink(db, params.token), by, clock.now());
       await sendLines(house, lines, response);
     },
   };

@@ -1,17 +1,21 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { isSharedTo, type Revealed, type SharedFact, type SharedResult } from '@tolvek/core/access';
 import { dateAt } from '@tolvek/core/deadline';
+import { readIn } from '@tolvek/core/form';
 import { audienceInWords, belongs, NO_REQUEST, rightsAt, STRANGER, type Viewer } from '@tolvek/core/people';
-import { sayValue } from '@tolvek/core/register';
+import { calledFields, type Field, fieldsIn, publicLabelIn, sayValue } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
+import type { Language } from '@tolvek/words/speech';
 import { and, desc, type SQL, sql } from 'drizzle-orm';
 import { targetsFound } from '../desk/share.ts';
+import { formsOf, releaseInForce } from '../form/queries.ts';
 import { groupNames, namesOf, personById, staffIn, viewerOf } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { openLink, tokenOf } from '../platform/links.ts';
 import { notFound, Problem } from '../platform/problem.ts';
+import { speechFor } from '../platform/words.ts';
 import { allRegisters, type RegisterRow, registerById, registerNamed, stageOf } from '../register/queries.ts';
 import { countedIn } from '../request/eachRequest.ts';
 import { momentOf } from '../request/moment.ts';
@@ -47,6 +51,23 @@ const LOOKED_AT = 5_000;
 interface Shown extends Omit<SharedResult, 'name'> {
   readonly register: RegisterRow;
   readonly sharer: Viewer;
+  /** The language its words are read in; null: as they were written. */
+  readonly spoken: Language | null;
+}
+
+/** The language that a register’s words are read in by who wishes one, where one of its forms is there in it. */
+const spokenIn = (db: Reader, { id }: RegisterRow, wished: Language): Language | null =>
+  formsOf(db, id).some((form) => {
+    const release = releaseInForce(db, form.id);
+    return release !== undefined && readIn(release.design, wished) !== null;
+  })
+    ? wished
+    : null;
+
+/** Fields as they are read: in the reader’s language, and by whoever comes by a link as requesters know them. */
+function wordedFor({ register, spoken, audience }: Pick<Shown, 'register' | 'spoken' | 'audience'>): readonly Field[] {
+  const fields = spoken === null ? register.fields : fieldsIn(register.fields, spoken);
+  return audience === null ? calledFields(fields) : fields;
 }
 
 /** The requests of a register that somebody may share, as the database finds them. */
@@ -121,11 +142,13 @@ function countOf(db: Reader, shown: Shown): { readonly total: number; readonly m
 }
 
 /** The columns of a shared result: fields that are there, in the order they were chosen. */
-const columnsOf = ({ register, fields }: Pick<Shown, 'register' | 'fields'>) =>
-  fields.flatMap((key) => {
-    const field = register.fields.find((each) => each.key === key);
+function columnsOf(shown: Shown) {
+  const fields = wordedFor(shown);
+  return shown.fields.flatMap((key) => {
+    const field = fields.find((each) => each.key === key);
     return field ? [{ key, label: field.label }] : [];
   });
+}
 
 /** What is read for them: the columns, and which columns of lines are shown inside one. */
 const readFor = (shown: Shown): string[] => [
@@ -136,14 +159,14 @@ const readFor = (shown: Shown): string[] => [
 const DAY = { type: { kind: 'date' } } as const;
 
 /** What of a request is told besides its fields. Whoever comes by a link is told stages as requesters are. */
-function factOf(register: RegisterRow, row: ShownRow, fact: SharedFact, zone: string, isLink: boolean): Words {
+function factOf({ register, audience, spoken }: Shown, row: ShownRow, fact: SharedFact, zone: string): Words {
   const dayOf = (at: number | null): Words => (at === null ? '' : sayValue(DAY, dateAt(at, zone)));
   const stage = stageOf(register, row.stage);
   switch (fact) {
     case 'number':
       return row.number;
     case 'stage':
-      return isLink ? stage.publicLabel : stage.label;
+      return audience === null ? publicLabelIn(stage, spoken) : stage.label;
     case 'arrived':
       return dayOf(row.createdAt);
     case 'finished':
@@ -158,16 +181,16 @@ function* told(
   reader: Viewer,
   rows: Iterable<ShownRow>,
 ): Generator<{ readonly facts: Words[]; readonly cells: Revealed<readonly Words[]> }> {
-  const { registers, nameOf } = readOnce(db);
-  const { register, sharer, audience } = shown;
+  const { register, sharer, spoken } = shown;
+  const { registers, nameOf } = readOnce(db, undefined, spoken);
   const { zone } = deskOf(db);
-  const keys = readFor(shown);
+  const [keys, fields] = [readFor(shown), wordedFor(shown)];
   for (const row of rows) {
     const open = openShared(db, row, { reader, sharer }, 'list', { register, registers, names: nameOf });
     if (!open) continue;
     yield {
-      facts: shown.facts.map((fact) => factOf(register, row, fact, zone, audience === null)),
-      cells: open.row(keys, row.values, nameOf),
+      facts: shown.facts.map((fact) => factOf(shown, row, fact, zone)),
+      cells: open.row(keys, row.values, nameOf, fields),
     };
   }
 }
@@ -185,14 +208,22 @@ function closedWhy(db: Reader, row: SharedRow, today: string): Words | null {
 
 const nameOf = (db: Reader, id: string): string => personById(db, id)?.name ?? '';
 
+/** Who reads something that is shared, by which way. */
+interface ReadBy {
+  readonly reader: Viewer;
+  readonly reads: Language;
+  readonly isLink: boolean;
+}
+
 /** @throws Problem 410 for what is over, 404 for who it is not for: to them it does not exist. */
-function shownTo(db: Reader, row: SharedRow | undefined, reader: Viewer, now: number, isLink: boolean): Shown {
+function shownTo(db: Reader, row: SharedRow | undefined, { reader, reads, isLink }: ReadBy, now: number): Shown {
   const today = todayAt(db, now);
   const isFor = row && (isLink || row.by === reader.personId || isSharedTo({ ...row, until: '9999' }, reader, today));
   if (!isFor || (isLink && row.audience !== null)) throw notFound('sharedResult');
   const closed = closedWhy(db, row, today);
   if (closed !== null) throw new Problem(410, 'shared-over', refused('sharedClosed', { why: closed }));
-  return { ...row, register: registerById(db, row.registerId), sharer: viewerOf(db, row.by) as Viewer };
+  const register = registerById(db, row.registerId);
+  return { ...row, register, sharer: viewerOf(db, row.by) as Viewer, spoken: spokenIn(db, register, reads) };
 }
 
 interface Asked {
@@ -220,18 +251,23 @@ export function sharedPage(
   db: Reader,
   viewer: Viewer,
   id: string,
-  asked: Asked,
+  { reads, ...asked }: Asked & { readonly reads: Language },
   now: number,
 ): AnswerOf<'sharedResult'> {
   const row = sharedById(db, id);
-  const shown = shownTo(db, row, viewer, now, false);
+  const shown = shownTo(db, row, { reader: viewer, reads, isLink: false }, now);
   return pageOf(db, row as SharedRow, shown, viewer, asked);
 }
 
 /** The same for whoever holds a link. */
-export function linkedPage(db: Reader, token: string, asked: Asked, now: number): AnswerOf<'sharedByLink'> {
+export function linkedPage(
+  db: Reader,
+  token: string,
+  { reads, ...asked }: Asked & { readonly reads: Language },
+  now: number,
+): AnswerOf<'sharedByLink'> {
   const row = sharedById(db, openLink(db, token, 'shared', now).targetId);
-  const shown = shownTo(db, row, STRANGER, now, true);
+  const shown = shownTo(db, row, { reader: STRANGER, reads, isLink: true }, now);
   return pageOf(db, row as SharedRow, shown, STRANGER, asked);
 }
 
@@ -239,18 +275,19 @@ export function linkedPage(db: Reader, token: string, asked: Asked, now: number)
 export function* sharedLines(
   db: Reader,
   row: SharedRow | undefined,
-  reader: Viewer,
+  by: ReadBy,
   now: number,
-  isLink: boolean,
 ): Generator<readonly string[]> {
-  const shown = shownTo(db, row, reader, now, isLink);
-  const { register, sharer, facts, audience } = shown;
+  const shown = shownTo(db, row, by, now);
+  const { register, sharer, facts, spoken } = shown;
+  const { reader, reads } = by;
   if (!row?.takesOut || register.staysIn) throw notFound('sharedResult');
-  const { registers, nameOf: names } = readOnce(db);
-  const around = { vocabularies: vocabulariesFor(db, register.fields), people: staffIn(db, 'all') };
+  const { registers, nameOf: names } = readOnce(db, undefined, spoken);
+  const around = { vocabularies: vocabulariesFor(db, register.fields, spoken), people: staffIn(db, 'all') };
   const { zone } = deskOf(db);
-  const keys = readFor(shown);
-  yield [...facts, ...columnsOf(shown).map(({ label }) => label)];
+  const [keys, fields] = [readFor(shown), wordedFor(shown)];
+  const { say } = speechFor({ language: reads, zone });
+  yield [...facts.map((fact) => say(`sharedPage:fact.${fact}`)), ...columnsOf(shown).map(({ label }) => label)];
   let after: Place | undefined;
   for (;;) {
     const { rows, reached } = found(db, shown, PAGE, after);
@@ -258,18 +295,24 @@ export function* sharedLines(
       const open = openShared(db, each, { reader, sharer }, 'taking-out', { register, registers, names });
       if (!open) continue;
       const references = requestsNamed(db, register.fields, each.values);
-      const cells: Revealed<readonly string[]> = open.cells(keys, each.values, names, { ...around, references });
-      yield [...facts.map((fact) => factInFile(register, each, fact, zone, audience === null)), ...cells];
+      const cells: Revealed<readonly string[]> = open.cells(
+        keys,
+        each.values,
+        names,
+        { ...around, references },
+        fields,
+      );
+      yield [...facts.map((fact) => factInFile(shown, each, fact, zone)), ...cells];
     }
     if (reached === null) return;
     after = reached;
   }
 }
 
-function factInFile(register: RegisterRow, row: ShownRow, fact: SharedFact, zone: string, isLink: boolean): string {
+function factInFile(shown: Shown, row: ShownRow, fact: SharedFact, zone: string): string {
   if (fact === 'arrived') return iso(row.createdAt);
   if (fact === 'finished') return row.finishedAt === null ? '' : iso(row.finishedAt);
-  const words = factOf(register, row, fact, zone, isLink);
+  const words = factOf(shown, row, fact, zone);
   return typeof words === 'string' ? words : '';
 }
 
@@ -299,12 +342,19 @@ export function lookAtShared(
   db: Reader,
   viewer: Viewer,
   { register: of, ...input }: BodyOf<'lookAtShared'>,
+  reads: Language,
 ): AnswerOf<'lookAtShared'> {
   const register = registerNamed(db, of);
   if (!maySharesOf(viewer, register)) throw notFound('register');
   const allowed = new Set(sharableBy(db, viewer, register).map(({ key }) => key));
   const isSound = asksHidden(db, register, input.when).length === 0;
-  const shown: Shown = { ...input, register, sharer: viewer, fields: input.fields.filter((key) => allowed.has(key)) };
+  const shown: Shown = {
+    ...input,
+    register,
+    sharer: viewer,
+    spoken: spokenIn(db, register, reads),
+    fields: input.fields.filter((key) => allowed.has(key)),
+  };
   const readers = readersOf(db, input);
   const hidden = hiddenFromSome(db, register, shown.fields, readers ?? [STRANGER]);
   // As the one sees it of whom the most is hidden: nothing is promised that somebody does not get.
