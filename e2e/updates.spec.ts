@@ -53,6 +53,28 @@ test('somebody changes what the desk has of them on a phone; it counts once it i
   await expect(bram.getByRole('heading', { name: 'Thank you. Everything stays as it is.' })).toBeVisible();
 });
 
+test('a coordinator looks at a form over what is somebody’s, and at what an answer would change', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/my-skills/questions');
+  const proof = maren.getByRole('complementary', { name: /Proof/ });
+  await expect(proof.getByText(/Choose somebody by name/)).toBeVisible();
+  await proof.getByLabel('Seen by').selectOption({ label: 'Oskar Veldhuis' });
+  await expect(proof.getByText(/Choose somebody by name/)).toHaveCount(0);
+  await proof.getByLabel('Seen by').selectOption({ label: 'Bram Solheim' });
+  await proof.getByRole('radio', { name: /Skipper: Bram Solheim/ }).check();
+  await expect(proof.getByLabel('Which skill is it about?')).toHaveValue('skipper');
+  await proof.getByLabel(/How well can you do it/).fill('1');
+  await expect(proof.getByText(/^Level: \d → 1$/)).toBeVisible();
+  await expect(proof.getByText('It waits until somebody accepts it.')).toBeVisible();
+  // Nothing is sent from there: a trial adds.
+  await expect(proof.getByRole('button', { name: 'Send a trial request' })).toBeDisabled();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await proof.getByRole('button', { name: 'Clear the answers' }).click();
+  await expect(proof.getByText(/^Level: /)).toHaveCount(0);
+});
+
 test('a coordinator makes a form that changes what is there, and is told where it would find nothing', async ({
   browser,
 }) => {

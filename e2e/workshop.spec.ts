@@ -109,6 +109,8 @@ test('a purchase form is made from a recipe, proved as three people, mended and 
     const findings = maren.getByRole('region', { name: 'Findings' });
     await expect(findings.getByText('“Delivered to” has no options, so nobody can answer it.').first()).toBeVisible();
     await findings.locator('summary').click();
+    // All is found before anything is pressed: what joins the list moves it.
+    await expect(findings.getByRole('button', { name: 'Remove the rule' })).toBeVisible();
     await findings.getByRole('button', { name: 'Add an option' }).click();
     await findings.getByRole('button', { name: 'Remove the rule' }).click();
     // What is new is closed until it has its place.

@@ -54,6 +54,7 @@ const SINCE_THEN = [
     'fieldReach',
     'editionsGiven',
     'proofSeat',
+    'proofTheirs',
     'changedBy',
     'proposalLink',
     'work',

@@ -130,6 +130,12 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
     'proofSeat',
     await staff.GET('/api/forms/{key}/seats/{person}', path({ key: known.form, person: known.person })),
   );
+  note(
+    'proofTheirs',
+    await staff.GET('/api/forms/{key}/seats/{person}/theirs', {
+      params: { path: { key: known.form, person: known.person }, query: { whose: '~requester' } },
+    }),
+  );
   note('editionsGiven', await staff.GET('/api/forms/{key}/editions', path({ key: known.form })));
   note(
     'fieldReach',

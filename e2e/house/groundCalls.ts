@@ -259,6 +259,14 @@ export async function groundCalls(
       { params: { key: 'site-access', person: desk.idOf('Jory Blackadder-Finn') } },
       { params: { key: 'site-access', person: 'nobody' } },
     ],
+    proofTheirs: [
+      {
+        params: { key: 'site-access', person: desk.idOf('Priya Nakamura-Lind') },
+        query: { whose: '~requester' },
+      },
+      { params: { key: 'my-skills', person: desk.idOf('Bram Solheim') }, query: { whose: 'person' } },
+      { params: { key: 'my-skills', person: 'nobody' }, query: { whose: 'person' } },
+    ],
     editionsGiven: [
       { params: { key: 'site-access' } },
       { params: { key: 'site-access' }, query: { find: 'a', changed: 'true' } },

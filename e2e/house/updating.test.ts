@@ -1,3 +1,4 @@
+import type { AccessRule } from '@tolvek/core/access';
 import { asking, designOf, type FormDesign, type Updates } from '@tolvek/core/form';
 import { newMailing } from '@tolvek/core/mailing';
 import { history, proposals, requests } from '@tolvek/server/schema';
@@ -183,6 +184,60 @@ describe('a form that changes what is there', () => {
     expect(theirs.map(({ subject }: { subject: string }) => subject)).toEqual(['winch 2', 'diving 2']);
     expect(ok(await send(priya, { level: '3' }, { entry: theirs[0].id }))).toMatchObject({ number: added.number });
     expect(valuesOf(added.number).level).toBe(3);
+  });
+});
+
+describe('the proof of a form that changes what is there', () => {
+  const rules: AccessRule[] = [
+    {
+      ...{ id: 'paper', name: 'Certificates', fields: ['paper'], level: 'hidden' },
+      audience: { in: { everyone: true }, outOf: [], requester: 'out' },
+    },
+  ];
+  const seen = (who: Caller, person: string, whose = 'person') =>
+    who.call('proofTheirs', { params: { ...params, person }, query: { whose } });
+
+  it('stands over what is theirs who sits there, as they have it themselves', async () => {
+    await releaseWith({ ...SKILLS, by: [], beside: true });
+    const id = desk.idOf('Priya Nakamura-Lind');
+    const { theirs } = ok(await seen(maren, id));
+    const own = (await door(priya)).form.updates.theirs;
+    expect(own.length).toBeGreaterThan(1);
+    for (const [at, one] of own.entries()) {
+      // Besides what is asked, what the desk alone fills in is shown as far as they read it.
+      expect(theirs[at]).toMatchObject({ id: one.id, number: one.number, subject: one.subject });
+      expect(theirs[at].stood).toMatchObject(one.stood);
+      expect(theirs[at].values.fields).toEqual(expect.arrayContaining(one.values.fields));
+    }
+    expect(theirs.length).toBe(own.length);
+    expect(ok(await seen(maren, desk.idOf('Oskar Veldhuis'))).theirs).toEqual([]);
+    expect((await seen(maren, 'nobody')).status).toBe(404);
+    expect((await seen(priya, id)).status).toBe(403);
+    expect((await seen(maren, id, 'no such field')).status).toBe(400);
+    // What somebody asked for is theirs by another setting of the same draft, before it is saved.
+    expect(ok(await seen(maren, id, '~requester')).theirs.map(({ id: each }: { id: string }) => each)).toEqual(
+      own.map(({ id: each }: { id: string }) => each),
+    );
+  });
+
+  it('shows nothing of it that whoever looks may not read, nor entries that they may not', async () => {
+    const id = desk.idOf('Priya Nakamura-Lind');
+    desk.protect('crew-skills', { rules });
+    const paper = async (who: Caller) =>
+      ok(await seen(who, id)).theirs.map(({ stood }: { stood: Record<string, unknown> }) => stood.paper ?? null);
+    expect(
+      (await door(priya)).form.updates.theirs.map((one: { stood: { paper: unknown } }) => one.stood.paper),
+    ).toContain('C-12');
+    expect(await paper(maren)).toEqual([null, null]);
+    expect(JSON.stringify(ok(await seen(maren, id)))).not.toContain('C-12');
+    desk.protect('crew-skills', { rules: [] });
+    expect(await paper(maren)).toContain('C-12');
+    // Whoever builds forms and works on none of its entries is shown none.
+    const jory = await desk.as('Jory Blackadder-Finn');
+    const body = { give: ['configure'], take: ['read:all', 'read:team'] };
+    const ada = await desk.as('Ada Quillfeather');
+    ok(await ada.call('changeRights', { params: { subject: `@${desk.idOf('Jory Blackadder-Finn')}` }, body }));
+    expect(ok(await seen(jory, id)).theirs).toEqual([]);
   });
 });
 

@@ -142,9 +142,11 @@ const edition = exactly<Edition>()(
     elsewhere: z.union([z.strictObject({ form: key }), z.strictObject({ address: z.string().max(2_000) })]).optional(),
   }),
 );
+/** Whose entries a form changes: what somebody asked for, or where a field names them. */
+export const whose = z.union([z.literal(OWN_REQUESTS), fieldKey]);
 const updates = exactly<Updates>()(
   z.strictObject({
-    ...{ whose: z.union([z.literal(OWN_REQUESTS), fieldKey]), by: z.array(fieldKey).max(20).readonly() },
+    ...{ whose, by: z.array(fieldKey).max(20).readonly() },
     none: z.enum(['add', 'refuse']),
     beside: z.literal(true).optional(),
     waits: z.literal(true).optional(),

@@ -51,7 +51,7 @@ export const keptAnswers = z.object({
   references: z.array(knownRequest),
 });
 /** Something of theirs: what stands in the questions, as it would be typed and as it reads. */
-const changeable = z.object({
+export const changeable = z.object({
   ...{ id: z.string(), number: z.string(), subject: visibleSubject, stood: rawAnswers },
   values: visibleValues,
   ...{ files: z.array(knownFile), references: z.array(knownRequest) },

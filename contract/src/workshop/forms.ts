@@ -1,7 +1,8 @@
 import { ASKING, type KnownRegister, type Verdict } from '@tolvek/core/form';
 import { RIGHTS } from '@tolvek/core/people';
 import { z } from 'zod';
-import { designChange, doorSettings, finding, formDesign, release } from '../form/shapes.ts';
+import { designChange, doorSettings, finding, formDesign, release, whose } from '../form/shapes.ts';
+import { changeable } from '../intake/shapes.ts';
 import { group } from '../people/shapes.ts';
 import { accessRules, field, profileField, stage, translations, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
@@ -135,6 +136,12 @@ export const formRoutes = routesOf(formHeads, {
       /** What they may do in the register of the form. */
       rights: z.array(z.enum(RIGHTS)),
     }),
+  },
+  proofTheirs: {
+    says: 'What is theirs that a form would change, of one of the staff or a contact: as far as they and the caller may read it.',
+    params: z.strictObject({ key: z.string().max(64), person: z.string().max(64) }),
+    query: z.object({ whose }),
+    answer: z.object({ theirs: z.array(changeable) }),
   },
   createForm: {
     says: 'Makes a form with a register of its own, from a draft. Nobody can ask with it until it is released.',

@@ -106,6 +106,7 @@ export const formHeads = {
   createForm: { method: 'POST', path: '/api/forms', caller: 'staff', right: 'configure', guard: 'Idempotency-Key' },
   form: { method: 'GET', path: '/api/forms/:key', caller: 'staff', right: 'configure' },
   proofSeat: { method: 'GET', path: '/api/forms/:key/seats/:person', caller: 'staff', right: 'configure' },
+  proofTheirs: { method: 'GET', path: '/api/forms/:key/seats/:person/theirs', caller: 'staff', right: 'configure' },
   editionsGiven: { method: 'GET', path: '/api/forms/:key/editions', caller: 'staff', right: 'configure' },
   saveDraft: { method: 'PUT', path: '/api/forms/:key/draft', caller: 'staff', right: 'configure', guard: 'If-Match' },
   releaseForm: {

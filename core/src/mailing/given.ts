@@ -25,7 +25,10 @@ export interface KnownAnswer {
 }
 
 /** A form as it is asked where some answers are known: their questions are answered, and shown without being asked. */
-export function askedAbout(design: FormDesign, known: readonly KnownAnswer[]): FormDesign {
+export function askedAbout<Form extends Pick<FormDesign, 'fields' | 'rules'>>(
+  design: Form,
+  known: readonly KnownAnswer[],
+): Form {
   const values = new Map(known.map(({ field, value }) => [field, value]));
   const lock: FormRule = {
     ...{ id: LOCKS, name: '', says: '', when: 'true', otherwise: [], on: true, runs: 'filling' },

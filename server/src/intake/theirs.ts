@@ -1,13 +1,25 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type FormDesign, fieldsAsked, OWN_REQUESTS, stoodIn } from '@tolvek/core/form';
+import {
+  type FormDesign,
+  fieldsAsked,
+  OWN_REQUESTS,
+  type Part,
+  stoodIn,
+  type Updates as Updates_,
+} from '@tolvek/core/form';
+import type { Viewer } from '@tolvek/core/people';
+import type { Field } from '@tolvek/core/register';
 import { filesNamed } from '../files/commands.ts';
 import { type ReleaseRow, registerOfForm } from '../form/queries.ts';
 import { personById, viewerIn } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
+import { notFound } from '../platform/problem.ts';
 import { openProposals, proposed } from '../proposal/queries.ts';
+import { registerById } from '../register/queries.ts';
+import { openRequest } from '../request/open.ts';
 import { requestsNamed } from '../request/references.ts';
-import { type Theirs, theirsOf } from '../request/theirs.ts';
+import { openTheirs, type Theirs, theirsOf } from '../request/theirs.ts';
 import type { SentTo } from './sentTo.ts';
 
 type Updates = NonNullable<NonNullable<AnswerOf<'door'>['form']>['updates']>;
@@ -18,6 +30,42 @@ interface At {
   readonly design: FormDesign;
   readonly sent: SentTo | null;
   readonly personId: string;
+}
+
+/**
+ * What is theirs that a form would change, of somebody, as far as who looks with their eyes may read it as well. `design`:
+ * with a question for each field that a draft may ask.
+ *
+ * @throws Problem 404 for who is not here
+ */
+export function theirsSeen(
+  db: Reader,
+  looker: Viewer,
+  { registerId, personId, whose, fields }: Seen,
+  now: number,
+): AnswerOf<'proofTheirs'>['theirs'] {
+  const person = personById(db, personId);
+  if (!person?.active) throw notFound('person');
+  const viewer = viewerIn(db, person);
+  const asked: readonly Part[] = fields.map(({ key: field }) => ({
+    part: 'question',
+    field,
+    asks: '',
+    help: '',
+    required: false,
+  }));
+  return theirsOf(db, { whose }, registerById(db, registerId), viewer, null).flatMap(({ open: { request } }) => {
+    const itself = openRequest(db, request, looker, 'sheet');
+    if (!itself.relation.isDesk) return [];
+    return [changeable(db, { fields, parts: asked }, openTheirs(db, request, viewer, itself), personId, now)];
+  });
+}
+
+interface Seen {
+  readonly registerId: string;
+  readonly personId: string;
+  readonly whose: Updates_['whose'];
+  readonly fields: readonly Field[];
 }
 
 /** What of theirs a form changes, for whoever fills it in; null for a form that adds. */
@@ -36,7 +84,7 @@ export function updatesAt(db: Reader, { release, design, sent, personId }: At, n
 
 function changeable(
   db: Reader,
-  design: FormDesign,
+  design: Pick<FormDesign, 'fields' | 'parts'>,
   one: Theirs,
   personId: string,
   now: number,

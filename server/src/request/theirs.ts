@@ -23,9 +23,10 @@ const isHere = (register: RegisterRow, { stage }: RequestRow): boolean => here(r
 /** So much of theirs is looked through, the newest first. */
 const MOST = 200;
 
-/** Opened for whose it is, or who stands in it: what they may read of it, by whichever way. */
-export function openTheirs(db: Reader, request: RequestRow, viewer: Viewer): Theirs {
-  const open = openRequest(db, request, viewer, isOwnOf(request, viewer.personId) ? 'following' : 'sheet');
+/** Opened for whose it is, or who stands in it: what they may read of it, by whichever way. `looker`: who looks with their eyes. */
+export function openTheirs(db: Reader, request: RequestRow, viewer: Viewer, looker?: OpenRequest): Theirs {
+  const purpose = isOwnOf(request, viewer.personId) ? 'following' : 'sheet';
+  const open = openRequest(db, request, viewer, purpose, looker ? { looker } : {});
   return { id: request.id, values: open.reading.only(request.values), open };
 }
 
@@ -35,7 +36,7 @@ export function openTheirs(db: Reader, request: RequestRow, viewer: Viewer): The
  */
 export function theirsOf(
   db: Reader,
-  { whose }: Updates,
+  { whose }: Pick<Updates, 'whose'>,
   register: RegisterRow,
   viewer: Viewer,
   entry: string | null,

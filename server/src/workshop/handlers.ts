@@ -11,6 +11,7 @@ import { sendPreview } from '../files/preview.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { formByKey, formNamed, formsOf, releasesOf } from '../form/queries.ts';
 import { takeInLater, takenRows } from '../intake/takeInRows.ts';
+import { theirsSeen } from '../intake/theirs.ts';
 import { peopleFound } from '../people/lists.ts';
 import { allGroups, departmentOf, namesOf, personById, profileOf, staffIn } from '../people/queries.ts';
 import { apart } from '../platform/apart.ts';
@@ -132,6 +133,11 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       })),
     }),
     proofSeat: ({ params }) => seatAt(db, formNamed(db, params.key).registerId, params.person),
+    proofTheirs: ({ viewer, params, query: { whose } }) => {
+      const { registerId, draft } = formNamed(db, params.key);
+      const seen = { registerId, personId: params.person, whose, fields: draft.fields };
+      return { theirs: theirsSeen(db, viewer, seen, clock.now()) };
+    },
     createForm: ({ viewer, body, key }) => createForm(house, viewer, { ...body, idempotencyKey: key }),
     editionsGiven: ({ params, query }) => editionsGiven(db, params.key, query),
     saveDraft: async ({ viewer, params, body, version }) => {

@@ -5,9 +5,11 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, us
 import { useLocation } from 'react-router';
 import { inputId } from '../fields/AskedQuestion.tsx';
 import { FormParts } from '../fields/FormParts.tsx';
+import { factsWith } from '../fields/factsWith.ts';
 import { AnswersBesideProvider, AroundFieldsProvider } from '../fields/input.ts';
 import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
+import type { Updating } from '../fields/updating.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { Button } from '../ui/Button.tsx';
 import { RefusalSaid } from '../ui/Trouble.tsx';
@@ -17,7 +19,7 @@ import type { From, Like } from './broughtAlong.ts';
 import { Consent } from './Consent.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { ForSomebody, type OnBehalf } from './ForSomebody.tsx';
-import { allProblems, begun, factsWith, filled, hasTyped, isTold, knownAnswers, withoutBlanks } from './filling.ts';
+import { allProblems, begun, filled, hasTyped, isTold, knownAnswers, withoutBlanks } from './filling.ts';
 import { GoOnLater } from './GoOnLater.tsx';
 import { HowLong } from './HowLong.tsx';
 import {
@@ -33,7 +35,6 @@ import {
 import { pageOf, pagesOf } from './pages.ts';
 import { Sent } from './Sent.tsx';
 import { workedOut } from './slowWork.ts';
-import type { Updating } from './updating.ts';
 import { useCompletion } from './useCompletion.ts';
 import { type KeptAt, useKeptAtDesk } from './useKeptAtDesk.ts';
 import { useLed } from './useLed.ts';
@@ -45,7 +46,7 @@ const loadPrinted = () => import('./PrintedForm.tsx');
 const PrintedForm = lazy(loadPrinted);
 const Led = lazy(() => import('./Led.tsx').then(({ Led: default_ }) => ({ default: default_ })));
 const HeldPlace = lazy(() => import('./HeldPlace.tsx').then(({ HeldPlace: default_ }) => ({ default: default_ })));
-const loadUpdating = () => import('./Updating.tsx');
+const loadUpdating = () => import('../fields/Updating.tsx');
 const WhatChanges = lazy(() => loadUpdating().then(({ WhatChanges: default_ }) => ({ default: default_ })));
 const StandsNow = lazy(() => loadUpdating().then(({ StandsNow: default_ }) => ({ default: default_ })));
 

@@ -7,7 +7,6 @@ import {
   type Problem,
   type RawAnswer,
   type RawAnswers,
-  type RequestFacts,
 } from '@tolvek/core/register';
 import type { KeptAnswers } from './keptAnswers.ts';
 import { type FilledPage, pageOf } from './pages.ts';
@@ -143,16 +142,6 @@ export const hasTyped = ({ answers, contact, cleared = [] }: KeptAnswers): boole
   cleared.length > 0 ||
   Object.values(answers).some((value) => !isBlank(value)) ||
   Boolean(contact.name || contact.email);
-
-/** What the form’s rules may know, with the files that were sent and what was chosen for references. */
-export const factsWith = (
-  facts: RequestFacts,
-  { files, references }: Pick<KeptAnswers, 'files' | 'references'>,
-): RequestFacts => ({
-  ...facts,
-  files,
-  references: [...facts.references.filter((each) => !references.some((known) => known.id === each.id)), ...references],
-});
 
 /**
  * All that is wrong just now: what the form itself finds, then what only the desk could know, as long

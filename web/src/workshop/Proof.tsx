@@ -11,11 +11,13 @@ import {
   ruleInWords,
   type ShownPart,
 } from '@tolvek/core/form';
-import { type Problem, sayValue } from '@tolvek/core/register';
+import { type Field, type FieldValue, namesAround, type Problem, sayValue } from '@tolvek/core/register';
 import { prepareRouting } from '@tolvek/core/routing';
 import { createContext, Fragment, memo, useContext, useMemo, useRef, useState } from 'react';
 import { FormParts } from '../fields/FormParts.tsx';
 import { AnswersBesideProvider, type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
+import { StandsNow, WhatChanges } from '../fields/Updating.tsx';
+import { canRemove } from '../fields/updating.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
@@ -27,6 +29,7 @@ import { useOtherLanguages, useWritten } from './languages/useOtherLanguages.ts'
 import { Reasons } from './Reasons.tsx';
 import { TrialButton } from './TrialButton.tsx';
 import type { DraftEditing } from './useDraft.ts';
+import type { Over } from './useOver.ts';
 import { isAnybody, type ProofState } from './useProof.ts';
 
 /**
@@ -39,7 +42,8 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
   const [ask] = workshopApi.useDraftOffersMutation();
-  const { facts, know, hold, seat } = proof;
+  const { facts, know, hold, seat, over } = proof;
+  const one = over?.updating.about.is === 'one' ? over.updating.about.one : null;
   // What is offered goes by the answers of then; the inputs need not be drawn for each of them.
   const latest = useRef(proof.answers);
   latest.current = proof.answers;
@@ -83,6 +87,9 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
       ) : proof.led ? (
         <Leads elsewhere={proof.led.elsewhere} byAnswers />
       ) : null}
+      {draft.updates && isAnybody(seat) ? (
+        <p className="mt-2 text-[13px] text-soft">{say('workshop:overNobody')}</p>
+      ) : null}
       <div className="mt-3 border border-rule bg-sheet p-5" lang={proof.language ?? undefined}>
         <h2>{proof.asked.title || say('workshop:noTitleYet')}</h2>
         <p className="mt-1 whitespace-pre-line text-soft">{proof.asked.intro}</p>
@@ -91,6 +98,15 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
             {said.text}
           </p>
         ))}
+        {over ? (
+          <WhatChanges
+            updating={over.updating}
+            chosen={over.chosen}
+            choose={(entry) => {
+              for (const [key, value] of Object.entries(over.choose(entry))) proof.answer(key, value);
+            }}
+          />
+        ) : null}
         <AroundFieldsProvider value={around}>
           <AnswersBesideProvider value={beside}>
             {onPages(completion.parts).map(({ page, parts }, index) => (
@@ -105,12 +121,30 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
                   </div>
                 ) : null}
                 <FormParts
-                  parts={parts}
+                  // Whose it is stands above the form.
+                  parts={
+                    over && proof.named !== null
+                      ? parts.filter((part) => part.part !== 'question' || part.field !== proof.named)
+                      : parts
+                  }
                   fields={proof.asked.fields}
                   completion={completion}
                   about={draft.title}
                   prefix="proof"
-                  typedAt={(key) => proof.answers[key]}
+                  typedAt={(key) => (one ? (proof.answers[key] ?? null) : proof.answers[key])}
+                  under={
+                    one && over
+                      ? (field) => (
+                          <StandsNow
+                            one={one}
+                            field={field}
+                            mayRemove={canRemove(over.updating, completion, field)}
+                            isGone={over.cleared.includes(field)}
+                            takeAway={(is) => over.takeAway(field, is)}
+                          />
+                        )
+                      : undefined
+                  }
                   problemsAt={(key) => shownProblems.get(key) ?? NO_PROBLEM}
                   onChange={proof.answer}
                 />
@@ -120,7 +154,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         </AroundFieldsProvider>
         <p className="mt-5 border-t border-rule pt-3 text-soft" aria-live="polite">
           {problems.length === 0
-            ? say('workshop:couldBeSent')
+            ? say(one ? 'workshop:changeCouldBeSent' : 'workshop:couldBeSent')
             : say('workshop:answersWrong', { count: problems.length })}{' '}
           {problems.length > 0 && !tried ? (
             <button type="button" className="text-green underline" onClick={() => setTried(true)}>
@@ -150,9 +184,10 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
               ))
           : null}
       </div>
+      {over && one ? <WouldChange over={over} facts={facts} /> : null}
       <Computed draft={draft} proof={proof} />
       <Away draft={draft} proof={proof} />
-      {form.register.holds === 'things' ? (
+      {one ? null : form.register.holds === 'things' ? (
         <p className="mt-3 text-[13px]">{say('workshop:thingInUse')}</p>
       ) : (
         <p className="mt-3 text-[13px]">
@@ -169,6 +204,30 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
       )}
       <TrialButton form={form} proof={proof} editing={editing} />
     </>
+  );
+}
+
+/** What the answers would change of what is there. */
+function WouldChange({ over: { changes, updating }, facts }: { over: Over; facts: ProofState['facts'] }) {
+  const nameOf = namesAround(facts);
+  const shown = (field: Field, value: FieldValue | undefined): string =>
+    value === undefined ? '–' : told(sayValue(field, value, nameOf));
+  return (
+    <div className="mt-3 text-[13px]" aria-live="polite">
+      <p className="text-soft">
+        {changes.length === 0 ? say('workshop:wouldChangeNothing') : say('workshop:wouldChange')}
+      </p>
+      <ul>
+        {changes.map(({ field, before, after }) => (
+          <li key={field.key} className="border-b border-rule py-1 whitespace-pre-line">
+            {say('desk:fromTo', { label: field.label, before: shown(field, before), after: shown(field, after) })}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-1 text-soft">
+        {updating.updates.waits && changes.length > 0 ? say('workshop:wouldWait') : ''} {say('workshop:overAsYouRead')}
+      </p>
+    </div>
   );
 }
 

@@ -23,7 +23,9 @@ export function TrialButton({
   const [clear, { isLoading: isClearing }] = workshopApi.useClearTrialsMutation();
   const [once, setOnce] = useState(() => crypto.randomUUID());
   const { completion, seat } = proof;
+  const isChange = proof.over?.updating.about.is === 'one';
   const ready =
+    !isChange &&
     completion.problems.length === 0 &&
     editing.state === 'kept' &&
     !editing.findings.some((finding) => finding.severity === 'error');
@@ -47,7 +49,9 @@ export function TrialButton({
         <Button disabled={!ready || isLoading} onClick={go}>
           {say('workshop:sendTrial')}
         </Button>
-        <span className="text-soft">{ready ? say('workshop:trialHint') : say('workshop:trialLater')}</span>
+        <span className="text-soft">
+          {say(isChange ? 'workshop:trialOnlyAdds' : ready ? 'workshop:trialHint' : 'workshop:trialLater')}
+        </span>
       </p>
       <p className="mt-2" aria-live="polite">
         {data ? (

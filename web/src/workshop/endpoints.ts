@@ -38,6 +38,10 @@ export const workshopApi = api.injectEndpoints({
       query: call('proofSeat'),
       providesTags: ['groups', 'form'],
     }),
+    proofTheirs: build.query<AnswerOf<'proofTheirs'>, Asked<'proofTheirs'>>({
+      query: call('proofTheirs'),
+      providesTags: ['groups', 'form', 'sheet', 'ledger'],
+    }),
     createForm: build.mutation<AnswerOf<'createForm'>, Asked<'createForm'>>({
       query: call('createForm'),
       invalidatesTags: ['forms'],

@@ -11,8 +11,10 @@ import {
   inLanguage,
   leadsByAnswers,
   ledByAnswers,
+  OWN_REQUESTS,
   prepareCompletion,
 } from '@tolvek/core/form';
+import { askedAbout } from '@tolvek/core/mailing';
 import { type Audience, profileConditionsIn, type Viewer } from '@tolvek/core/people';
 import {
   calledFields,
@@ -28,6 +30,7 @@ import {
 import { useCallback, useMemo, useState } from 'react';
 import type { Language } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
+import { useOver } from './useOver.ts';
 
 /** Whose eyes the proof has: somebody from outside, any colleague, or somebody by id. */
 export type Seat = 'outside' | 'staff' | (string & {});
@@ -96,7 +99,9 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     (known: KnownRequest) => setReferences((before) => [...before.filter((each) => each.id !== known.id), known]),
     [],
   );
-  const { fields } = draft;
+  const { fields, updates } = draft;
+  /** The field that says whose it is, where a form changes what is there. */
+  const named = updates && updates.whose !== OWN_REQUESTS ? updates.whose : null;
   const scope = useMemo(
     () =>
       requestScope(fields, {
@@ -144,9 +149,13 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     const whole = { title, intro, fields: all, parts: wholeParts, rules: wholeRules };
     const laid = edition ? editionOf(whole, edition) : whole;
     const rules = form.asking;
-    if (rules.length === 0) return laid;
-    return askedBy(laid, levelsAsking(all, { rules }, viewerAtSeat(facts, rights, rules), moment));
-  }, [title, intro, all, wholeParts, wholeRules, edition, form.asking, rights, facts, moment]);
+    const given =
+      rules.length === 0
+        ? laid
+        : askedBy(laid, levelsAsking(all, { rules }, viewerAtSeat(facts, rights, rules), moment));
+    // Whose it is, is whoever sits there.
+    return named === null || isAnybody(seat) ? given : askedAbout(given, [{ field: named, value: seat }]);
+  }, [title, intro, all, wholeParts, wholeRules, edition, form.asking, rights, facts, moment, named, seat]);
   const complete = useMemo(
     () => prepareCompletion({ fields: asked.fields, rules: asked.rules, parts }),
     [asked.fields, asked.rules, parts],
@@ -155,7 +164,8 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     const asked = fieldsAsked(parts);
     return Object.fromEntries(Object.entries(answers).filter(([key]) => asked.has(key)));
   }, [answers, parts]);
-  const completion = useMemo(() => complete(known, facts), [complete, known, facts]);
+  const over = useOver(draft, form, { seat, fields: asked.fields, parts, complete, known, facts });
+  const completion = useMemo(() => over?.completion ?? complete(known, facts), [over, complete, known, facts]);
   /** Where the answers so far lead; null while it is asked here. */
   const led = useMemo(() => {
     const leads = wanted === null ? leadsByAnswers(editions ?? [], given) : [];
@@ -178,11 +188,16 @@ export function useProof(draft: FormDesign, form: AnswerOf<'form'>) {
     edition,
     asked: { ...asked, parts },
     facts,
+    named,
+    over,
     answers: known,
     answer: (key: string, value: RawAnswer) => setAnswers((before) => ({ ...before, [key]: value })),
     know,
     hold,
-    clear: () => setAnswers({}),
+    clear: () => {
+      setAnswers({});
+      over?.clear();
+    },
     completion,
     scope,
     slots: requestSlots(fields, completion.values, facts),

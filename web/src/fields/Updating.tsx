@@ -12,13 +12,14 @@ export function WhatChanges({
   chosen,
   choose,
   confirm,
-  isSending,
+  isSending = false,
 }: {
   updating: Updating;
   chosen: string | undefined;
   choose: (entry: string) => void;
-  confirm: () => void;
-  isSending: boolean;
+  /** Says that all of it is still right; undefined where nothing is sent. */
+  confirm?: (() => void) | undefined;
+  isSending?: boolean;
 }) {
   const { among } = about;
   // Where it is found by answers, they can as well be filled in by choosing what is there.
@@ -42,7 +43,7 @@ export function WhatChanges({
           {isOpen && !updates.sent ? null : <p className="subject text-[17px]">{told(about.one.subject)}</p>}
           <p className="mt-1 text-soft">{say(updates.waits ? 'desk:blankLeavesWaits' : 'desk:blankLeaves')}</p>
           <Waiting one={about.one} />
-          {saysNothing ? (
+          {saysNothing && confirm ? (
             <p className="mt-3">
               <Button onClick={confirm} disabled={isSending}>
                 {say('desk:stillRight')}
@@ -83,7 +84,7 @@ function Which({
         onChange={() => choose(value)}
       />
       <span>
-        {text} {number ? <span className="font-mono text-[13px] text-soft">{number}</span> : null}
+        {text} {number ? <span className="font-mono text-[13px] whitespace-nowrap text-soft">{number}</span> : null}
       </span>
     </label>
   );

@@ -1,9 +1,17 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type Changeable, type Completion, choiceOf, completedOver, meantBy, saidIn } from '@tolvek/core/form';
-import type { Problem, RawAnswers, RequestFacts } from '@tolvek/core/register';
+import {
+  type Changeable,
+  type Completion,
+  changedOver,
+  choiceOf,
+  completedOver,
+  meantBy,
+  saidIn,
+} from '@tolvek/core/form';
+import { own } from '@tolvek/core/own';
+import type { Field, FieldValue, Problem, RawAnswers, RequestFacts } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
-import { factsWith } from './filling.ts';
-import type { KeptAnswers } from './keptAnswers.ts';
+import { factsWith } from './factsWith.ts';
 
 type Form = NonNullable<AnswerOf<'door'>['form']>;
 type Updates = NonNullable<Form['updates']>;
@@ -28,13 +36,16 @@ const knowing = (facts: RequestFacts, { files, references }: Pick<Theirs, 'files
   factsWith(facts, { files: [...facts.files, ...files], references: [...facts.references, ...references] });
 
 /** What of theirs may be changed, with what it holds. */
-export const changeableIn = ({ updates, facts }: Form, complete: Complete): readonly Changeable[] =>
+export const changeableIn = (
+  { updates, facts }: Pick<Form, 'updates'> & { readonly facts: RequestFacts },
+  complete: Complete,
+): readonly Changeable[] =>
   (updates?.theirs ?? []).map((one) => ({ id: one.id, values: complete(one.stood, knowing(facts, one)).values }));
 
 /** What answers to a form that changes what is there are about, and what they say; null for a form that adds. */
 export function updatingWith(
   complete: Complete,
-  { updates, fields }: Form,
+  { updates, fields }: Pick<Form, 'updates' | 'fields'>,
   theirs: readonly Changeable[],
   {
     answers,
@@ -42,7 +53,8 @@ export function updatingWith(
     facts,
   }: {
     readonly answers: RawAnswers;
-    readonly typed: Pick<KeptAnswers, 'entry' | 'cleared'>;
+    /** Which of theirs is meant, and the questions whose answers are taken away. */
+    readonly typed: { readonly entry?: string | undefined; readonly cleared?: readonly string[] | undefined };
     readonly facts: RequestFacts;
   },
 ): Updating | null {
@@ -73,6 +85,30 @@ export function completedOverTheirs(
 ): Completion & { readonly problems: readonly Problem[] } {
   const { completion, problems } = completedOver(complete, one.stood, says, knowing(facts, one));
   return { ...completion, problems };
+}
+
+/** One field that a change makes otherwise, as it was and as it is after. */
+export interface Changed {
+  readonly field: Field;
+  readonly before: FieldValue | undefined;
+  readonly after: FieldValue | undefined;
+}
+
+/** What a change comes to in what stands there: what is said, and what rules make of that. */
+export function changesOf(
+  complete: Complete,
+  { fields, by }: { readonly fields: readonly Field[]; readonly by: readonly string[] },
+  one: Theirs,
+  says: RawAnswers,
+  facts: RequestFacts,
+): readonly Changed[] {
+  const over = completedOver(complete, one.stood, says, knowing(facts, one));
+  const changed = changedOver(fields, by, over, says);
+  return fields.flatMap((field) => {
+    const [before, after] = [own(over.before.values, field.key), own(over.completion.values, field.key)];
+    const isOtherwise = Object.hasOwn(changed, field.key) && JSON.stringify(before) !== JSON.stringify(after);
+    return isOtherwise ? [{ field, before, after }] : [];
+  });
 }
 
 /** What is wrong about what they mean: that it has to be said, or that there is nothing. */
