@@ -261,3 +261,54 @@ test('where an edition and the form collide, a finding says so, and one step men
   ]);
   ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body: { draft: form.draft } }));
 });
+
+test('an edition that nobody gets is found among all who are here, and not once somebody does', async () => {
+  const form = ok(await maren.call('form', of));
+  let { version } = form;
+  const both = { in: { allOf: ['estates', 'boats'] }, outOf: [] };
+  const named = (...names: readonly string[]) => ({
+    in: { anyOf: names.map((name) => `@${desk.idOf(name)}`) },
+    outOf: [],
+  });
+  const edition = (id: string, audience: Edition['audience'], more: Partial<Edition> = {}): Edition => ({
+    ...{ id, name: id, on: true, when: '', audience, differences: [{ does: 'require', part: 'reason' }] },
+    ...more,
+  });
+  const found = async (...editions: readonly Edition[]): Promise<readonly string[]> => {
+    const draft = { ...form.draft, editions };
+    const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body: { draft } }));
+    version = saved.version;
+    return saved.findings.flatMap(({ at, message }: { at: string; message: string }) =>
+      message.startsWith('Nobody gets') ? [`${at} ${message.includes('before it') ? 'before' : 'nobody'}`] : [],
+    );
+  };
+  const estates = named('Ilse Brandvold', 'Nuala Fenwick');
+  expect(await found(edition('both', both))).toEqual(['both nobody']);
+  // The first takes all whom the second fits; in the other order both are given.
+  const [wide, narrow] = [edition('wide', { in: { anyOf: ['estates'] }, outOf: [] }), edition('narrow', estates)];
+  expect(await found(wide, narrow)).toEqual(['narrow before']);
+  expect(await found(narrow, wide)).toEqual([]);
+  // It is given later, where the first is given only while they ask.
+  expect(await found({ ...wide, stages: ['~asking'] }, narrow)).toEqual([]);
+  // What hangs on a request, on what it holds, or is switched off, is not asked of people.
+  expect(await found(edition('handler', { in: { anyOf: ['~handler'] }, outOf: [] }))).toEqual([]);
+  expect(await found(edition('water', both, { when: 'works_on_water = true' }))).toEqual([]);
+  expect(await found(edition('off', both, { on: false }))).toEqual([]);
+  // Once somebody is in both groups, they get it: nothing of the draft changed.
+  expect(await found(edition('both', both))).toEqual(['both nobody']);
+  const ada = await desk.as('Ada Quillfeather');
+  const enter = {
+    params: { key: 'estates' },
+    body: { person: desk.idOf('Bram Solheim'), from: null, until: null },
+  };
+  const entered = ok(await ada.call('enterGroup', { ...enter, headers: { 'Idempotency-Key': crypto.randomUUID() } }));
+  const again = ok(await maren.call('form', of));
+  expect(again.findings.filter(({ message }: { message: string }) => message.startsWith('Nobody gets'))).toEqual([]);
+  // The list of forms counts it as well.
+  const count = async () =>
+    ok(await maren.call('forms')).forms.find(({ key }: { key: string }) => key === 'site-access').findings;
+  const before = await count();
+  ok(await ada.call('leaveGroup', { params: { key: 'estates', entry: entered.id } }));
+  expect([await count(), again.findings.length]).toEqual([before + 1, before]);
+  ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body: { draft: form.draft } }));
+});

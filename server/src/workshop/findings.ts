@@ -31,6 +31,7 @@ import { knownRegisters } from '../request/references.ts';
 import { knownStanding } from '../request/standing.ts';
 import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { gotByNobody } from './gotByNobody.ts';
 import { wordNames } from './plan.ts';
 import { LOOK_THROUGH } from './tasks.ts';
 
@@ -176,6 +177,22 @@ export const draftContent = (db: Reader, formId: string, design: FormDesign): st
  * Looks through a draft, or takes what was found before; a heavy one is looked through in a thread.
  */
 export async function findingsFor(db: Reader, formId: string, design: FormDesign): Promise<Found> {
+  const found = await inTheDraft(db, formId, design);
+  return { ...found, findings: [...found.findings, ...amongPeople(db, formId, design, found.findings)] };
+}
+
+/** What is found by looking at everybody, where the draft itself does not say it of the same edition already. */
+function amongPeople(db: Reader, formId: string, design: FormDesign, found: readonly Finding[]): readonly Finding[] {
+  const form = formById(db, formId);
+  const isSaid = ({ at }: Finding): boolean =>
+    found.some(({ at: there, message }) => there === at && typeof message !== 'string' && SAYS_NOBODY.has(message.say));
+  return form ? gotByNobody(db, form, design).filter((each) => !isSaid(each)) : [];
+}
+
+const SAYS_NOBODY: ReadonlySet<string> = new Set(['findings:editionNever', 'findings:editionNobody']);
+
+/** What is found in a draft by what is in it and around it. */
+async function inTheDraft(db: Reader, formId: string, design: FormDesign): Promise<Found> {
   const around = aroundOf(db, formId, design);
   const content = contentOf(design, around);
   const known = kept.get(content);
@@ -211,5 +228,5 @@ export function countOfFindings(db: Reader, form: FormRow): number | null {
     aTurn('long work')
       .then(() => findingsFor(db, form.id, form.draft))
       .catch(() => undefined);
-  return known?.length ?? null;
+  return known ? known.length + amongPeople(db, form.id, form.draft, known).length : null;
 }

@@ -6,7 +6,7 @@ import { asksRights, nameCompared, profileConditionsIn, STRANGER } from '@tolvek
 import type { RequestFacts } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
-import { currentRelease, formNamed } from '../form/queries.ts';
+import { currentRelease, type FormRow, formNamed } from '../form/queries.ts';
 import { departmentOf, profileOf, rightsIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import { people } from '../people/tables.ts';
@@ -30,27 +30,33 @@ const TOLD = 60;
 /** So many are named where a number says the rest. */
 const NAMED = 12;
 
-/**
- * Who is given which edition of a draft, and was by the release in force: everybody who is here, staff and contacts, and
- * somebody unknown; while they ask, or of a request at a stage that they stand to in some way.
- */
-export function editionsGiven(db: Reader, key: string, { stage, as, find, edition, changed }: Looking): Told {
-  const form = formNamed(db, key);
-  const editions = form.draft.editions ?? [];
-  const before = currentRelease(db, form)?.design.editions ?? [];
+/** Everybody who is here as an edition could be given to them, and somebody unknown, in a moment of a request or while they ask. */
+interface Openings {
+  readonly rows: readonly Pick<typeof people.$inferSelect, 'id' | 'name' | 'email' | 'kind' | 'profile'>[];
+  readonly openings: readonly Opening[];
+  readonly unknown: Opening;
+}
+
+/** `editions`: all that are chosen from; `as`: how they stand to the request, as words. */
+export function openingsOf(
+  db: Reader,
+  form: FormRow,
+  editions: readonly Edition[],
+  { stage, as }: Pick<Looking, 'stage' | 'as'>,
+): Openings {
   const rows = db
     .select({ id: people.id, name: people.name, email: people.email, kind: people.kind, profile: people.profile })
     .from(people)
     .where(eq(people.active, true))
     .orderBy(people.name, people.id)
     .all();
-  const conditions = [...editions, ...before].flatMap(({ audience }) => profileConditionsIn(audience));
+  const conditions = editions.flatMap(({ audience }) => profileConditionsIn(audience));
   const known = concernedBy(
     db,
     rows.map(({ id }) => id),
     conditions,
   );
-  const isAsked = [...editions, ...before].some(({ audience }) => asksRights(audience));
+  const isAsked = editions.some(({ audience }) => asksRights(audience));
   const asked = fieldsAsked(form.draft.parts);
   const now = nowIn(db);
   const isAsking = stage === ASKING;
@@ -87,6 +93,18 @@ export function editionsGiven(db: Reader, key: string, { stage, as, find, editio
     });
   });
   const unknown = openingFor(() => factsAt(now, calendar, 'outside', null, around), STRANGER);
+  return { rows, openings, unknown };
+}
+
+/**
+ * Who is given which edition of a draft, and was by the release in force: everybody who is here, staff and contacts, and
+ * somebody unknown; while they ask, or of a request at a stage that they stand to in some way.
+ */
+export function editionsGiven(db: Reader, key: string, { stage, as, find, edition, changed }: Looking): Told {
+  const form = formNamed(db, key);
+  const editions = form.draft.editions ?? [];
+  const before = currentRelease(db, form)?.design.editions ?? [];
+  const { rows, openings, unknown } = openingsOf(db, form, [...editions, ...before], { stage, as });
   const all = whoGets(editions, openings, before);
   const [nobody] = whoGets(editions, [unknown], before).given;
   const idAt = (place: number): string | null => editions[place]?.id ?? null;

@@ -169,9 +169,6 @@ export const editions: Same<typeof english> = {
   leadsHint:
     'Wer diese Fassung bekommt, fragt stattdessen dort. Hängt ihre Bedingung an Antworten, geht es dorthin, sobald sie gegeben sind. Ein anderes Formular öffnet sich mit dem, was getippt wurde, wo es dasselbe fragt.',
   leads: 'führt zu {{to}}',
-  nobodyGets: 'Diese Fassung bekommt heute niemand. Ändern Sie, für wen sie ist, oder ihre Bedingung.',
-  nobodyGetsBefore:
-    'Diese Fassung bekommt heute niemand: Auf wen sie passt, bekommt eine davor. Rücken Sie sie nach oben.',
   ifTheyAnswer: 'wenn sie so antworten',
   proofLeadsByAnswers: 'Mit diesen Antworten fragen sie woanders: eine Fassung führt zu {{to}}.',
   proofLeads: 'Sie fragen woanders: Ihre Fassung führt zu {{to}}. Darunter steht dieses Formular ohne sie.',

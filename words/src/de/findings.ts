@@ -143,6 +143,9 @@ export const findings: Same<typeof english> = {
     'Die Regel „{{rule}}“ setzt „{{label}}“ auf {{gives}}, das Feld ist aber {{wants}}. Ändern Sie den Wert.',
   editionNever:
     '„{{edition}}“ wird nie vergeben. Alle, für die sie ist, bekommen vorher „{{before}}“. Schieben Sie sie nach oben, oder ändern Sie, für wen sie ist.',
+  editionGetsNobody: '„{{edition}}“ bekommt heute niemand. Ändern Sie, für wen die Fassung ist, oder ihre Bedingung.',
+  editionGetsBefore:
+    '„{{edition}}“ bekommt heute niemand, denn alle, auf die sie passt, bekommen eine davor. Schieben Sie sie nach oben.',
   editionNoName: 'Diese Fassung hat keinen Namen. Geben Sie einen Namen ein.',
   editionNobody: '„{{edition}}“ ist für niemanden. Wählen Sie, für wen sie ist.',
   editionLostGroup: '„{{edition}}“ nennt eine Gruppe, die es nicht gibt. Wählen Sie eine andere Gruppe.',

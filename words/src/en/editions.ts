@@ -166,8 +166,6 @@ export const editions = {
   leadsHint:
     'Whoever gets this edition asks there instead. Where its condition asks for answers, they are led there once they answer. Another form opens with what was typed where it asks the same.',
   leads: 'leads to {{to}}',
-  nobodyGets: 'Nobody gets this edition today. Change whom it is for, or its condition.',
-  nobodyGetsBefore: 'Nobody gets this edition today: whoever it fits gets one before it. Move it up.',
   ifTheyAnswer: 'if they answer so',
   proofLeadsByAnswers: 'With these answers they ask somewhere else: an edition leads to {{to}}.',
   proofLeads: 'They ask somewhere else: their edition leads to {{to}}. Below is this form without it.',

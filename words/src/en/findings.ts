@@ -128,6 +128,8 @@ export const findings = {
   'rule.setsOther': 'The rule “{{rule}}” sets “{{label}}” to {{gives}}, but the field has {{wants}}. Change the value.',
   editionNever:
     '“{{edition}}” is never given. Everybody it is for gets “{{before}}” before. Move it up, or change whom it is for.',
+  editionGetsNobody: 'Nobody gets “{{edition}}” today. Change whom it is for, or its condition.',
+  editionGetsBefore: 'Nobody gets “{{edition}}” today, because whoever it fits gets one before it. Move it up.',
   editionNoName: 'This edition has no name. Enter a name.',
   editionNobody: '“{{edition}}” is for nobody. Choose whom it is for.',
   editionLostGroup: '“{{edition}}” names a group that does not exist. Choose another group.',

@@ -137,11 +137,6 @@ function Item({ edition, index, of, isOpen, setOpen }: ItemProps) {
             {mine && mine.caught.length > 0 ? (
               <span className="block text-brick">{say('editions:catches', { names: mine.caught })}</span>
             ) : null}
-            {mine && on && !byRequest && mine.gets + mine.byAnswers === 0 ? (
-              <span className="block text-brick">
-                {say(mine.fits > 0 ? 'editions:nobodyGetsBefore' : 'editions:nobodyGets')}
-              </span>
-            ) : null}
           </p>
           {isOpen ? null : (
             <ul className="mt-1.5">
