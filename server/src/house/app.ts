@@ -17,7 +17,7 @@ import { intakeHandlers } from '../intake/handlers.ts';
 import { noticeHandlers } from '../notice/handlers.ts';
 import { noteGround } from '../people/history.ts';
 import type { Auth } from '../platform/auth.ts';
-import { limitBodies, ownAddress } from '../platform/edge.ts';
+import { alwaysSet, limitBodies, ownAddress } from '../platform/edge.ts';
 import type { House } from '../platform/house.ts';
 import { Limits } from '../platform/limits.ts';
 import { answerErrors, notFound } from '../platform/problem.ts';
@@ -38,24 +38,28 @@ export function createApp(house: House, auth: Auth): Express {
   speakFor(deskOf(house.db).sender.address);
   const app = express();
   app.disable('x-powered-by');
+  // What the API answers is kept by nobody; files say when they were changed.
+  app.disable('etag');
   app.set('trust proxy', house.config.proxies);
   app.use(limitBodies, ownAddress(house.config));
   app.use(
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          'default-src': ["'self'"],
-          'style-src': ["'self'", "'unsafe-inline'"],
-          'img-src': ["'self'", 'data:', 'blob:'],
-          'frame-src': ["'self'"],
-          // Sheets are unpacked off the page, by a worker of our own.
-          'worker-src': ["'self'"],
-          'upgrade-insecure-requests': null,
+    alwaysSet(
+      helmet({
+        contentSecurityPolicy: {
+          directives: {
+            'default-src': ["'self'"],
+            'style-src': ["'self'", "'unsafe-inline'"],
+            'img-src': ["'self'", 'data:', 'blob:'],
+            'frame-src': ["'self'"],
+            // Sheets are unpacked off the page, by a worker of our own.
+            'worker-src': ["'self'"],
+            'upgrade-insecure-requests': null,
+          },
         },
-      },
-      strictTransportSecurity: house.config.url.startsWith('https:'),
-      referrerPolicy: { policy: 'no-referrer' },
-    }),
+        strictTransportSecurity: house.config.url.startsWith('https:'),
+        referrerPolicy: { policy: 'no-referrer' },
+      }),
+    ),
   );
   app.get('/embed/:slug', mayBeFramed(house));
   app.use(

@@ -1,4 +1,4 @@
-import type { intakeRoutes } from '@tolvek/contract';
+import type { AnswerOf, intakeRoutes } from '@tolvek/contract';
 import type { DoorLimit, NotAdmitted } from '@tolvek/core/door';
 import {
   type AskedForm,
@@ -20,10 +20,11 @@ import { sendPreview } from '../files/preview.ts';
 import { takeBody } from '../files/takeBody.ts';
 import { registerOfForm } from '../form/queries.ts';
 import { personById, personNamed } from '../people/queries.ts';
+import { Alike } from '../platform/alike.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed } from '../platform/problem.ts';
-import type { Handlers } from '../platform/serve.ts';
+import type { Call, Handlers } from '../platform/serve.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { factsFor } from '../request/facts.ts';
 import { requestById } from '../request/queries.ts';
@@ -113,79 +114,94 @@ function askerNamed(db: Reader, viewer: Viewer): { readonly name: string; readon
 export function intakeHandlers(house: House): Handlers<typeof intakeRoutes> {
   const { db, clock } = house;
   const { secret } = house.config;
+  const alike = new Alike(house);
+  const doorFor = ({
+    params,
+    query,
+    viewer: caller,
+    session,
+    language: reads,
+  }: Pick<
+    Call<typeof intakeRoutes.door>,
+    'params' | 'query' | 'viewer' | 'session' | 'language'
+  >): AnswerOf<'door'> => {
+    const { door, release } = doorBySlug(db, params.slug, reads);
+    const now = clock.now();
+    const sent = sentTo(db, door, { owed: query.owed, session }, now);
+    const viewer = sent?.viewer ?? caller;
+    const known = namedAt(door, viewer);
+    // What was typed is given back to whoever signed in.
+    const kept = known?.personId === caller?.personId ? keptBy(db, door.id, known, sent?.owed.id) : null;
+    const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
+    const place = placeShown(db, door, query.place, now);
+    refuseFormer(door, { since, shows: sent !== null || place !== null });
+    const counted = countedAt(db, door, { personId: viewer?.personId ?? null, place }, now);
+    const addsHere = addsStrangers(door, release);
+    const mustSignIn = release.design.updates !== undefined && !known && !(addsHere && query.fresh);
+    const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
+    const requester = known && { id: known.personId, kind: known.kind };
+    const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry, reads };
+    const askedOf = askedAt(db, release, asking, clock.now());
+    const { release: given, spoken, elsewhere } = askedOf;
+    const leadsTo = elsewhere && !sent && !refused ? ledFrom(db, door.formId, elsewhere, { viewer, now, reads }) : null;
+    const { design } = given;
+    const { asked, asksOfRequester } = shownOf(design, registerOfForm(db, door.formId).fields, spoken !== null);
+    const facts = factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields });
+    return {
+      slug: door.slug,
+      kind: door.kind,
+      title: design.title,
+      spoken: spoken ?? design.written ?? deskOf(db).language,
+      refusal: refused?.message ?? null,
+      why: refused?.why ?? null,
+      addsInstead: mustSignIn && addsHere,
+      leadsTo,
+      line: lineAt(db, door, { viewer: known, place, now, isFull: isFullFor(refused) }),
+      unnamed: door.design.unnamed ?? false,
+      proves: door.design.proves ?? null,
+      ...besideDoor(db, door, known, { now, refused, finishBy, counted, reads }),
+      ...(sent ? besideSent(db, sent, spoken) : { sent: null }),
+      asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
+      form:
+        refused === null && leadsTo === null
+          ? {
+              intro: design.intro,
+              release: release.number,
+              opened: openedAt(secret, door, since ?? now),
+              consent: door.design.consent ?? null,
+              prefills: [...(door.design.prefills ?? [])],
+              work: (door.design.slowsRobots ?? false) && !viewer,
+              fields: asked.fields,
+              parts: asked.parts,
+              rules: asked.rules,
+              kept: kept
+                ? {
+                    ...{ answers: kept.answers, typedAt: kept.typedAt },
+                    opened: kept.beganAt === null ? null : openedAt(secret, door, kept.beganAt),
+                    ...namedIn(db, door, requester, kept.answers, clock.now(), sent),
+                  }
+                : null,
+              updates: known && updatesAt(db, { release, design, sent, personId: known.personId }, now),
+              leadsBy: sent ? [] : [...leadingQuestions(askedOf)],
+              together: lookedAtTogether(design).map((fields) => [...fields]),
+              // What is known of somebody goes to their device as far as this form reads it.
+              facts: {
+                ...facts,
+                vocabularies: facts.vocabularies.map((each) => vocabularyIn(each, spoken)),
+                profile: profileWith(facts.profile, requesterReadBy(asked)),
+                requesterGroups: door.kind === 'staff' || asksOfRequester ? facts.requesterGroups : [],
+              },
+            }
+          : null,
+    };
+  };
 
   return {
-    door: ({ params, query, viewer: caller, session, language: reads }) => {
-      const { door, release } = doorBySlug(db, params.slug, reads);
-      const now = clock.now();
-      const sent = sentTo(db, door, { owed: query.owed, session }, now);
-      const viewer = sent?.viewer ?? caller;
-      const known = namedAt(door, viewer);
-      // What was typed is given back to whoever signed in.
-      const kept = known?.personId === caller?.personId ? keptBy(db, door.id, known, sent?.owed.id) : null;
-      const since = openedSince(secret, door, query.opened) ?? kept?.beganAt ?? null;
-      const place = placeShown(db, door, query.place, now);
-      refuseFormer(door, { since, shows: sent !== null || place !== null });
-      const counted = countedAt(db, door, { personId: viewer?.personId ?? null, place }, now);
-      const addsHere = addsStrangers(door, release);
-      const mustSignIn = release.design.updates !== undefined && !known && !(addsHere && query.fresh);
-      const { refused, finishBy } = mustSignIn ? SIGN_IN : refusedAt(db, door, viewer, { now, since, counted, sent });
-      const requester = known && { id: known.personId, kind: known.kind };
-      const asking = { kind: door.kind, id: requester?.id ?? null, about: sent?.about, entry: sent?.entry, reads };
-      const askedOf = askedAt(db, release, asking, clock.now());
-      const { release: given, spoken, elsewhere } = askedOf;
-      const leadsTo =
-        elsewhere && !sent && !refused ? ledFrom(db, door.formId, elsewhere, { viewer, now, reads }) : null;
-      const { design } = given;
-      const { asked, asksOfRequester } = shownOf(design, registerOfForm(db, door.formId).fields, spoken !== null);
-      const facts = factsFor(db, { door, design, requester, now: clock.now(), fields: asked.fields });
-      return {
-        slug: door.slug,
-        kind: door.kind,
-        title: design.title,
-        spoken: spoken ?? design.written ?? deskOf(db).language,
-        refusal: refused?.message ?? null,
-        why: refused?.why ?? null,
-        addsInstead: mustSignIn && addsHere,
-        leadsTo,
-        line: lineAt(db, door, { viewer: known, place, now, isFull: isFullFor(refused) }),
-        unnamed: door.design.unnamed ?? false,
-        proves: door.design.proves ?? null,
-        ...besideDoor(db, door, known, { now, refused, finishBy, counted, reads }),
-        ...(sent ? besideSent(db, sent, spoken) : { sent: null }),
-        asks: door.kind === 'outside' && known ? askerNamed(db, known) : null,
-        form:
-          refused === null && leadsTo === null
-            ? {
-                intro: design.intro,
-                release: release.number,
-                opened: openedAt(secret, door, since ?? now),
-                consent: door.design.consent ?? null,
-                prefills: [...(door.design.prefills ?? [])],
-                work: (door.design.slowsRobots ?? false) && !viewer,
-                fields: asked.fields,
-                parts: asked.parts,
-                rules: asked.rules,
-                kept: kept
-                  ? {
-                      ...{ answers: kept.answers, typedAt: kept.typedAt },
-                      opened: kept.beganAt === null ? null : openedAt(secret, door, kept.beganAt),
-                      ...namedIn(db, door, requester, kept.answers, clock.now(), sent),
-                    }
-                  : null,
-                updates: known && updatesAt(db, { release, design, sent, personId: known.personId }, now),
-                leadsBy: sent ? [] : [...leadingQuestions(askedOf)],
-                together: lookedAtTogether(design).map((fields) => [...fields]),
-                // What is known of somebody goes to their device as far as this form reads it.
-                facts: {
-                  ...facts,
-                  vocabularies: facts.vocabularies.map((each) => vocabularyIn(each, spoken)),
-                  profile: profileWith(facts.profile, requesterReadBy(asked)),
-                  requesterGroups: door.kind === 'staff' || asksOfRequester ? facts.requesterGroups : [],
-                },
-              }
-            : null,
-      };
+    door: (call) => {
+      const { params, query, session, language } = call;
+      // Whoever comes as nobody and shows nothing is answered as all others who do.
+      if (session || query.owed || query.opened || query.place) return doorFor(call);
+      return alike.answer(JSON.stringify([params.slug, query.fresh ?? null, language]), () => doorFor(call));
     },
 
     checkAnswers: ({ params, body, viewer, session, language: reads }) =>

@@ -1,5 +1,5 @@
 import { refused } from '@tolvek/words';
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler, Response } from 'express';
 import type { Config } from './config.ts';
 import { answerProblem, notAllowed, Problem } from './problem.ts';
 
@@ -49,6 +49,30 @@ export const limitBodies: RequestHandler = (request, response, next) => {
   }
   next();
 };
+
+/**
+ * Headers that are the same on every answer, worked out once by what would set them each time.
+ *
+ * @throws Error when that goes on later, or asks who calls: then they are not always the same.
+ */
+export function alwaysSet(middleware: RequestHandler): RequestHandler {
+  const headers = new Map<string, string>();
+  let isDone = false;
+  const nobody = new Proxy({} as Request, {
+    get: () => {
+      throw new Error('Headers that are the same for everybody ask for nothing of a call.');
+    },
+  });
+  const noted = { setHeader: (name: string, value: string) => headers.set(name, value), removeHeader: () => undefined };
+  middleware(nobody, noted as unknown as Response, () => {
+    isDone = true;
+  });
+  if (!isDone) throw new Error('Headers that are the same for everybody are there at once.');
+  return (_request, response, next) => {
+    for (const [name, value] of headers) response.setHeader(name, value);
+    next();
+  };
+}
 
 /** The names under which the application is reached. */
 function hostsOf({ url, mode, port }: Pick<Config, 'url' | 'mode' | 'port'>): ReadonlySet<string> {

@@ -27,6 +27,9 @@ const held = (): Held => ({ tellings: [], written: new Set() });
 /** Has it looked up, when an answer is ready, what was told in it; `tell`: null where nothing was. */
 export const mayHaveTold = (tell: Telling): void => void journal.getStore()?.tellings.push(tell);
 
+/** Whether nothing was told so far in this answer whose reading may be noted. */
+export const toldNothing = (): boolean => (journal.getStore()?.tellings.length ?? 0) === 0;
+
 /** Does some work, and gives what was told in it whose reading is noted. */
 export function listening<T>(work: () => T): { readonly value: T; readonly reads: readonly Read[] } {
   const here = held();

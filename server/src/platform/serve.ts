@@ -12,6 +12,7 @@ import { refused } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { z } from 'zod';
+import { Written } from './alike.ts';
 import type { House } from './house.ts';
 import { type Limits, paceOf } from './limits.ts';
 import { patiently } from './patience.ts';
@@ -44,7 +45,9 @@ type ViewerFor<C extends Caller> = C extends 'staff' | 'person' ? Viewer : Viewe
 /** What takes or gives no JSON answers by itself. */
 type Handler<R extends Route> = R extends { readonly gives: 'bytes' | 'csv' | 'events' } | { readonly takes: 'bytes' }
   ? (call: Call<R>) => void | Promise<void>
-  : (call: Call<R>) => z.output<R['answer']> | Promise<z.output<R['answer']>>;
+  : (call: Call<R>) => Given<R> | Promise<Given<R>>;
+
+type Given<R extends Route> = z.output<R['answer']> | Written<z.output<R['answer']>>;
 
 /** What serves the routes of an area: one forgotten, or one too many, does not compile. */
 export type Handlers<R extends Readonly<Record<string, Route>>> = { readonly [N in keyof R]: Handler<R[N]> };
@@ -87,7 +90,9 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
       if (answersItself) return void (await answered(house, async () => handler(call)));
       const work = () => handler(call);
       const answer = await answered(house, async () => patiently(house, work));
-      response.set('Cache-Control', 'no-store').json(answer);
+      response.set('Cache-Control', 'no-store');
+      if (answer instanceof Written) response.type('json').send(answer.text);
+      else response.json(answer);
     },
   );
 }

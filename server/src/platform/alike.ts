@@ -1,0 +1,46 @@
+import { LRUCache } from 'lru-cache';
+import type { House } from './house.ts';
+import { toldNothing } from './reads.ts';
+
+/** An answer as it is written, for whoever is given the same. */
+export class Written<Answer> {
+  /** What it says, as a type alone. */
+  declare readonly says: Answer;
+  constructor(readonly text: string) {}
+}
+
+/** How long the same is answered while nothing is written, ms: doors open and close by the clock. */
+const WHILE = 1_000;
+
+interface Kept {
+  readonly at: string;
+  readonly answer: Written<never>;
+}
+
+/**
+ * Answers that are the same for everybody who asks the same: worked out once a second at most, and anew after anything
+ * was written, by this program or another one. What depends on who asks is not for it, nor what tells of something whose
+ * reading is noted.
+ */
+export class Alike {
+  private readonly kept = new LRUCache<string, Kept>({ max: 200 });
+  private readonly written: () => string;
+
+  constructor(private readonly house: Pick<House, 'db' | 'clock'>) {
+    const { $client } = house.db;
+    // What was changed by this connection, and how often another one committed (SQLite, `total_changes` and `data_version`).
+    const own = $client.prepare('select total_changes()').pluck();
+    const others = $client.prepare('pragma data_version').pluck();
+    this.written = () => `${own.get()} ${others.get()}`;
+  }
+
+  /** `key`: all that the answer depends on besides what is stored and the time. */
+  answer<Answer>(key: string, work: () => Answer): Written<Answer> | Answer {
+    const at = `${this.written()} ${Math.floor(this.house.clock.now() / WHILE)}`;
+    const known = this.kept.get(key);
+    if (known?.at === at) return known.answer as Written<Answer>;
+    const answer = work();
+    if (toldNothing()) this.kept.set(key, { at, answer: new Written(JSON.stringify(answer)) });
+    return answer;
+  }
+}
