@@ -105,8 +105,23 @@ const came = db.prepare(
 );
 let doorBytes = '';
 
+/** Calls of each address within a minute. */
+const calls = new Map<string, number>();
+let minute = 0;
+function isTooMany(address: string): boolean {
+  const now = Math.floor(Date.now() / 60_000);
+  if (now !== minute) calls.clear();
+  minute = now;
+  const before = calls.get(address) ?? 0;
+  calls.set(address, before + 1);
+  return before >= 100_000;
+}
+let doorHeaders: Readonly<Record<string, string>> = {};
+
 const app = express();
 app.get('/door/:slug', (request, response) => {
+  if (isTooMany(String(request.headers['x-forwarded-for']))) return void response.status(429).end();
+  response.set(doorHeaders);
   const found = door.get(request.params.slug) as { id: string; form: string } | undefined;
   if (!found) return void response.status(404).end();
   const { number } = form.get(found.form) as { number: number };
@@ -134,8 +149,9 @@ const delay = monitorEventLoopDelay({ resolution: 1 });
 delay.enable();
 answering({
   url: () => `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
-  doorBytes: (bytes: never) => {
-    doorBytes = bytes;
+  door: ({ text, headers }: { readonly text: string; readonly headers: Readonly<Record<string, string>> }) => {
+    doorBytes = text;
+    doorHeaders = headers;
   },
   ledgerBytes: (bytes: never) => {
     ledgerBytes = bytes;

@@ -1,4 +1,4 @@
-import { Agent, request } from 'node:http';
+import { Agent, type IncomingHttpHeaders, request } from 'node:http';
 import { DEMO_NOW, MADE_UP, seeded, visit } from '@tolvek/demo';
 import { median, quantile } from './figure.ts';
 import { answering } from './processes.ts';
@@ -13,7 +13,14 @@ export interface Called {
   readonly body?: string | Buffer;
 }
 
-function call(called: Called, by: Agent = agent): Promise<{ status: number; bytes: number; text: string }> {
+interface Answered {
+  readonly status: number;
+  readonly bytes: number;
+  readonly text: string;
+  readonly headers: IncomingHttpHeaders;
+}
+
+function call(called: Called, by: Agent = agent): Promise<Answered> {
   const { method = 'GET', url, headers = {}, body } = called;
   return new Promise((done, fail) => {
     const asked = request(
@@ -28,7 +35,7 @@ function call(called: Called, by: Agent = agent): Promise<{ status: number; byte
         answer.on('data', (piece: Buffer) => pieces.push(piece));
         answer.on('end', () => {
           const text = Buffer.concat(pieces).toString();
-          done({ status: answer.statusCode ?? 0, bytes: text.length, text });
+          done({ status: answer.statusCode ?? 0, bytes: text.length, text, headers: answer.headers });
         });
       },
     );

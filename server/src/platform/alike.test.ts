@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { brotliDecompressSync, gunzipSync } from 'node:zlib';
 import Sqlite from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
@@ -34,6 +35,26 @@ beforeEach(() => {
   [now, worked] = [5_000, 0];
   alike = new Alike({ db: drizzle(client), clock: { now: () => now } } as unknown as House);
 });
+
+/** A call that says what it can unpack, and what it is sent. */
+function sent(written: Written<unknown>, accepts: string) {
+  const headers: Record<string, string> = {};
+  let body: unknown;
+  const response = {
+    vary: () => response,
+    type: () => response,
+    set: (name: string, value: string) => {
+      headers[name] = value;
+      return response;
+    },
+    send: (given: unknown) => {
+      body = given;
+    },
+  };
+  const request = { acceptsEncodings: (ways: readonly string[]) => ways.find((way) => accepts.includes(way)) ?? false };
+  written.send(request as never, response as never);
+  return { way: headers['Content-Encoding'], body };
+}
 
 describe('what is answered alike', () => {
   it('is worked out once while nothing is written, for each who asks something else', () => {
@@ -88,5 +109,15 @@ describe('what is answered alike', () => {
       });
     expect(failing).toThrow('no door 3');
     expect(failing).toThrow('no door 4');
+  });
+
+  it('is packed once for each way that somebody can unpack, and sent as it is where it is short', () => {
+    const long = new Written<unknown>(JSON.stringify({ says: 'x'.repeat(2_000) }));
+    const [packed, zipped, plain] = [sent(long, 'br, gzip'), sent(long, 'gzip'), sent(long, 'identity')];
+    expect([packed.way, zipped.way, plain]).toEqual(['br', 'gzip', { way: undefined, body: long.text }]);
+    expect(brotliDecompressSync(packed.body as Buffer).toString()).toBe(long.text);
+    expect(gunzipSync(zipped.body as Buffer).toString()).toBe(long.text);
+    expect(sent(long, 'br').body).toBe(packed.body);
+    expect(sent(new Written<unknown>('{}'), 'br')).toEqual({ way: undefined, body: '{}' });
   });
 });

@@ -1,3 +1,5 @@
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import type { Request, Response } from 'express';
 import { LRUCache } from 'lru-cache';
 import type { House } from './house.ts';
 import { toldNothing } from './reads.ts';
@@ -6,8 +8,28 @@ import { toldNothing } from './reads.ts';
 export class Written<Answer> {
   /** What it says, as a type alone. */
   declare readonly says: Answer;
+  private readonly packed = new Map<string, Buffer>();
+
   constructor(readonly text: string) {}
+
+  /** Sends it, packed once for all who can unpack it so (RFC 9110, 12.5.3). */
+  send(request: Request, response: Response): void {
+    const way = request.acceptsEncodings(['br', 'gzip', 'identity']);
+    const pack = this.text.length > SMALL && typeof way === 'string' ? PACKS[way] : undefined;
+    response.vary('Accept-Encoding').type('json');
+    if (!pack || typeof way !== 'string') return void response.send(this.text);
+    let bytes = this.packed.get(way);
+    if (!bytes) this.packed.set(way, (bytes = pack(this.text)));
+    response.set('Content-Encoding', way).send(bytes);
+  }
 }
+
+/** What is shorter than this is sent as it is. */
+const SMALL = 1_000;
+const PACKS: Readonly<Record<string, (text: string) => Buffer>> = {
+  br: (text) => brotliCompressSync(text, { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } }),
+  gzip: (text) => gzipSync(text),
+};
 
 /** How long the same is answered while nothing is written, ms: doors open and close by the clock. */
 const WHILE = 1_000;
@@ -40,7 +62,9 @@ export class Alike {
     const known = this.kept.get(key);
     if (known?.at === at) return known.answer as Written<Answer>;
     const answer = work();
-    if (toldNothing()) this.kept.set(key, { at, answer: new Written(JSON.stringify(answer)) });
-    return answer;
+    if (!toldNothing()) return answer;
+    const written = new Written<Answer>(JSON.stringify(answer));
+    this.kept.set(key, { at, answer: written as Written<never> });
+    return written;
   }
 }

@@ -91,7 +91,7 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
       const work = () => handler(call);
       const answer = await answered(house, async () => patiently(house, work));
       response.set('Cache-Control', 'no-store');
-      if (answer instanceof Written) response.type('json').send(answer.text);
+      if (answer instanceof Written) answer.send(request, response);
       else response.json(answer);
     },
   );
