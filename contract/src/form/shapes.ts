@@ -222,6 +222,7 @@ const fix = exactly<Fix>()(
       about: z.string(),
     }),
     z.strictObject({ fix: z.enum(['drop-preset', 'drop-limit', 'drop-order']), field: z.string() }),
+    z.strictObject({ fix: z.literal('call-so'), fields: z.array(z.string()).readonly() }),
     z.strictObject({ fix: z.literal('preset-profile'), field: z.string(), profile: z.string() }),
     z.strictObject({ fix: z.literal('drop-unique'), unique: z.string() }),
     z.strictObject({ fix: z.literal('drop-column'), column: z.string() }),

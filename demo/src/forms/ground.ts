@@ -88,6 +88,8 @@ export const carried = (
   field,
   live,
 });
+/** A field that requesters read by the name that the desk has for it. */
+export const calledSo = (field: Field): Field => ({ ...field, called: field.label });
 export const deskOnly = (key: string, label: string, type: Field['type']): Field => ({
   key,
   label,

@@ -1,5 +1,5 @@
 import { asking, designOf, type FormDesign, RECIPES } from '@tolvek/core/form';
-import { computed, type DemoForm, ground, options, rule, section } from './ground.ts';
+import { calledSo, computed, type DemoForm, ground, options, rule, section } from './ground.ts';
 
 const made = (recipe: string, title: string, team: string) => {
   const design = RECIPES.find((each) => each.key === recipe)?.make(ground(title, team));
@@ -162,7 +162,7 @@ export const school: DemoForm = {
           { asks: 'Under which number do we reach you on the way?' },
         ),
       ],
-      [computed('helpers', 'Helpers', { kind: 'number', places: 0 }, 'ceiling(pupils / 8)')],
+      [calledSo(computed('helpers', 'Helpers', { kind: 'number', places: 0 }, 'ceiling(pupils / 8)'))],
     ),
     intro: 'Three mornings in March, thirty pupils each. One request for each school.',
     unique: [{ id: 'unique-1', fields: ['school'], among: 'all' }],

@@ -1,5 +1,6 @@
 import { asking, designOf, type Edition } from '@tolvek/core/form';
 import {
+  calledSo,
   carried,
   coloured,
   computed,
@@ -96,12 +97,21 @@ const design = designOf(
     ),
   ],
   [
-    computed('hours', 'Hours', { kind: 'number', places: 1, unit: 'h' }, '(returns - leaves) / duration("PT1H")'),
-    carried('rate', 'Rate an hour', { kind: 'money', currency: 'EUR' }, 'vessel', 'rate', false),
-    carried('bay_only', 'In the bay only', { kind: 'yes-no' }, 'vessel', 'bay_only', false),
-    carried('berths', 'Persons she carries', { kind: 'number', places: 0, unit: 'persons' }, 'vessel', 'berths', true),
-    carried('holder', 'Budget holder', { kind: 'person', from: [] }, 'budget', 'holder', true),
-    computed('cost', 'Cost', { kind: 'money', currency: 'EUR' }, 'hours * rate'),
+    ...[
+      computed('hours', 'Hours', { kind: 'number', places: 1, unit: 'h' }, '(returns - leaves) / duration("PT1H")'),
+      carried('rate', 'Rate an hour', { kind: 'money', currency: 'EUR' }, 'vessel', 'rate', false),
+      carried('bay_only', 'In the bay only', { kind: 'yes-no' }, 'vessel', 'bay_only', false),
+      carried(
+        'berths',
+        'Persons she carries',
+        { kind: 'number', places: 0, unit: 'persons' },
+        'vessel',
+        'berths',
+        true,
+      ),
+      carried('holder', 'Budget holder', { kind: 'person', from: [] }, 'budget', 'holder', true),
+      computed('cost', 'Cost', { kind: 'money', currency: 'EUR' }, 'hours * rate'),
+    ].map(calledSo),
     deskOnly('skipper', 'Skipper', { kind: 'person', from: ['boats'] }),
     deskOnly('aboard', 'Aboard', { kind: 'people', from: [], most: 6 }),
   ],

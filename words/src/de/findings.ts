@@ -210,6 +210,10 @@ export const findings: Same<typeof english> = {
     'Dieses Formular ändert, was da ist, fragt aber nach nichts, das sich ändern könnte. Fügen Sie eine Frage hinzu.',
   updatesStamp:
     'Der Tag der letzten Antwort braucht ein Datum, das nur die Stelle ausfüllt. Wählen Sie ein anderes Feld.',
+  publicNames_one:
+    'Anfragende von außerhalb lesen {{fields, names}} mit dem Namen, den Mitarbeitende benutzen. Geben Sie an, was sie lesen, oder lassen Sie sie diesen Namen lesen.',
+  publicNames_other:
+    'Anfragende von außerhalb lesen {{fields, names}} mit den Namen, die Mitarbeitende benutzen. Geben Sie an, was sie lesen, oder lassen Sie sie diese Namen lesen.',
   knownFromProfile:
     '„{{label}}“ fragt, was in den Profilen schon steht. Nutzen Sie das Profil als Vorgabe oder nehmen Sie die Frage heraus.',
   knownFromDoor:

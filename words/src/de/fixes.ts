@@ -22,5 +22,6 @@ export const fixes: Same<typeof english> = {
   removeDifference: 'Diese Abweichung entfernen',
   removeShown: 'Sie aus der Liste entfernen',
   removeStage: 'Den Stand entfernen',
+  callSo: 'Diese Namen lesen lassen',
   presetProfile: 'Profil als Vorgabe nutzen',
 };

@@ -181,6 +181,10 @@ export const findings = {
     '“{{label}}” says whose the entry is already. Remove it from the answers by which the entry is found.',
   updatesNothing: 'This form changes what is there, but asks nothing that could change. Add a question.',
   updatesStamp: 'The day of the last answer needs a date that only the desk fills in. Choose another field.',
+  publicNames_one:
+    'Requesters from outside read {{fields, names}} by the name that staff use. Enter what they read, or let them read this name.',
+  publicNames_other:
+    'Requesters from outside read {{fields, names}} by the names that staff use. Enter what they read, or let them read these names.',
   knownFromProfile:
     '“{{label}}” asks what stands in people’s profiles already. Use the profile as the default, or remove the question.',
   knownFromDoor:

@@ -19,5 +19,6 @@ export const fixes = {
   removeDifference: 'Remove this difference',
   removeShown: 'Remove them from the list',
   removeStage: 'Remove the stage',
+  callSo: 'Let them read these names',
   presetProfile: 'Use the profile as the default',
 } as const;

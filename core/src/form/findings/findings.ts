@@ -13,6 +13,7 @@ import type { Add, Finding } from './finding.ts';
 import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
 import { knownFindings } from './known.ts';
 import { type Named, namedFindings } from './named.ts';
+import { publicNameFindings } from './publicNames.ts';
 import { retiredFindings } from './retired.ts';
 import { ruleFindings } from './rules.ts';
 import { translationFindings } from './translations.ts';
@@ -71,6 +72,7 @@ export function findingsOf(
   retiredFindings(design, vocabularies, add);
   updatesFindings(design, outside, add);
   knownFindings(design, { profile, outside, scope }, add);
+  publicNameFindings(design, { plan, outside }, add);
   if (editions) editionFindings(design, scope, { ...editions, groups }, add);
   for (const unique of design.unique) {
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))

@@ -15,6 +15,8 @@ export type Fix =
   /** One thing a rule does, about one field or part. */
   | { readonly fix: 'drop-action'; readonly rule: string; readonly does: ActionName; readonly about: string }
   | { readonly fix: 'drop-preset' | 'drop-limit' | 'drop-order'; readonly field: string }
+  /** Requesters read fields by the desk’s names for them. */
+  | { readonly fix: 'call-so'; readonly fields: readonly string[] }
   | { readonly fix: 'preset-profile'; readonly field: string; readonly profile: string }
   | { readonly fix: 'drop-unique'; readonly unique: string }
   | { readonly fix: 'drop-column'; readonly column: string }
@@ -61,6 +63,8 @@ export function fixInWords(step: Fix): Said {
       return said('fixes:removeLimit');
     case 'drop-order':
       return said('fixes:removeOrder');
+    case 'call-so':
+      return said('fixes:callSo');
     case 'preset-profile':
       return said('fixes:presetProfile');
     case 'drop-unique':
@@ -107,6 +111,13 @@ export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => 
             ...design,
             parts: [...design.parts, { part: 'question', field: step.field, asks: '', help: '', required: false }],
           };
+    case 'call-so':
+      return {
+        ...design,
+        fields: design.fields.map((field) =>
+          step.fields.includes(field.key) ? { ...field, called: field.label } : field,
+        ),
+      };
     case 'preset-profile':
       return presetFromProfile(design, step.field, step.profile);
     case 'take-off':
