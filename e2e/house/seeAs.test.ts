@@ -180,3 +180,42 @@ test('the reading of marked fields is written down once a page, by whichever way
   desk.protect('site-access', register.access);
   expect(await told(oskar, () => oskar.sheet(first))).toEqual([]);
 });
+
+test('in another edition it is shown as that lays it out, whoever is given which; nothing more is told', async () => {
+  const of = { params: { key: 'site-access' } };
+  const form = ok(await maren.call('form', of));
+  const short = {
+    ...{ id: 'short', name: 'Short', on: true, when: '', audience: { in: { anyOf: ['duty-managers'] }, outOf: [] } },
+    differences: [
+      { does: 'hide', part: 'reason' },
+      { does: 'lock', part: 'visitor' },
+    ],
+  };
+  const draft = { ...form.draft, editions: [short, ...(form.draft.editions ?? [])] };
+  const onVersion = (version: number) => ({ 'If-Match': `"${version}"` });
+  const { version } = ok(await maren.call('saveDraft', { ...of, headers: onVersion(form.version), body: { draft } }));
+  const { number: release } = ok(
+    await maren.call('releaseForm', { ...of, headers: onVersion(version), body: { note: '' } }),
+  );
+  const priya = await desk.as('Priya Nakamura-Lind');
+  const { number } = ok(await priya.submit('come-on-site', { ...WATER, medical_note: SECRET }, { release }));
+  const by = { groups: ['site-safety'] };
+  const laid = ({ fields }: Answer['body']) =>
+    (fields as readonly { readonly key: string; readonly layout: string | null }[]).flatMap(({ key, layout }) =>
+      layout === null ? [] : [`${key} ${layout}`],
+    );
+  const given = ok(await see(maren, number, by));
+  expect(given.editions).toContainEqual({ id: 'short', name: 'Short' });
+  expect(laid(given)).not.toContain('reason left-out');
+  const answer = await see(maren, number, by, { edition: 'short' });
+  const told = ok(answer);
+  expect([told.edition, laid(told).toSorted()]).toEqual(['Short', ['reason left-out', 'visitor locked']]);
+  expect(answer.text).not.toContain(SECRET);
+  // Whoever is given it can be shown the form as it is.
+  const manager = { person: desk.idOf('Tomas Achterberg') };
+  expect(ok(await see(maren, number, manager)).edition).toBe('Short');
+  expect(ok(await see(maren, number, manager, { edition: null })).edition).toBe(null);
+  const lost = await see(maren, number, by, { edition: 'long-gone' });
+  expect([lost.status, lost.body.problems[0].field]).toEqual([422, 'edition']);
+  expect(rows().at(-1)?.about).toMatchObject({ kind: 'seen-as', edition: null });
+});

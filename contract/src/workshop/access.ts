@@ -218,6 +218,8 @@ export const accessRoutes = routesOf(accessHeads, {
       plan: z.enum(['force', 'draft']),
       /** The key of a stage that it is looked at as if it were at it; null: where it stands. */
       stage: z.string().max(64).nullable(),
+      /** The id of an edition that it is looked at in, null: the form as it is; left out: the one they are given. */
+      edition: z.string().max(64).nullable().optional(),
     }),
     answer: z.object({
       who: words,
@@ -241,8 +243,10 @@ export const accessRoutes = routesOf(accessHeads, {
           notInFiles: z.boolean(),
         }),
       ),
-      /** The edition that they are given; null: as the form is. */
+      /** The edition in which it is looked at; null: as the form is. */
       edition: z.string().nullable(),
+      /** The editions of its form that it can be looked at in. */
+      editions: z.array(z.object({ id: z.string(), name: z.string() })),
       /** Whether they may export requests such as this. */
       mayExport: z.boolean(),
     }),

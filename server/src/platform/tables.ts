@@ -212,6 +212,8 @@ export type Looked =
       readonly as: { readonly person: string } | { readonly groups: readonly string[] } | null;
       readonly plan: 'force' | 'draft';
       readonly stage: string | null;
+      /** The edition that it was looked at in, null: the form as it is; left out: the one they are given. */
+      readonly edition?: string | null;
     };
 
 /** Who looked at what: rows are only ever added, before the answer leaves. One for each page. */

@@ -45,6 +45,8 @@ interface Shared {
   readonly names?: NameOf;
   /** The ids of requests that the viewer reads by what stands in them, where they were listed by that. */
   readonly along?: ReadonlySet<string>;
+  /** The id of the edition it is looked at in, null: the form as it is; undefined: the one its viewer is given. */
+  readonly edition?: string | null | undefined;
   /** Who looks through the eyes of the viewer: what is hidden from them stays so, and it is they who look. */
   readonly looker?: OpenRequest;
 }
@@ -224,6 +226,7 @@ export function openRequest<Row extends ShownRow>(
     names = nameOf(db, registers),
     along,
     looker,
+    edition,
   }: Shared = {},
 ): OpenRequest<Row> {
   const register = registers.byId(request.registerId);
@@ -251,7 +254,10 @@ export function openRequest<Row extends ShownRow>(
     request,
     relation.isRequester && !relation.isDesk ? viewer.reads : undefined,
   );
-  const given = (): Edition | null => editionGiven(db, { request, register, design, reading, relation });
+  const given = (): Edition | null =>
+    edition === undefined
+      ? editionGiven(db, { request, register, design, reading, relation })
+      : ((design.editions ?? []).find(({ id }) => id === edition) ?? null);
   const over = (): boolean => relation.isRequester && !relation.isDesk && isOverFor(db, request);
   const called = spoken === null ? names : nameOf(db, registers, spoken);
   return new OpenRequest(request, register, design, relation, reading, called, standsIn, looker, given, over, spoken);

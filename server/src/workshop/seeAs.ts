@@ -46,7 +46,7 @@ function eyesOf(db: Reader, as: As): { readonly viewer: Viewer; readonly who: Wo
 export function seeAs(
   house: House,
   viewer: Viewer,
-  { number, as, plan, stage }: BodyOf<'seeAs'> & { readonly number: string },
+  { number, as, plan, stage, edition }: BodyOf<'seeAs'> & { readonly number: string },
 ): AnswerOf<'seeAs'> {
   return write(house, ({ tx, now }) => {
     const looker = openAtDesk(tx, viewer, number, 'sheet');
@@ -58,19 +58,32 @@ export function seeAs(
       throw wrongFields([
         { field: 'stage', message: said('workshopErrors:stageNotHere'), fix: said('workshopErrors:chooseStages') },
       ]);
+    const editions = (looker.design.editions ?? []).map(({ id, name }) => ({ id, name }));
+    if (typeof edition === 'string' && !editions.some(({ id }) => id === edition))
+      throw wrongFields([
+        { field: 'edition', message: said('workshopErrors:editionNotHere'), fix: said('workshopErrors:chooseEdition') },
+      ]);
     const at = stageOf(register, stage ?? looker.request.stage);
     const request = { ...looker.request, stage: at.key, phase: at.phase };
     const { viewer: eyes, who } = eyesOf(tx, as);
-    const seen = (purpose: Purpose) => openRequest(tx, request, eyes, purpose, { register, looker });
+    const seen = (purpose: Purpose) => openRequest(tx, request, eyes, purpose, { register, looker, edition });
     const sheet = seen('sheet');
     const sees = sheet.relation.isDesk ? 'sheet' : sheet.relation.isRequester ? 'own' : 'nothing';
     tx.insert(readLog)
       .values({
         ...{ id: newId(), at: now, by: viewer.personId, registerId: register.id, numbers: [request.number] },
-        about: { kind: 'seen-as', as, plan, stage },
+        about: { kind: 'seen-as', as, plan, stage, ...(edition === undefined ? {} : { edition }) },
       })
       .run();
-    const nothing = { subject: null, inLists: null, inEmails: null, fields: [], edition: null, mayExport: false };
+    const nothing = {
+      subject: null,
+      inLists: null,
+      inEmails: null,
+      fields: [],
+      edition: null,
+      editions,
+      mayExport: false,
+    };
     const told = { who, sees, number: request.number, stage: sees === 'own' ? at.publicLabel : at.label } as const;
     if (sees === 'nothing') return { ...told, ...nothing };
     const there = sees === 'own' ? seen('following') : sheet;
@@ -92,6 +105,7 @@ export function seeAs(
         };
       }),
       edition: there.layout?.edition.name ?? null,
+      editions,
       mayExport: sees === 'sheet' && sheet.mayThere('export'),
     };
   });

@@ -325,6 +325,7 @@ export const accessPlan: Same<typeof english> = {
   'alsoAsking.read': 'Wenn sie anfragen, finden sie es ausgefüllt vor.',
   anybodyFollows:
     'Wer eine Anfrage lesen darf, kann ihr mit einem Klick folgen und das wieder beenden. So kann jede dieser Personen unter diese Regel kommen oder sie verlassen.',
+  editionGiven: 'in der Fassung, die sie bekommen',
   inEdition: 'In der Fassung „{{edition}}“.',
   'layout.left-out': 'von der Fassung weggelassen und anderswo zu lesen',
   'layout.locked': 'von der Fassung gesperrt',

@@ -123,6 +123,8 @@ export const workshopErrors: Same<typeof english> = {
   somebodyIn: 'Mitarbeitende in {{groups, and}}',
   'planRules.noted': 'Das Lesen wird ab jetzt festgehalten: {{rules, names}}.',
   'planRules.notNoted': 'Das Lesen wird nicht mehr festgehalten: {{rules, names}}.',
+  editionNotHere: 'Das Formular dieser Anfrage hat diese Fassung nicht.',
+  chooseEdition: 'Wählen Sie eine seiner Fassungen.',
   stageNotHere: 'Dieses Register hat diesen Stand nicht.',
   planBaseChanged: 'Was ohne Regel gilt, ist anders.',
   planPlaced: '{{fields, names}} hat einen Platz im Zugriffsplan bekommen.',

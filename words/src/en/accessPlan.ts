@@ -319,7 +319,8 @@ export const accessPlan = {
   'alsoAsking.read': 'When they ask, they find it filled in.',
   anybodyFollows:
     'Anyone who may read a request can follow it, and stop, in one click. So each of them can come under this rule or leave it.',
-  inEdition: 'Given in the edition “{{edition}}”.',
+  editionGiven: 'in the edition they get',
+  inEdition: 'In the edition “{{edition}}”.',
   'layout.left-out': 'left out by the edition, and read elsewhere',
   'layout.locked': 'locked by the edition',
   outsideAt: '{{email}}, a contact',

@@ -118,6 +118,8 @@ export const workshopErrors = {
   somebodyIn: 'staff in {{groups, and}}',
   'planRules.noted': 'Reading is recorded from now on: {{rules, names}}.',
   'planRules.notNoted': 'Reading is not recorded any more: {{rules, names}}.',
+  editionNotHere: 'The form of this request does not have this edition.',
+  chooseEdition: 'Choose one of its editions.',
   stageNotHere: 'This register does not have that stage.',
   planBaseChanged: 'What applies without a rule is different.',
   planPlaced: '{{fields, names}} got a place in the access plan.',

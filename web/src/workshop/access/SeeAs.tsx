@@ -23,6 +23,8 @@ export function SeeAs({ plan }: { plan: Plan }) {
   const [groups, setGroups] = useState<readonly string[]>([]);
   const [by, setBy] = useState<'force' | 'draft'>('force');
   const [stage, setStage] = useState('');
+  /** `*`: the edition that they are given; empty: the form as it is. */
+  const [edition, setEdition] = useState('*');
   const { data: ground } = workshopApi.useGroundQuery();
   const [other, setOther] = useState('');
   const [look, { data, error, isLoading, originalArgs }] = workshopApi.useSeeAsMutation();
@@ -30,10 +32,16 @@ export function SeeAs({ plan }: { plan: Plan }) {
   const as: As | undefined =
     eyes === 'nobody' ? null : eyes === 'groups' ? { groups: [...groups] } : person ? { person: person[0] } : undefined;
   const isReady = number.trim() !== '' && as !== undefined && (eyes !== 'groups' || groups.length > 0);
+  const isKnown = data !== undefined && data.number === number.trim().toUpperCase();
+  const editions = isKnown ? data.editions : [];
   const send = (event: React.FormEvent): void => {
     event.preventDefault();
     if (!isReady || as === undefined) return;
-    const body = { as, plan: by, stage: stage === '' ? null : stage };
+    const body = {
+      ...{ as, plan: by, stage: stage === '' ? null : stage },
+      // Of another form it is not known what editions it has.
+      ...(isKnown && edition !== '*' ? { edition: edition === '' ? null : edition } : {}),
+    };
     void look({ number: number.trim(), body });
     if (other.trim() === '') beside.reset();
     else void lookBeside({ number: other.trim(), body });
@@ -116,6 +124,22 @@ export function SeeAs({ plan }: { plan: Plan }) {
             </option>
           ))}
         </select>
+        {editions.length > 0 ? (
+          <select
+            className="input w-auto max-w-64"
+            aria-label={say('editions:inWhich')}
+            value={edition}
+            onChange={(event) => setEdition(event.target.value)}
+          >
+            <option value="*">{say('accessPlan:editionGiven')}</option>
+            {editions.map(({ id: key, name }) => (
+              <option key={key} value={key}>
+                {say('editions:lookedAt', { name: name || say('editions:unnamed') })}
+              </option>
+            ))}
+            <option value="">{say('editions:lookedAt', { name: say('editions:plain') })}</option>
+          </select>
+        ) : null}
         <Button type="submit" disabled={!isReady || isLoading || beside.isLoading}>
           {say('accessPlan:look')}
         </Button>
