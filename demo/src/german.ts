@@ -5,6 +5,7 @@ import type { Stage } from '@tolvek/core/register';
 /** What site access says in German; names of institutes stay as they are. */
 const SITE_ACCESS: Readonly<Record<string, string>> = {
   'Come on site': 'Auf die Station kommen',
+  Visits: 'Besuche',
   'For visitors and contractors. Ask at least two days ahead; we answer within the working days shown when you send it.':
     'Für Gäste und Fremdfirmen. Fragen Sie wenigstens zwei Tage vorher an; wir antworten in den Arbeitstagen, die beim Senden genannt werden.',
   'Who is coming?': 'Wer kommt?',

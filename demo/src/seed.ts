@@ -99,6 +99,7 @@ import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { PROFILE_FIELDS, profileFor } from './profiles.ts';
 import { seeded, visit } from './requests.ts';
 import { accessPlan, boatsCalendar, deskCalendar, labCalendar, siteAccess, stages } from './siteAccess.ts';
+import { underTopic } from './topics.ts';
 
 /** Where the demo's clock starts: a Monday morning with the desk open. */
 export const DEMO_NOW = Date.parse('2026-11-23T10:42:00Z');
@@ -190,7 +191,7 @@ class Story {
       ...{ subject: siteAccess.subject, unique: [], usual: { routing, approval, deadline } },
     };
     const registerId = db.transaction((tx) => makeRegister(tx, 'site-access', register, done));
-    const content = inGermanToo({ ...siteAccess, editions: siteEditions(this.addContractors()) });
+    const content = inGermanToo({ ...underTopic(siteAccess), editions: siteEditions(this.addContractors()) });
     db.transaction((tx) => makeDesign(tx, FORM, { id: formId, key: 'site-access', content }));
     db.insert(forms).values({ id: formId, registerId }).run();
     db.transaction((tx) => {
@@ -320,7 +321,7 @@ class Story {
       desk,
       doors: opened,
       holds: holds ?? 'requests',
-      draft: design,
+      draft: underTopic(design),
       idempotencyKey: `demo-form-${prefix}`,
     });
     await this.release(key);

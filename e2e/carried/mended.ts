@@ -18,6 +18,16 @@ export const MENDED: readonly Mended[] = [
       /^\.body\.form\.facts\.(requester(IsOutside: true → false|Id: null → "|Groups\.length: 0 → \d)|department: "" → ")/,
   },
   {
+    route: 'form',
+    where: /^\.body\.findings\.length: (0 → 1|3 → 4)$/,
+    why: 'What people from outside read by a name of the desk’s is found.',
+  },
+  {
+    route: 'forms',
+    where: /^\.body\.forms\[\d+\]\.findings: (0 → 1|3 → 4)$/,
+    why: 'What people from outside read by a name of the desk’s is found, and counted.',
+  },
+  {
     route: 'me',
     where: /^\.body\.person\.role: /,
     why: 'What somebody may do is a list of rights, where it was one of three words.',

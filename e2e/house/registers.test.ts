@@ -92,8 +92,8 @@ describe('two forms on one register', () => {
       }),
     ).key;
     expect((await formOf(short)).draft.parts).toEqual([question('what', 'What is it?')]);
-    // What the other form asks for is not missed here; what nobody asks for is.
-    expect((await formOf(short)).findings.map((finding: { at: string }) => finding.at)).toEqual(['stale']);
+    // What the other form asks for is not missed here; what nobody asks for is, and what people outside read by its name.
+    expect((await formOf(short)).findings.map((finding: { at: string }) => finding.at)).toEqual(['stale', 'sum']);
     await release(short);
 
     // What the long form’s draft changes of the register is put in force by its release, and by that alone.

@@ -157,6 +157,7 @@ export const formDesign = exactly<FormDesign>()(
   z.strictObject({
     title: short,
     intro: long,
+    topic: short.optional(),
     subject: short,
     fields: z.array(field).max(500),
     parts,

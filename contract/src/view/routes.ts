@@ -24,7 +24,23 @@ export const viewRoutes = routesOf(viewHeads, {
   frontDesk: {
     says: 'The forms one can ask with, and one’s own requests.',
     answer: z.object({
-      forms: z.array(z.object({ slug: z.string(), title: z.string(), intro: z.string(), refusal: words.nullable() })),
+      forms: z.array(
+        z.object({
+          ...{ slug: z.string(), title: z.string(), intro: z.string(), refusal: words.nullable() },
+          /** Under which heading it stands; empty: with all others. */
+          topic: z.string(),
+        }),
+      ),
+      /** The first decisions that wait for the caller, and how many wait in all. */
+      toDecide: z.object({
+        rows: z.array(
+          z.object({
+            ...{ number: z.string(), subject: visibleSubject, requester: z.string() },
+            ...{ due: moment.nullable(), late: z.boolean() },
+          }),
+        ),
+        total: z.int(),
+      }),
       /** What was sent to the caller to fill in, what is due first. */
       toFill: z.array(toFill),
       /** What the caller began to type and has not sent. */

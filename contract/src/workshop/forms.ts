@@ -88,6 +88,8 @@ export const formRoutes = routesOf(formHeads, {
         z.object({
           key: z.string(),
           title: z.string(),
+          /** The heading that its draft stands under; empty: none. */
+          topic: z.string(),
           register: z.string(),
           registerKey: z.string(),
           stopped: z.boolean(),

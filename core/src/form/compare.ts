@@ -62,18 +62,19 @@ function wordingChanges(before: FormDesign, after: FormDesign): readonly DesignC
   const lines = [
     ['title', said('changes:title', { before: before.title, after: after.title })],
     ['intro', said('changes:intro')],
+    ['topic', said('changes:topic')],
     ['subject', said('changes:subject')],
   ] as const;
   return lines.flatMap(([name, words]) =>
-    before[name] === after[name]
+    (before[name] ?? '') === (after[name] ?? '')
       ? []
       : [
           {
             page: 'questions' as const,
             at: name,
             words,
-            before: before[name],
-            after: after[name],
+            before: before[name] ?? '',
+            after: after[name] ?? '',
             reaches: name === 'subject' ? ('register' as const) : ('form' as const),
           },
         ],

@@ -206,6 +206,8 @@ export interface Edition {
 export interface FormDesign {
   readonly title: string;
   readonly intro: string;
+  /** Under which heading it stands where people look for what they can ask; with all others when nothing is said. */
+  readonly topic?: string | undefined;
   /** What a request is called in lists, with fields in braces: `{visitor}, {institute}`. */
   readonly subject: string;
   readonly fields: readonly Field[];

@@ -27,6 +27,7 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): W
   const names: Readonly<Record<string, Said>> = {
     title: said('designs:theTitle'),
     intro: said('designs:theIntro'),
+    topic: said('designs:theTopic'),
     subject: said('designs:theSubject'),
     approval: said('designs:theApproval'),
     deadline: said('designs:theDeadline'),

@@ -89,15 +89,16 @@ function editionSaid(edition: Edition, outer: Say): Edition {
   };
 }
 
-type Spoken = AskedForm & Partial<Pick<FormDesign, 'title' | 'intro' | 'editions'>>;
+type Spoken = AskedForm & Partial<Pick<FormDesign, 'title' | 'intro' | 'topic' | 'editions'>>;
 
 /** A form with all the words of its own said: what it is called, its parts, what its rules say, its editions. */
 export function formSaid<Form extends Spoken>(form: Form, say: Say): Form {
-  const { title, intro, editions } = form;
+  const { title, intro, topic, editions } = form;
   return {
     ...form,
     ...(title === undefined ? {} : { title: say('title', title, 'title') }),
     ...(intro === undefined ? {} : { intro: say('intro', intro, 'intro') }),
+    ...(topic === undefined ? {} : { topic: say('topic', topic, 'heading') }),
     parts: form.parts.map((part) => partSaid(part, say)),
     rules: form.rules.map((rule) => (rule.on ? ruleSaid(rule, say) : rule)),
     ...(editions === undefined ? {} : { editions: editions.map((edition) => editionSaid(edition, say)) }),

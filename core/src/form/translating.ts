@@ -34,13 +34,15 @@ export function textsToTranslate(design: FormDesign): readonly FormText[] {
     left.delete(key);
     return field ? textsIn((say) => fieldSaid(field, say)).map((text) => ({ ...text, field: key })) : [];
   };
-  const own = (of: Partial<Pick<FormDesign, 'title' | 'intro' | 'rules' | 'editions'>> & { parts?: readonly Part[] }) =>
+  const own = (
+    of: Partial<Pick<FormDesign, 'title' | 'intro' | 'topic' | 'rules' | 'editions'>> & { parts?: readonly Part[] },
+  ) =>
     textsIn((say) => formSaid({ fields: [], parts: [], rules: [], ...of }, say)).map(
       (text): FormText => ({ ...text, field: null }),
     );
-  const { title, intro, parts, rules, editions } = design;
+  const { title, intro, topic, parts, rules, editions } = design;
   return [
-    ...own({ title, intro }),
+    ...own({ title, intro, topic }),
     ...parts.flatMap((part) => [
       ...own({ parts: [part] }),
       ...(part.part === 'question' ? ofField(partKey(part)) : []),

@@ -13,6 +13,7 @@ import { askedAt } from '../request/askedAt.ts';
 import { followed } from '../request/followed.ts';
 import { requestByNumber } from '../request/queries.ts';
 import { toFillIn } from './asked.ts';
+import { ledgerOf } from './ledger.ts';
 import { ownRequests } from './ownRequests.ts';
 import { sharedFor } from './sharedResults.ts';
 import { requesterViewOf } from './sheet.ts';
@@ -26,6 +27,7 @@ export function requesterHandlers(
   return {
     frontDesk: ({ viewer, language }) => ({
       forms: formsFor(db, viewer, clock.now(), language),
+      toDecide: viewer?.kind === 'staff' ? decisionsFor(db, viewer, clock.now()) : { rows: [], total: 0 },
       toFill: viewer ? toFillIn(db, viewer, clock.now()) : [],
       begun: viewer ? begunBy(db, viewer, clock.now()) : [],
       mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
@@ -40,6 +42,21 @@ export function requesterHandlers(
     },
 
     myRequest: ({ params, viewer }) => requesterViewOf(house, viewer, requestByNumber(db, params.number)),
+  };
+}
+
+/** So many decisions are listed before the others are counted. */
+const DECISIONS = 5;
+
+/** What waits for the decision of one of the staff, the earliest first. */
+function decisionsFor(db: Reader, viewer: Viewer, now: number): AnswerOf<'frontDesk'>['toDecide'] {
+  const { rows, total } = ledgerOf(db, viewer, { tray: 'deciding' }, now);
+  return {
+    rows: rows.slice(0, DECISIONS).map(({ number, subject, requester, due }) => ({
+      ...{ number, subject, requester, due },
+      late: due !== null && Date.parse(due) <= now,
+    })),
+    total,
   };
 }
 
@@ -58,8 +75,9 @@ function formsFor(db: Reader, viewer: Viewer | null, now: number, reads: Languag
     if (!admission.admitted && admission.why === 'not-for-you') continue;
     // Called as the edition that is theirs calls it.
     const asking = { kind: door.kind, id: viewer?.personId ?? null, reads };
-    const { title, intro } = askedAt(db, release, asking, now).release.design;
-    forms.set(door.formId, { slug: door.slug, title, intro, refusal: admission.admitted ? null : admission.message });
+    const { title, intro, topic = '' } = askedAt(db, release, asking, now).release.design;
+    const refusal = admission.admitted ? null : admission.message;
+    forms.set(door.formId, { slug: door.slug, title, intro, topic: topic.trim(), refusal });
   }
   return [...forms.values()];
 }

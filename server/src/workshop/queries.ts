@@ -44,6 +44,7 @@ export async function listForms(db: Reader, viewer: Viewer): Promise<AnswerOf<'f
     listed.push({
       key: form.key,
       title: form.draft.title,
+      topic: form.draft.topic ?? '',
       register: register.name,
       registerKey: register.key,
       holds: register.holds,

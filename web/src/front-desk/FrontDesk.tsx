@@ -1,15 +1,17 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import { Column } from '../ui/Column.tsx';
 import { Rich } from '../ui/Rich.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
-import { say, told } from '../wire/words.ts';
+import { say, told, useLanguage } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { fits } from './fits.ts';
+import { byStage, underHeadings } from './home.ts';
 import { NotConfirmed } from './NotConfirmed.tsx';
+import { ToDecide } from './ToDecide.tsx';
 import { ToFill } from './ToFill.tsx';
 
 /** From so many forms on they can be searched. */
@@ -21,6 +23,7 @@ export function FrontDesk() {
   const { data: me } = meApi.useMeQuery();
   const { data, error, refetch } = frontDeskApi.useFrontDeskQuery();
   const [sought, setSought] = useState('');
+  const language = useLanguage();
   if (error)
     return (
       <Column>
@@ -35,7 +38,8 @@ export function FrontDesk() {
     );
   const waiting = data.mine.filter((request) => request.waits);
   const open = data.mine.filter((request) => !request.finished && !request.waits);
-  const forms = data.forms.filter(({ title, intro }) => fits(sought, `${title} ${intro}`));
+  const forms = data.forms.filter(({ title, intro, topic }) => fits(sought, `${title} ${intro} ${topic}`));
+  const topics = underHeadings(forms, language);
   const finished = data.mine.filter((request) => request.finished);
   return (
     <Column>
@@ -66,6 +70,22 @@ export function FrontDesk() {
         </>
       ) : null}
       <ToFill forms={data.toFill} />
+      <ToDecide waiting={data.toDecide} />
+      {data.begun.length > 0 ? (
+        <>
+          <h2 className="section-head mt-7">{say('desk:unfinishedForms')}</h2>
+          <ul>
+            {data.begun.map((begun) => (
+              <li key={begun.slug} className="flex items-baseline justify-between gap-3 border-b border-rule py-2.5">
+                <span>{begun.title}</span>
+                <Link to={`/ask/${begun.slug}`} aria-label={say('desk:continueNamed', { title: begun.title })}>
+                  {say('desk:continueForm')}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
       <h2 className="section-head mt-7">{say('desk:startRequest')}</h2>
       {data.forms.length > MANY ? (
         <input
@@ -81,36 +101,37 @@ export function FrontDesk() {
         <p className="py-3 text-soft">{say('desk:noFormFits', { sought })}</p>
       ) : null}
       {data.forms.length === 0 ? <p className="py-3 text-soft">{say('desk:noForms')}</p> : null}
-      <ul>
-        {forms.map((form) => (
-          <li key={form.slug} className="border-b border-rule py-3.5">
-            <Link to={`/ask/${form.slug}`} className="subject text-[19px] no-underline hover:underline">
-              {form.title}
-            </Link>
-            <p className="mt-0.5 text-soft">{form.refusal === null ? form.intro : told(form.refusal)}</p>
-          </li>
-        ))}
-      </ul>
-      {data.begun.length > 0 ? (
-        <>
-          <h2 className="section-head mt-8">{say('desk:unfinishedForms')}</h2>
-          <ul>
-            {data.begun.map((begun) => (
-              <li key={begun.slug} className="flex items-baseline justify-between gap-3 border-b border-rule py-2.5">
-                <span>{begun.title}</span>
-                <Link to={`/ask/${begun.slug}`} aria-label={say('desk:continueNamed', { title: begun.title })}>
-                  {say('desk:continueForm')}
+      {topics.map(({ head, items }) => (
+        <Fragment key={head}>
+          {topics.length > 1 ? (
+            <h3 className="mt-5 text-[15px] font-semibold text-soft">{head || say('desk:otherForms')}</h3>
+          ) : null}
+          <ul className="sm:grid sm:grid-cols-2 sm:gap-x-7">
+            {items.map((form) => (
+              <li key={form.slug} className="border-b border-rule py-3.5">
+                <Link to={`/ask/${form.slug}`} className="subject text-[19px] no-underline hover:underline">
+                  {form.title}
                 </Link>
+                <p className="mt-0.5 text-soft">{form.refusal === null ? form.intro : told(form.refusal)}</p>
               </li>
             ))}
           </ul>
-        </>
-      ) : null}
+        </Fragment>
+      ))}
       {me.person ? (
         <>
           <h2 className="section-head mt-8">{say('desk:yourRequests')}</h2>
           {data.mine.length === 0 ? <p className="py-3 text-soft">{say('desk:noRequests')}</p> : null}
-          <RequestList requests={open} />
+          {byStage(open).map(({ head, items }) => (
+            <Fragment key={head}>
+              {head === '' ? null : (
+                <h3 className="mt-5 text-[15px] font-semibold text-soft">
+                  {say('desk:atStage', { stage: head, n: items.length })}
+                </h3>
+              )}
+              <RequestList requests={items} under={head} />
+            </Fragment>
+          ))}
           {finished.length > 0 ? (
             <details className="mt-4">
               <summary className="text-soft">{say('desk:finishedRequests', { n: finished.length })}</summary>
@@ -140,7 +161,13 @@ export function FrontDesk() {
   );
 }
 
-function RequestList({ requests }: { requests: AnswerOf<'frontDesk'>['mine'] }) {
+interface RequestListProps {
+  readonly requests: readonly AnswerOf<'frontDesk'>['mine'][number][];
+  /** The stage they stand under, which each need not say again. */
+  readonly under?: string;
+}
+
+function RequestList({ requests, under = '' }: RequestListProps) {
   return (
     <ul>
       {requests.map((request) => (
@@ -150,8 +177,9 @@ function RequestList({ requests }: { requests: AnswerOf<'frontDesk'>['mine'] }) 
           </Link>
           <span className="font-mono text-[13px] text-soft">{request.number}</span>
           <span className="col-span-2 text-soft">
-            {request.stage}
-            {request.promise ? ` · ${told(request.promise)}` : null}
+            {[...(under === '' ? [request.stage] : []), ...(request.promise ? [told(request.promise)] : [])].join(
+              ' · ',
+            )}
           </span>
         </li>
       ))}

@@ -29,7 +29,9 @@ import {
   moveTogether,
   QUESTION_KINDS,
   requireAll,
+  withTopic,
 } from './edits.ts';
+import { workshopApi } from './endpoints.ts';
 import { FieldRow, PartRow } from './PartRow.tsx';
 import { Reaches } from './Reaches.tsx';
 import { SubjectEditor } from './SubjectEditor.tsx';
@@ -351,6 +353,7 @@ function CarriedLine({
 
 /** The form’s title, introduction, and what its requests are called. */
 function FormHead({ editing: { draft, change, others } }: { editing: Editing }) {
+  const { data } = workshopApi.useFormsQuery();
   return (
     <div
       className="grid grid-cols-[minmax(92px,max-content)_1fr] items-start gap-x-3 gap-y-2 border-b border-rule pb-4 text-soft"
@@ -375,6 +378,28 @@ function FormHead({ editing: { draft, change, others } }: { editing: Editing }) 
         value={draft.intro}
         onChange={(event) => change((before) => ({ ...before, intro: event.target.value }))}
       />
+      <label htmlFor="form-topic" className="pt-1.5">
+        {say('workshop:topic')}
+      </label>
+      <div>
+        <input
+          id="form-topic"
+          className="input"
+          list="form-topics"
+          maxLength={200}
+          value={draft.topic ?? ''}
+          aria-describedby="form-topic-hint"
+          onChange={(event) => change((before) => withTopic(before, event.target.value))}
+        />
+        <datalist id="form-topics">
+          {[...new Set(data?.forms.map(({ topic }) => topic).filter(Boolean))].map((topic) => (
+            <option key={topic} value={topic} />
+          ))}
+        </datalist>
+        <p id="form-topic-hint" className="mt-1 text-[12.5px]">
+          {say('workshop:topicHint')}
+        </p>
+      </div>
       <span className="pt-1.5">{say('workshop:nameInLists')}</span>
       <div id="at-subject">
         <SubjectEditor

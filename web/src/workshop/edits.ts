@@ -256,6 +256,10 @@ export function moveTogether(design: FormDesign, keys: ReadonlySet<string>, way:
  * A field with changes; what it is called or holds may change, where its value comes from only as a
  * whole.
  */
+/** A form under another heading; under none, it says nothing of it. */
+export const withTopic = ({ topic: _, ...design }: FormDesign, topic: string): FormDesign =>
+  topic === '' ? design : { ...design, topic };
+
 export const editField = (design: FormDesign, key: string, edit: (field: Field) => Field): FormDesign => ({
   ...design,
   fields: design.fields.map((field) => (field.key === key ? edit(field) : field)),

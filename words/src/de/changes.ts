@@ -3,6 +3,7 @@ import type { Same } from '../same.ts';
 
 export const changes: Same<typeof english> = {
   title: 'Titel: „{{before}}“ wird zu „{{after}}“.',
+  topic: 'Die Überschrift am Empfang ändert sich.',
   intro: 'Die Einleitung ändert sich.',
   subject: 'Der Name in Listen ändert sich.',
   called: '„{{label}}“ heißt für Anfragende anders',

@@ -12,6 +12,7 @@ export const designs: Same<typeof english> = {
   newerFile: 'Diese Datei stammt aus einer neueren Fassung von Tolvek. Aktualisieren Sie zuerst Tolvek.',
   brokenFile: 'Diese Datei ist beschädigt oder von Hand geändert. Exportieren Sie sie noch einmal.',
   theTitle: 'der Titel',
+  theTopic: 'die Überschrift, unter der es steht',
   theIntro: 'die Einleitung',
   theSubject: 'der Name in Listen',
   theApproval: 'der Genehmigungsweg',

@@ -304,6 +304,8 @@ export const workshop: Same<typeof english> = {
   answersStay: '· vorhandene Antworten bleiben im Register',
   addToForm: 'Ins Formular aufnehmen',
   lostReference: 'einem Verweis, den es nicht mehr gibt',
+  topic: 'Überschrift',
+  topicHint: 'Auf der Startseite steht es unter dieser Überschrift, mit den anderen darunter.',
   introduction: 'Einleitung',
   nameInLists: 'Name in Listen',
   nameInListsHint: 'So heißt jede Anfrage in Listen: Felder, mit Wörtern dazwischen.',

@@ -1,5 +1,6 @@
 export const changes = {
   title: 'Title: “{{before}}” becomes “{{after}}”.',
+  topic: 'The heading it stands under on the Front desk changes.',
   intro: 'The introduction changes.',
   subject: 'The name in lists changes.',
   called: '“{{label}}” is called otherwise for requesters',

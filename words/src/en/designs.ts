@@ -9,6 +9,7 @@ export const designs = {
   newerFile: 'A newer version of Tolvek made this file. Update Tolvek first.',
   brokenFile: 'This file is damaged or was changed by hand. Export it again.',
   theTitle: 'the title',
+  theTopic: 'the heading it stands under',
   theIntro: 'the introduction',
   theSubject: 'the name in lists',
   theApproval: 'the approval path',

@@ -298,6 +298,8 @@ export const workshop = {
   answersStay: '· existing answers stay in the register',
   addToForm: 'Add to the form',
   lostReference: 'a reference that is gone',
+  topic: 'Heading',
+  topicHint: 'On the Front desk it stands under this heading, with the others that do.',
   introduction: 'Introduction',
   nameInLists: 'Name in lists',
   nameInListsHint: 'This names each request in lists: fields, with words between them.',

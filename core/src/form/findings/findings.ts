@@ -72,7 +72,7 @@ export function findingsOf(
   retiredFindings(design, vocabularies, add);
   updatesFindings(design, outside, add);
   knownFindings(design, { profile, outside, scope }, add);
-  publicNameFindings(design, { plan, outside }, add);
+  publicNameFindings(design, { plan, outside, askedElsewhere }, add);
   if (editions) editionFindings(design, scope, { ...editions, groups }, add);
   for (const unique of design.unique) {
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))

@@ -29,9 +29,17 @@ const CLOSED: AccessPlan = {
     },
   ],
 };
-const found = (design: FormDesign, outside = true, plan: AccessPlan = { rules: [] }) =>
+const found = (design: FormDesign, outside = true, plan: AccessPlan = { rules: [] }, askedElsewhere: string[] = []) =>
   findingsOf(design, {
-    ...{ groups: new Map([['boats', 'Boats']]), outside, vocabularies: [], registers: [], plan, form: 'any' },
+    ...{
+      groups: new Map([['boats', 'Boats']]),
+      outside,
+      vocabularies: [],
+      registers: [],
+      plan,
+      form: 'any',
+      askedElsewhere,
+    },
   }).filter(({ message }) => JSON.stringify(message).includes('publicNames'));
 
 describe('a name of the desk that people from outside would read', () => {
@@ -47,9 +55,10 @@ describe('a name of the desk that people from outside would read', () => {
     expect(found(form({ ...SUM, called: 'Together' }))).toEqual([]);
   });
 
-  it('is not found of what they do not read, nor where only staff ask', () => {
+  it('is not found of what they do not read, of what another form asks, nor where only staff ask', () => {
     expect(found(form(NOTE))).toEqual([]);
     expect(found(form(SUM), true, CLOSED)).toEqual([]);
+    expect(found(form(SUM), true, undefined, ['sum'])).toEqual([]);
     expect(found(form(SUM), false)).toEqual([]);
     expect(found(form())).toEqual([]);
   });

@@ -7,15 +7,20 @@ import type { Add } from './finding.ts';
 
 /**
  * Fields that nobody is asked and that people from outside read on their page by the desk’s own name for them: computed ones,
- * and those that staff fill in where the plan opens them to whoever asked. What is asked is worded where it is asked.
+ * and those that staff fill in where the plan opens them to whoever asked. What is asked is worded where it is asked, by this form or
+ * another one of its register.
  */
 export function publicNameFindings(
   design: FormDesign,
-  { plan, outside }: { readonly plan: AccessPlan; readonly outside: boolean },
+  {
+    plan,
+    outside,
+    askedElsewhere,
+  }: { readonly plan: AccessPlan; readonly outside: boolean; readonly askedElsewhere: readonly string[] },
   add: Add,
 ): void {
   if (!outside) return;
-  const asked = fieldsAsked(design.parts);
+  const asked = new Set([...fieldsAsked(design.parts), ...askedElsewhere]);
   const unnamed = design.fields.filter(({ key, called }) => !asked.has(key) && (called ?? '').trim() === '');
   if (unnamed.length === 0) return;
   const { fields } = design;
