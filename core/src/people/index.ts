@@ -84,3 +84,4 @@ export {
   worksInWorkshop,
 } from './rightsAt.ts';
 export { asEntries, inOrder, isRuledIn, type RuledGroup } from './ruled.ts';
+export { wayBack } from './wayBack.ts';

@@ -1,3 +1,4 @@
+import { wayBack } from '@tolvek/core/people';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
@@ -10,18 +11,11 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { startApi } from './endpoints.ts';
 
-/** Where somebody was who goes on after it: a place here, and nowhere else. */
-function useBack(): string {
-  const [search] = useSearchParams();
-  const asked = search.get('back') ?? '';
-  return /^\/(?![/\\])/.test(asked) ? asked : '/';
-}
-
 /** For people from outside: a code by email in the place of a password. */
 export function ComeIn() {
   useTitle(say('start:comeInTitle'));
-  const back = useBack();
   const [search] = useSearchParams();
+  const back = wayBack(search.get('back'));
   /** Who is signed in proves it once more. */
   const isAgain = search.has('again');
   const navigate = useNavigate();

@@ -1,3 +1,4 @@
+import { wayBack } from '@tolvek/core/people';
 import { type ReactNode, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
@@ -30,7 +31,7 @@ export function SignIn() {
   const navigate = useNavigate();
   const [search] = useSearchParams();
   const asked = search.get('back') ?? '';
-  const back = /^\/(?!\/)/.test(asked) ? asked : '/';
+  const back = wayBack(asked);
   const enter = async (who: { email: string; password: string }): Promise<void> => {
     const done = await signIn(who);
     if ('error' in done) return;

@@ -1,3 +1,4 @@
+import { wayBack } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { fromNodeHeaders } from 'better-auth/node';
 import type { Request, Response, Router } from 'express';
@@ -48,13 +49,13 @@ export function byProvider(router: Router, house: House, limits: Limits, linked:
   router.get('/api/auth/by/:provider', async (request: Request, response: Response) => {
     await limits.take('sending', null, request, response);
     const row = asked(request);
-    const back = String(request.query.back ?? '/');
+    const back = wayBack(String(request.query.back ?? ''));
     const given = await patiently(house, async () => {
       try {
         return await providing(row).api.signInSocial({
           body: {
             provider: row.id,
-            callbackURL: /^\/(?![/\\])/.test(back) ? back : '/',
+            callbackURL: back,
             errorCallbackURL: '/sign-in',
             disableRedirect: true,
           },
