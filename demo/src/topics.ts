@@ -6,9 +6,9 @@ const TOPICS: Readonly<Record<string, string>> = {
   'School visit': 'Visits',
   'Vessel time': 'Boats and diving',
   'Dive plan': 'Boats and diving',
-  'Sample analysis': 'Laboratory',
-  Purchase: 'Things',
-  'Field kit loan': 'Things',
+  'Sample analysis': 'The laboratory',
+  Purchase: 'Kit and purchases',
+  'Field kit loan': 'Kit and purchases',
 };
 
 /** A form under its heading. */
