@@ -245,3 +245,20 @@ test('a contact signs in by a code on a phone, loses the network half-way, and g
   await maud.goto(`/my/${number}`);
   await expect(maud.getByText('Crane on the quay')).toBeHidden();
 });
+
+test('a coordinator holds a form against itself: for two people, and at two moments', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/site-access/editions');
+  const compared = maren.getByRole('region', { name: 'Side by side' });
+  const side = (name: string) => compared.getByLabel(name, { exact: true });
+  await side('On the left: for whom').selectOption({ label: 'Bram Solheim' });
+  await side('On the right: for whom').selectOption({ label: 'Priya Nakamura-Lind' });
+  await expect(side('On the left').locator('option:checked')).toHaveText('as they get it: Station staff');
+  await side('On the right').selectOption({ label: 'as they get it: The form as it is' });
+  await expect(compared.getByRole('row', { name: /Whom do you expect\?.*Who is coming\?/ })).toBeVisible();
+  // The same person at another moment: the edition for staff is given while they ask, and not later.
+  await side('On the right: for whom').selectOption({ label: 'Bram Solheim' });
+  await side('On the right: when').selectOption({ label: 'opening a request at: In hand' });
+  await expect(side('On the right').locator('option:checked')).toHaveText('as they get it: The form as it is');
+  expect(await seriousTrouble(maren)).toEqual([]);
+});

@@ -43,7 +43,7 @@ type Sitting = AnswerOf<'proofSeat'>;
 const NO_RIGHTS: Viewer['rights'] = [];
 
 /** What conditions would know if whoever sits there asked now. */
-function factsAtSeat(
+export function factsAtSeat(
   seat: Seat,
   sitting: Sitting | undefined,
   { people, profile, today, now, calendar, vocabularies }: AnswerOf<'form'>,
@@ -71,7 +71,7 @@ function factsAtSeat(
 }
 
 /** Who sits there, as far as rules of access tell people apart. */
-const viewerAtSeat = (
+export const viewerAtSeat = (
   facts: RequestFacts,
   rights: Viewer['rights'],
   rules: readonly { readonly audience: Audience }[],

@@ -1,10 +1,16 @@
-import { editionOf, type FormDesign, partKey, partName } from '@tolvek/core/form';
-import { useState } from 'react';
+import { ASKING, type Edition, partKey, partName } from '@tolvek/core/form';
+import { RELATION_WORDS } from '@tolvek/core/people';
+import { useMemo, useState } from 'react';
 import { say } from '../../wire/words.ts';
+import { OnePerson } from '../access/Chosen.tsx';
+import { RELATIONS } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
+import { workshopApi } from '../endpoints.ts';
+import { factsAtSeat, isAnybody, viewerAtSeat } from '../useProof.ts';
+import { editionAt, type SideForm, sideOf } from './side.ts';
 
 /** How an edition has a part, in a few words; empty where it is not there. */
-function hasIt(form: FormDesign, key: string): string {
+function hasIt(form: SideForm, key: string): string {
   const part = form.parts.find((each) => partKey(each) === key);
   if (!part) return '';
   if (part.part === 'instruction') return part.text;
@@ -32,33 +38,166 @@ function besideEachOther(one: readonly string[], other: readonly string[]): read
   return keys;
 }
 
-/** Two editions side by side, part by part in the order of the first. */
+interface Chosen {
+  /** The id of an edition; empty: the form as it is; `*`: the one they are given. */
+  readonly edition: string;
+  readonly seat: string;
+  readonly stage: string;
+  readonly as: string;
+}
+
+const NOBODY: Chosen = { edition: '', seat: '', stage: ASKING, as: '' };
+
+/** The draft as one side has it, and the edition that whoever sits there would be given. */
+function useSide({ edition, seat, stage, as }: Chosen): { readonly form: SideForm; readonly given: Edition | null } {
+  const { editing, form } = useBinder();
+  const { draft } = editing;
+  const isNamed = seat !== '' && !isAnybody(seat);
+  const { data } = workshopApi.useProofSeatQuery({ key: form.key, person: seat }, { skip: !isNamed });
+  const sitting = data?.key === seat ? data : undefined;
+  return useMemo(() => {
+    if (seat === '' || (isNamed && !sitting))
+      return { form: sideOf(draft, form, { edition, who: null, stage, as }), given: null };
+    const facts = factsAtSeat(seat, sitting, form, [], []);
+    const viewer = viewerAtSeat(facts, sitting?.rights ?? [], [...form.asking, ...(draft.editions ?? [])]);
+    const who = { facts, viewer };
+    return {
+      form: sideOf(draft, form, { edition, who, stage, as }),
+      given: editionAt(draft, form.key, { edition: '*', who, stage, as }),
+    };
+  }, [draft, form, edition, seat, stage, as, sitting, isNamed]);
+}
+
+/** What one side is: whose eyes, when, and in which edition. */
+function Picking({
+  at,
+  chosen,
+  given,
+  set,
+}: {
+  at: 0 | 1;
+  chosen: Chosen;
+  given: Edition | null;
+  set: (chosen: Chosen) => void;
+}) {
+  const { editing, form } = useBinder();
+  const editions = editing.draft.editions ?? [];
+  const { edition, seat, stage, as } = chosen;
+  const [isFinding, setFinding] = useState(false);
+  const side = say(at === 0 ? 'editions:leftSide' : 'editions:rightSide');
+  const { data } = workshopApi.useProofSeatQuery(
+    { key: form.key, person: seat },
+    { skip: seat === '' || isAnybody(seat) },
+  );
+  const isListed = seat === '' || isAnybody(seat) || form.people.some(({ key }) => key === seat);
+  const sit = (next: string): void =>
+    // Of nobody in particular it is not known what they are given.
+    set({
+      ...chosen,
+      seat: next,
+      edition: next === '' && edition === '*' ? '' : seat === '' && next !== '' ? '*' : edition,
+    });
+  return (
+    <div className="grid gap-1.5 font-normal">
+      <select
+        className="input w-full"
+        aria-label={say('editions:sideWho', { side })}
+        value={isFinding ? FIND : seat}
+        onChange={({ target: { value } }) => {
+          setFinding(value === FIND);
+          if (value !== FIND) sit(value);
+        }}
+      >
+        <option value="">{say('editions:nobodyNamed')}</option>
+        <option value="outside">{say('workshop:anOutsider')}</option>
+        <option value="staff">{say('workshop:aColleague')}</option>
+        {isListed ? null : <option value={seat}>{data?.label ?? '…'}</option>}
+        <option value={FIND}>{say('workshop:somebodyFound')}</option>
+        <optgroup label={say('workshop:oneOfStaff')}>
+          {form.people.map((person) => (
+            <option key={person.key} value={person.key}>
+              {person.label}
+            </option>
+          ))}
+        </optgroup>
+      </select>
+      {isFinding ? (
+        <OnePerson
+          id={`side-${at}`}
+          person={null}
+          set={(person) => {
+            setFinding(false);
+            if (person) sit(person[0]);
+          }}
+        />
+      ) : null}
+      {seat === '' ? null : (
+        <select
+          className="input w-full"
+          aria-label={say('editions:sideWhen', { side })}
+          value={stage}
+          onChange={({ target: { value } }) => set({ ...chosen, stage: value })}
+        >
+          <option value={ASKING}>{say('editions:whileAsking')}</option>
+          {form.stages.map(({ key, label }) => (
+            <option key={key} value={key}>
+              {say('editions:readingAt', { stage: label })}
+            </option>
+          ))}
+        </select>
+      )}
+      {seat === '' || stage === ASKING ? null : (
+        <select
+          className="input w-full"
+          aria-label={say('editions:sideAs', { side })}
+          value={as}
+          onChange={({ target: { value } }) => set({ ...chosen, as: value })}
+        >
+          <option value="">{say('editions:asNothing')}</option>
+          <option value="requester">{say('editions:asRequester')}</option>
+          {RELATIONS.map((word) => (
+            <option key={word} value={word.slice(1)}>
+              {say('editions:asRelation', { relation: RELATION_WORDS[word] })}
+            </option>
+          ))}
+        </select>
+      )}
+      <select
+        className="input w-full"
+        aria-label={side}
+        value={edition}
+        onChange={({ target: { value } }) => set({ ...chosen, edition: value })}
+      >
+        {seat === '' ? null : (
+          <option value="*">
+            {say('editions:asGiven', {
+              name: given ? given.name || say('editions:unnamed') : say('editions:plain'),
+            })}
+          </option>
+        )}
+        <option value="">{say('editions:plain')}</option>
+        {editions.map((each) => (
+          <option key={each.id} value={each.id}>
+            {each.name || say('editions:unnamed')}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+/** In the place of somebody: that they are still looked for. */
+const FIND = ' find';
+
+/** Two editions side by side, or one for two people or at two stages: part by part in the order of the first. */
 export function Compared() {
   const { draft } = useBinder().editing;
-  const editions = draft.editions ?? [];
-  const [[left, right], setSides] = useState<readonly [string, string]>(['', editions[0]?.id ?? '']);
-  const of = (id: string): FormDesign => {
-    const edition = editions.find((each) => each.id === id);
-    return edition ? editionOf(draft, edition) : draft;
-  };
-  const [a, b] = [of(left), of(right)];
+  const [left, setLeft] = useState(NOBODY);
+  const [right, setRight] = useState({ ...NOBODY, edition: draft.editions?.[0]?.id ?? '' });
+  const [one, other] = [useSide(left), useSide(right)];
+  const [a, b] = [one.form, other.form];
   const keys = besideEachOther(a.parts.map(partKey), b.parts.map(partKey));
   const nameFrom = (key: string): string => partName(a.parts.some((part) => partKey(part) === key) ? a : b, key);
-  const pick = (at: 0 | 1): React.ReactNode => (
-    <select
-      className="input w-full"
-      aria-label={say(at === 0 ? 'editions:leftSide' : 'editions:rightSide')}
-      value={at === 0 ? left : right}
-      onChange={({ target: { value } }) => setSides(at === 0 ? [value, right] : [left, value])}
-    >
-      <option value="">{say('editions:plain')}</option>
-      {editions.map((edition) => (
-        <option key={edition.id} value={edition.id}>
-          {edition.name || say('editions:unnamed')}
-        </option>
-      ))}
-    </select>
-  );
   return (
     <section aria-labelledby="compared" className="mt-8">
       <h2 id="compared" className="section-head">
@@ -67,17 +206,21 @@ export function Compared() {
       <table className="mt-2 w-full table-fixed border-collapse text-[14px]">
         <thead>
           <tr>
-            <th className="w-1/2 pr-3 pb-2 text-left">{pick(0)}</th>
-            <th className="w-1/2 pb-2 text-left">{pick(1)}</th>
+            <th className="w-1/2 pr-3 pb-2 text-left align-top">
+              <Picking at={0} chosen={left} given={one.given} set={setLeft} />
+            </th>
+            <th className="w-1/2 pb-2 text-left align-top">
+              <Picking at={1} chosen={right} given={other.given} set={setRight} />
+            </th>
           </tr>
         </thead>
         <tbody>
           {keys.map((key) => {
-            const [one, other] = [hasIt(a, key), hasIt(b, key)];
-            const differs = one !== other;
+            const sides = [hasIt(a, key), hasIt(b, key)];
+            const differs = sides[0] !== sides[1];
             return (
               <tr key={key} className="align-top">
-                {[one, other].map((words, at) => (
+                {sides.map((words, at) => (
                   <td
                     // biome-ignore lint/suspicious/noArrayIndexKey: there are two sides, and they stay.
                     key={at}
