@@ -16,11 +16,13 @@ export class Written<Answer> {
   send(request: Request, response: Response): void {
     const way = request.acceptsEncodings(['br', 'gzip', 'identity']);
     const pack = this.text.length > SMALL && typeof way === 'string' ? PACKS[way] : undefined;
-    response.vary('Accept-Encoding').type('json');
-    if (!pack || typeof way !== 'string') return void response.send(this.text);
-    let bytes = this.packed.get(way);
-    if (!bytes) this.packed.set(way, (bytes = pack(this.text)));
-    response.set('Content-Encoding', way).send(bytes);
+    const as = pack && typeof way === 'string' ? way : 'identity';
+    let bytes = this.packed.get(as);
+    if (!bytes) this.packed.set(as, (bytes = pack ? pack(this.text) : Buffer.from(this.text)));
+    response.vary('Accept-Encoding').setHeader('Content-Type', 'application/json; charset=utf-8');
+    if (as !== 'identity') response.setHeader('Content-Encoding', as);
+    response.setHeader('Content-Length', bytes.length);
+    response.end(bytes);
   }
 }
 
