@@ -174,7 +174,7 @@ test('three editions: one person caught, proved and looked at, then a change of 
     await expect(page.getByText('Anything medical we should know?')).toHaveCount(medical ? 1 : 0);
   }
   await maren.goto('/workshop/site-access/editions');
-  await main.getByRole('combobox', { name: 'On the right' }).selectOption({ label: 'Contractors' });
+  await main.getByRole('combobox', { name: 'On the right', exact: true }).selectOption({ label: 'Contractors' });
   await expect(main.getByText('“Medical note” is not there')).toBeVisible();
 });
 
