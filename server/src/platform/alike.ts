@@ -14,11 +14,11 @@ export class Written<Answer> {
 
   /** Sends it, packed once for all who can unpack it so (RFC 9110, 12.5.3). */
   send(request: Request, response: Response): void {
-    const way = request.acceptsEncodings(['br', 'gzip', 'identity']);
-    const pack = this.text.length > SMALL && typeof way === 'string' ? PACKS[way] : undefined;
-    const as = pack && typeof way === 'string' ? way : 'identity';
-    let bytes = this.packed.get(as);
-    if (!bytes) this.packed.set(as, (bytes = pack ? pack(this.text) : Buffer.from(this.text)));
+    const way = this.text.length > SMALL && request.acceptsEncodings(Object.keys(PACKS));
+    const as = (way || 'identity') as keyof typeof PACKS;
+    const known = this.packed.get(as);
+    const bytes = known ?? PACKS[as](this.text);
+    if (!known) this.packed.set(as, bytes);
     response.vary('Accept-Encoding').setHeader('Content-Type', 'application/json; charset=utf-8');
     if (as !== 'identity') response.setHeader('Content-Encoding', as);
     response.setHeader('Content-Length', bytes.length);
@@ -28,9 +28,11 @@ export class Written<Answer> {
 
 /** What is shorter than this is sent as it is. */
 const SMALL = 1_000;
-const PACKS: Readonly<Record<string, (text: string) => Buffer>> = {
-  br: (text) => brotliCompressSync(text, { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } }),
-  gzip: (text) => gzipSync(text),
+/** The ways to pack, the tightest first. */
+const PACKS = {
+  br: (text: string) => brotliCompressSync(text, { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } }),
+  gzip: (text: string) => gzipSync(text),
+  identity: (text: string) => Buffer.from(text),
 };
 
 /** How long the same is answered while nothing is written, ms: doors open and close by the clock. */

@@ -331,13 +331,15 @@ const countOfAll = preparedEach(
 );
 
 /**
- * A page of the ledger, the earliest deadline first; `after` is the place the page before ended at.
+ * A page of the ledger, the earliest deadline first; `after` is the place the page before ended at. `most`: rows of it, a
+ * page at most.
  */
 export function ledgerOf(
   db: Reader,
   viewer: Viewer,
   query: { tray: TrayKey; after?: string | undefined; find?: string | undefined },
   now: number,
+  most = PAGE,
 ): AnswerOf<'ledger'> {
   const looking = lookingAt(db, viewer);
   const { tray } = query;
@@ -345,12 +347,12 @@ export function ledgerOf(
   const place = query.after ? readPlace(query.after) : null;
   const found = rowsIn(looking, { tray, words, place }, now);
   const { rows, total, newest } = found;
-  const page = rows.slice(0, PAGE);
+  const page = rows.slice(0, most);
   const last = page.at(-1);
   const shared = sharedBy(looking, page, found.along);
   return {
     rows: page.map((row) => rowOf(viewer, row, shared, now)),
-    next: rows.length > PAGE && last ? `${isNewestFirst(tray) ? last.createdAt : last.due}.${last.id}` : null,
+    next: rows.length > most && last ? `${isNewestFirst(tray) ? last.createdAt : last.due}.${last.id}` : null,
     total,
     newest,
   };

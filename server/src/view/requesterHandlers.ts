@@ -50,9 +50,9 @@ const DECISIONS = 5;
 
 /** What waits for the decision of one of the staff, the earliest first. */
 function decisionsFor(db: Reader, viewer: Viewer, now: number): AnswerOf<'frontDesk'>['toDecide'] {
-  const { rows, total } = ledgerOf(db, viewer, { tray: 'deciding' }, now);
+  const { rows, total } = ledgerOf(db, viewer, { tray: 'deciding' }, now, DECISIONS);
   return {
-    rows: rows.slice(0, DECISIONS).map(({ number, subject, requester, due }) => ({
+    rows: rows.map(({ number, subject, requester, due }) => ({
       ...{ number, subject, requester, due },
       late: due !== null && Date.parse(due) <= now,
     })),

@@ -22,11 +22,11 @@ import { uploadFile } from '../fields/uploadFile.ts';
 import { RowReasons } from '../ui/RowReasons.tsx';
 import { Why } from '../ui/Why.tsx';
 import { LANGUAGE_NAMES, say, told, useLanguage } from '../wire/words.ts';
-import { OnePerson } from './access/Chosen.tsx';
 import { ledTo } from './editions/editionEdits.ts';
 import { workshopApi } from './endpoints.ts';
 import { useOtherLanguages, useWritten } from './languages/useOtherLanguages.ts';
 import { Reasons } from './Reasons.tsx';
+import { SeatPicker } from './SeatPicker.tsx';
 import { TrialButton } from './TrialButton.tsx';
 import type { DraftEditing } from './useDraft.ts';
 import type { Over } from './useOver.ts';
@@ -77,7 +77,15 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
     <>
       <p className="flex flex-wrap items-center gap-2 text-[13px]">
         {say('workshop:seenBy')}
-        <InSeat form={form} proof={proof} />
+        <SeatPicker
+          id="proof-seat"
+          people={form.people}
+          label={say('workshop:seenByShort')}
+          look="max-w-56 border-b-[1.5px] border-green bg-transparent font-semibold text-green"
+          seat={seat}
+          sit={proof.setSeat}
+          called={proof.sitting?.label}
+        />
         {say(proof.facts.door === 'outside' ? 'workshop:proofDoor.outside' : 'workshop:proofDoor.staff')}
         <InEdition draft={draft} proof={proof} />
         <InALanguage draft={draft} proof={proof} />
@@ -230,51 +238,6 @@ function WouldChange({ over: { changes, updating }, facts }: { over: Over; facts
     </div>
   );
 }
-
-/** Whose eyes it is seen with: anybody, one of the staff, or somebody from outside who is looked for. */
-function InSeat({ form, proof }: { form: AnswerOf<'form'>; proof: ProofState }) {
-  const { seat, setSeat, sitting } = proof;
-  const [isFinding, setFinding] = useState(false);
-  const isListed = isAnybody(seat) || form.people.some(({ key }) => key === seat);
-  return (
-    <>
-      <select
-        aria-label={say('workshop:seenByShort')}
-        className="max-w-56 border-b-[1.5px] border-green bg-transparent font-semibold text-green"
-        value={isFinding ? FIND : seat}
-        onChange={({ target: { value } }) => {
-          setFinding(value === FIND);
-          if (value !== FIND) setSeat(value);
-        }}
-      >
-        <option value="outside">{say('workshop:anOutsider')}</option>
-        <option value="staff">{say('workshop:aColleague')}</option>
-        {isListed ? null : <option value={seat}>{sitting?.label ?? '…'}</option>}
-        <option value={FIND}>{say('workshop:somebodyFound')}</option>
-        <optgroup label={say('workshop:oneOfStaff')}>
-          {form.people.map((person) => (
-            <option key={person.key} value={person.key}>
-              {person.label}
-            </option>
-          ))}
-        </optgroup>
-      </select>
-      {isFinding ? (
-        <OnePerson
-          id="proof-seat"
-          person={null}
-          set={(person) => {
-            setFinding(false);
-            if (person) setSeat(person[0]);
-          }}
-        />
-      ) : null}
-    </>
-  );
-}
-
-/** In the place of somebody: that they are still looked for. */
-const FIND = ' find';
 
 const NO_PROBLEM: readonly Problem[] = [];
 

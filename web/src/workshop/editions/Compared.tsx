@@ -1,12 +1,11 @@
 import { ASKING, type Edition, partKey, partName } from '@tolvek/core/form';
-import { RELATION_WORDS } from '@tolvek/core/people';
 import { useMemo, useState } from 'react';
 import { say } from '../../wire/words.ts';
-import { OnePerson } from '../access/Chosen.tsx';
-import { RELATIONS } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
+import { SeatPicker } from '../SeatPicker.tsx';
 import { factsAtSeat, isAnybody, viewerAtSeat } from '../useProof.ts';
+import { MomentPicker } from './MomentPicker.tsx';
 import { editionAt, type SideForm, sideOf } from './side.ts';
 
 /** How an edition has a part, in a few words; empty where it is not there. */
@@ -83,13 +82,11 @@ function Picking({
   const { editing, form } = useBinder();
   const editions = editing.draft.editions ?? [];
   const { edition, seat, stage, as } = chosen;
-  const [isFinding, setFinding] = useState(false);
   const side = say(at === 0 ? 'editions:leftSide' : 'editions:rightSide');
   const { data } = workshopApi.useProofSeatQuery(
     { key: form.key, person: seat },
     { skip: seat === '' || isAnybody(seat) },
   );
-  const isListed = seat === '' || isAnybody(seat) || form.people.some(({ key }) => key === seat);
   const sit = (next: string): void =>
     // Of nobody in particular it is not known what they are given.
     set({
@@ -99,68 +96,26 @@ function Picking({
     });
   return (
     <div className="grid gap-1.5 font-normal">
-      <select
-        className="input w-full"
-        aria-label={say('editions:sideWho', { side })}
-        value={isFinding ? FIND : seat}
-        onChange={({ target: { value } }) => {
-          setFinding(value === FIND);
-          if (value !== FIND) sit(value);
-        }}
-      >
-        <option value="">{say('editions:nobodyNamed')}</option>
-        <option value="outside">{say('workshop:anOutsider')}</option>
-        <option value="staff">{say('workshop:aColleague')}</option>
-        {isListed ? null : <option value={seat}>{data?.label ?? '…'}</option>}
-        <option value={FIND}>{say('workshop:somebodyFound')}</option>
-        <optgroup label={say('workshop:oneOfStaff')}>
-          {form.people.map((person) => (
-            <option key={person.key} value={person.key}>
-              {person.label}
-            </option>
-          ))}
-        </optgroup>
-      </select>
-      {isFinding ? (
-        <OnePerson
-          id={`side-${at}`}
-          person={null}
-          set={(person) => {
-            setFinding(false);
-            if (person) sit(person[0]);
-          }}
-        />
-      ) : null}
+      <SeatPicker
+        id={`side-${at}`}
+        people={form.people}
+        label={say('editions:sideWho', { side })}
+        look="input w-full"
+        seat={seat}
+        sit={sit}
+        called={data?.label}
+        nobody={say('editions:nobodyNamed')}
+      />
       {seat === '' ? null : (
-        <select
-          className="input w-full"
-          aria-label={say('editions:sideWhen', { side })}
-          value={stage}
-          onChange={({ target: { value } }) => set({ ...chosen, stage: value })}
-        >
-          <option value={ASKING}>{say('editions:whileAsking')}</option>
-          {form.stages.map(({ key, label }) => (
-            <option key={key} value={key}>
-              {say('editions:readingAt', { stage: label })}
-            </option>
-          ))}
-        </select>
-      )}
-      {seat === '' || stage === ASKING ? null : (
-        <select
-          className="input w-full"
-          aria-label={say('editions:sideAs', { side })}
-          value={as}
-          onChange={({ target: { value } }) => set({ ...chosen, as: value })}
-        >
-          <option value="">{say('editions:asNothing')}</option>
-          <option value="requester">{say('editions:asRequester')}</option>
-          {RELATIONS.map((word) => (
-            <option key={word} value={word.slice(1)}>
-              {say('editions:asRelation', { relation: RELATION_WORDS[word] })}
-            </option>
-          ))}
-        </select>
+        <MomentPicker
+          look="input w-full"
+          when={say('editions:sideWhen', { side })}
+          asWhom={say('editions:sideAs', { side })}
+          stage={stage}
+          setStage={(next) => set({ ...chosen, stage: next })}
+          as={as}
+          setAs={(next) => set({ ...chosen, as: next })}
+        />
       )}
       <select
         className="input w-full"
@@ -185,9 +140,6 @@ function Picking({
     </div>
   );
 }
-
-/** In the place of somebody: that they are still looked for. */
-const FIND = ' find';
 
 /** Two editions side by side, or one for two people or at two stages: part by part in the order of the first. */
 export function Compared() {

@@ -1,13 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { ASKING, type Edition, verdictInWords } from '@tolvek/core/form';
-import { RELATION_WORDS } from '@tolvek/core/people';
 import { useDeferredValue, useState } from 'react';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { say, told } from '../../wire/words.ts';
-import { RELATIONS } from '../access/planEdits.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
+import { MomentPicker } from './MomentPicker.tsx';
 
 type Given = AnswerOf<'editionsGiven'>;
 
@@ -34,35 +33,15 @@ export function WhoGets() {
       <h2>{say('editions:whoGets')}</h2>
       {editions.length === 0 ? <p className="mt-2 text-soft">{say('editions:whoGetsEmpty')}</p> : null}
       <div className="mt-2 flex flex-wrap items-center gap-2 text-[13px]">
-        <select
-          className="input w-auto"
-          aria-label={say('editions:atWhich')}
-          value={stage}
-          onChange={(event) => setStage(event.target.value)}
-        >
-          <option value={ASKING}>{say('editions:whileAsking')}</option>
-          {form.stages.map(({ key, label }) => (
-            <option key={key} value={key}>
-              {say('editions:readingAt', { stage: label })}
-            </option>
-          ))}
-        </select>
-        {stage === ASKING ? null : (
-          <select
-            className="input w-auto"
-            aria-label={say('editions:asWhom')}
-            value={as}
-            onChange={(event) => setAs(event.target.value)}
-          >
-            <option value="">{say('editions:asNothing')}</option>
-            <option value="requester">{say('editions:asRequester')}</option>
-            {RELATIONS.map((word) => (
-              <option key={word} value={word.slice(1)}>
-                {say('editions:asRelation', { relation: RELATION_WORDS[word] })}
-              </option>
-            ))}
-          </select>
-        )}
+        <MomentPicker
+          look="input w-auto"
+          when={say('editions:atWhich')}
+          asWhom={say('editions:asWhom')}
+          stage={stage}
+          setStage={setStage}
+          as={as}
+          setAs={setAs}
+        />
       </div>
       <input
         type="search"
