@@ -13,6 +13,7 @@ mkdirSync(reports, { recursive: true });
 if (!install()) stopWith('The packages could not be installed; npm said why above.');
 
 const failedChecks = [];
+const failedTexts = [];
 const begun = (name) => console.log(`\n— ${name}`);
 const check = (name, work) => {
   begun(name);
@@ -30,7 +31,7 @@ const beside = (command, args, cwd = root) =>
     child.on('close', (code) => done({ isWell: code === 0, text: Buffer.concat(said).toString() }));
   });
 // One checker each: several check again what they share.
-const types = (project) => ['types', 'npx', ['tsc', '--noEmit', '--checkers', '1', '-p', project]];
+const types = (project) => [`types of ${project}`, 'npx', ['tsc', '--noEmit', '--checkers', '1', '-p', project]];
 /** Each with its name, its command and where it runs; those in one line after each other, the lines beside each other. */
 const lines = [
   [
@@ -53,6 +54,7 @@ await Promise.all(
       begun(name);
       if (isWell) continue;
       process.stdout.write(text);
+      failedTexts.push(text);
       failedChecks.push(name);
     }
   }),
@@ -78,6 +80,8 @@ const failed = (vitest?.numFailedTests ?? 0) + (playwright?.stats.unexpected ?? 
 const silent = [vitest ? '' : 'Vitest left no report', playwright || isQuick ? '' : 'Playwright left no report'].filter(
   Boolean,
 );
+// Said once more at the end, where it is looked for: what stands above them is long.
+for (const text of failedTexts) process.stdout.write(`\n${text}`);
 if (failedChecks.length > 0) console.log(`\nFailed: ${failedChecks.join(', ')}`);
 for (const line of silent) console.log(line);
 console.log(`${passed} passed, ${failed} failed`);

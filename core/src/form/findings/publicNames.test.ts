@@ -4,13 +4,19 @@ import type { AccessPlan } from '../../access/index.ts';
 import type { Field } from '../../register/index.ts';
 import { applyFix, asking, designOf, type FormDesign, findingsOf } from '../index.ts';
 
-const SUM: Field = { key: 'sum', label: 'Sum', type: { kind: 'number' }, source: 'computed', formula: 'many * 2' };
+const SUM: Field = {
+  key: 'sum',
+  label: 'Sum',
+  type: { kind: 'number', places: 0 },
+  source: 'computed',
+  formula: 'many * 2',
+};
 const NOTE: Field = { key: 'note', label: 'Desk note', type: { kind: 'text' }, source: 'desk-only' };
 const form = (...more: readonly Field[]): FormDesign =>
   designOf(
     { told: english, title: 'Any', team: 'boats', approvers: 'boats', calendar: 'desk' },
     '{many}',
-    [asking('many', 'Pcs', { kind: 'number' }, { asks: 'How many?' })],
+    [asking('many', 'Pcs', { kind: 'number', places: 0 }, { asks: 'How many?' })],
     more,
   );
 const OPENED: AccessPlan = {
