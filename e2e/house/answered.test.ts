@@ -39,6 +39,33 @@ describe('what waits for its requester', () => {
     ]);
   });
 
+  it('says at home and on its page what the desk asks, from then on and until it is answered', async () => {
+    const { number } = (await priya.submit('come-on-site', { ...VISIT, visitor: 'Asked' })).body;
+    const questions = async () => {
+      const mine: { number: string }[] = (await priya.call('frontDesk')).body.mine;
+      const row = mine.find((each) => each.number === number);
+      return [row, (await priya.call('myRequest', { params: { number } })).body].map(({ question }) =>
+        question === null ? null : [question.from, question.text],
+      );
+    };
+    const told = (text: string, visibility: 'internal' | 'requester') =>
+      ilse.call('comment', { params: { number }, body: { text, visibility } });
+    await answer(number, 'When will I hear?');
+    await told('Soon.', 'requester');
+    // Nothing waits yet: what was written is read among the messages.
+    expect(await questions()).toEqual([null, null]);
+    await move(number, 'papers');
+    await told('Which certificate do you hold?', 'requester');
+    await told('She always forgets it.', 'internal');
+    const asks = ['Ilse Brandvold', 'Which certificate do you hold?'];
+    expect(await questions()).toEqual([asks, asks]);
+    await answer(number, 'The one of this year.');
+    expect(await questions()).toEqual([null, null]);
+    // Waiting once more, with nothing written since their answer: the stage alone says so.
+    await move(number, 'papers');
+    expect(await questions()).toEqual([null, null]);
+  });
+
   it('stays where it is when it waits for nobody', async () => {
     const { number } = (await priya.submit('come-on-site', { ...VISIT, visitor: 'Another' })).body;
     await answer(number, 'When will I hear?');

@@ -42,6 +42,7 @@ const ONE: Hidden = { note: 'aaa zq one', term: 'seals', day: '2026-12-02', many
 const OTHER: Hidden = { note: 'bb zq another, and longer', term: 'cod', day: '2026-12-20', many: 700 };
 
 /** Whoever may read none of it: the coordinator, the administrator, the desks, and people from outside. */
+const PETRA = 'petra.lisle@haldane.example';
 const WATCHING = ['Maren Okafor', 'Ada Quillfeather', 'Ilse Brandvold', 'Tomas Achterberg', 'Declan Oyelaran'];
 const OUTSIDE = { name: 'Wim Haldane', email: 'wim.haldane@haldane.example' };
 /** Routes that carry bytes, called by themselves. */
@@ -390,7 +391,13 @@ async function live(hidden: Hidden): Promise<Heard> {
   const nele = { ...OUTSIDE, email: 'nele.brook@haldane.example' };
   await sent(stranger, 'visit', { ...VISIT, visitor: 'Has a link' }, { contact: nele });
   const nelesLetter = await desk.tokenFor(nele.email, 'confirm');
-  const byLink = (await well(stranger.call('confirm', { params: { token: nelesLetter } }))).number;
+  const { number: byLink } = await well(stranger.call('confirm', { params: { token: nelesLetter } }));
+  // And who has a new link sent: by a link that works no more afterwards, and signed in.
+  const petra = { ...OUTSIDE, email: PETRA };
+  await sent(stranger, 'visit', { ...VISIT, visitor: 'Has another link' }, { contact: petra });
+  const petrasLetter = await desk.tokenFor(petra.email, 'confirm');
+  const renewed = await well(stranger.call('confirm', { params: { token: petrasLetter } }));
+  const contact = await desk.contact(petra.email);
   const job = desk.hadDone('Maren Okafor');
   const decision = await desk.tokenFor('tomas.achterberg', 'decide');
   const keeping = { answers: VISIT, contact: OUTSIDE, typedAt: 1 };
@@ -449,8 +456,10 @@ async function live(hidden: Hidden): Promise<Heard> {
     ...inLine,
     endLinks: [{ params: { number: byLink }, body: { only: [] } }],
     sendLink: [{ params: { number: byLink } }],
+    renewMyLink: each([own, renewed.number], (number) => ({ params: { number } })),
     endMyLinks: [{ params: { number: own } }],
     endOtherLinks: [{ params: { token: followed } }],
+    renewLink: [{ params: { token: renewed.follow } }],
     door: [
       ...each(['visit', 'come-on-site', 'tell-tale', 'pointing', 'concern-report'], (slug) => ({ params: { slug } })),
       ...(changing.door ?? []).slice(0, 1),
@@ -806,6 +815,7 @@ async function live(hidden: Hidden): Promise<Heard> {
   for (const route of [...looking, ...order.filter((each) => !looking.includes(each)), ...looking])
     for (const caller of callers.values())
       for (const input of inputs[route] ?? [{}]) await ask(caller, route, input as Parameters<Caller['call']>[1]);
+  await ask(contact, 'renewMyLink', { params: { number: renewed.number } });
   const idIn = (ref: string): string => ref.split('/')[0] ?? '';
   const sharedOnes = (inputs.sharedResult ?? []) as readonly { readonly params: { readonly id: string } }[];
   const sharedByLinks = (inputs.sharedByLink ?? []) as readonly { readonly params: { readonly token: string } }[];
@@ -917,14 +927,14 @@ describe('two desks that differ in what is hidden', () => {
   });
 
   it('do so for each route to somebody it has something for', () => {
-    const who = [...WATCHING, 'outside'];
+    const who = [...WATCHING, 'outside', PETRA];
     const told = (route: string, name: string): readonly string[] =>
       one.answers
         .filter((each) => each.route === route && each.who === name && each.status === 200)
         .map((each) => each.text);
     const rows = Object.keys(routes).map((route) => [route, ...who.map((name) => told(route, name).length)] as const);
     console.log(
-      [['route', ...who.map((name) => name.split(' ')[0])], ...rows]
+      [['route', ...who.map((name) => name.split(/[ .]/)[0])], ...rows]
         .map((row) => row.map((cell, index) => String(cell).padEnd(index === 0 ? 18 : 9)).join(''))
         .join('\n'),
     );

@@ -87,7 +87,13 @@ describe('the links by which somebody from outside follows a request', () => {
     const here = await newest();
     const page = ok(await stranger.call('follow', { params: { token: here } }));
     expect(page.links.working).toBe(2);
-    expect(ok(await stranger.call('endOtherLinks', { params: { token: here } }))).toEqual({ ended: 1 });
+    expect(page.links.each.map((link: { here: boolean }) => link.here).sort()).toEqual([false, true]);
+    // One of them by its id; one that is not theirs ends nothing.
+    const only = page.links.each.flatMap((link: { id: string; here: boolean }) => (link.here ? [] : [link.id]));
+    const nothing = { params: { token: here }, body: { only: ['somebody else’s'] } };
+    expect(ok(await stranger.call('endOtherLinks', nothing))).toEqual({ ended: 0 });
+    expect(ok(await stranger.call('endOtherLinks', { params: { token: here }, body: { only } }))).toEqual({ ended: 1 });
+    expect(ok(await stranger.call('endOtherLinks', { params: { token: here } }))).toEqual({ ended: 0 });
     expect([await opens(before), await opens(here)]).toEqual([410, 200]);
     const wanda = await desk.contact(WANDA.email);
     const other: Answer = await priya.call('endMyLinks', { params: { number } });
@@ -99,6 +105,31 @@ describe('the links by which somebody from outside follows a request', () => {
       working: 0,
       until: null,
       needsCode: false,
+      each: [],
+      mayRenew: true,
     });
+  });
+
+  it('are renewed by whose request it is, by the page they came to or signed in; a few times in an hour', async () => {
+    const wanda = await desk.contact(WANDA.email);
+    ok(await wanda.call('renewMyLink', { params: { number } }));
+    const first = await newest();
+    expect(await opens(first)).toBe(200);
+    // By the link itself: it goes to the address of whose request it is, and the one that was shown opens nothing more.
+    ok(await stranger.call('renewLink', { params: { token: first } }));
+    const second = await newest();
+    expect([second === first, await opens(first), await opens(second)]).toEqual([false, 410, 200]);
+    expect((await stranger.call('renewLink', { params: { token: first } })).status).toBe(410);
+    expect((await priya.call('renewMyLink', { params: { number } })).status).toBe(404);
+    const { number: own } = ok(await priya.submit('come-on-site', VISIT));
+    expect((await priya.call('renewMyLink', { params: { number: own } })).status).toBe(409);
+    let last = second;
+    let refused = 0;
+    for (let n = 0; n < 6; n += 1) {
+      const answer = await wanda.call('renewMyLink', { params: { number } });
+      if (answer.status === 429) refused += 1;
+      else last = await newest();
+    }
+    expect([refused > 0, await opens(last)]).toEqual([true, 200]);
   });
 });

@@ -480,7 +480,11 @@ describe('a value in the restricted field', () => {
     const stranger = as('outside');
     await stranger.submit('visit', { ...WATER, ...PLANTS, visitor: 'Has a link' }, { contact, release: 2 });
     const confirming = { params: { token: await desk.tokenFor(contact.email, 'confirm') } };
-    const { number: linked } = (await stranger.call('confirm', confirming)).body;
+    const { number: linked, follow: renewed } = (await stranger.call('confirm', confirming)).body;
+    // By the link, which ends with it, and signed in.
+    expect((await stranger.call('renewLink', { params: { token: renewed } })).status).toBe(200);
+    const signedIn = await desk.contact(contact.email);
+    expect((await signedIn.call('renewMyLink', { params: { number: linked } })).status).toBe(200);
     const closedFields = ['medical_note', ...CLOSED.map((_, index) => closedKey(index))];
     const asked = async (visitor: string): Promise<string> =>
       (await asker.submit('come-on-site', { ...WATER, ...PLANTS, visitor }, { release: 2 })).body.number;
@@ -503,8 +507,10 @@ describe('a value in the restricted field', () => {
       ...changing,
       endLinks: [{ params: { number: outside }, body: { only: [] } }],
       sendLink: [{ params: { number: linked } }],
+      renewMyLink: [{ params: { number: inside } }, { params: { number: linked } }],
       endMyLinks: [{ params: { number: inside } }],
       endOtherLinks: [{ params: { token: follow } }],
+      renewLink: [{ params: { token: renewed } }],
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }, ...(changing.door ?? [])],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],

@@ -21,6 +21,8 @@ export const deskHeads = {
   endLinks: { method: 'POST', path: '/api/requests/:number/links/end', caller: 'staff' },
   sendLink: { method: 'POST', path: '/api/requests/:number/links', caller: 'staff' },
   endMyLinks: { method: 'POST', path: '/api/my/requests/:number/links/end', caller: 'person' },
+  renewMyLink: { method: 'POST', path: '/api/my/requests/:number/links', caller: 'person' },
+  renewLink: { method: 'POST', path: '/api/follow/:token/links', caller: 'link' },
   endOtherLinks: { method: 'POST', path: '/api/follow/:token/links/end', caller: 'link' },
   acceptProposal: { method: 'POST', path: '/api/requests/:number/proposals/:id/acceptance', caller: 'staff' },
   refuseProposal: { method: 'POST', path: '/api/requests/:number/proposals/:id/refusal', caller: 'staff' },

@@ -28,6 +28,9 @@ const messageFiles = z.array(z.string().max(200)).max(5).optional();
 const begun = z.strictObject({ fields: z.array(z.string().max(64)).max(500) });
 const ofRequest = numbered.extend({ id: z.string().max(64) });
 
+/** Ids of links; null for all. */
+const onlyLinks = z.strictObject({ only: z.array(z.string().max(64)).max(500).nullable().default(null) });
+
 /** What people do to requests. */
 export const deskRoutes = routesOf(deskHeads, {
   changeFields: {
@@ -72,14 +75,26 @@ export const deskRoutes = routesOf(deskHeads, {
     params: numbered,
     answer: done,
   },
+  renewMyLink: {
+    says: 'Sends whoever is signed in a new link to their own request, as somebody from outside; those they had end.',
+    params: numbered,
+    answer: done,
+  },
+  renewLink: {
+    says: 'Sends whoever follows their request by a link a new one to their address; those they had end.',
+    params: withToken,
+    answer: done,
+  },
   endMyLinks: {
     says: 'Ends the links to one’s own request.',
     params: numbered,
+    body: onlyLinks,
     answer: z.object({ ended: z.int() }),
   },
   endOtherLinks: {
-    says: 'Ends the links to one’s own request, but for the one that is shown.',
+    says: 'Ends the links to one’s own request: those that are named, else all but the one that is shown.',
     params: withToken,
+    body: onlyLinks,
     answer: z.object({ ended: z.int() }),
   },
   acceptProposal: {

@@ -14,7 +14,7 @@ import {
 } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { viewHeads } from './heads.ts';
-import { hop, ledgerRow, proposalTold, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
+import { asked, hop, ledgerRow, proposalTold, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
 
 /** `field` is the same for all messages. */
 const messageFile = z.strictObject({ field: z.literal(WITH_MESSAGE), name: z.string().min(1).max(200) });
@@ -54,6 +54,8 @@ export const viewRoutes = routesOf(viewHeads, {
           finished: z.boolean(),
           /** Whether it waits for the answer of whoever asked. */
           waits: z.boolean(),
+          /** What it waits for, where the desk wrote it. */
+          question: asked.nullable(),
           promise: words.nullable(),
         }),
       ),

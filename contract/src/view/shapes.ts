@@ -56,6 +56,8 @@ export const historyEntry = z.object({
   agreed: consent.nullable(),
 });
 /** A form that somebody has to fill in. */
+/** What the desk asks whoever asked: in its words, by whom. */
+export const asked = z.object({ text: z.string(), from: z.string(), at: moment });
 export const toFill = z.object({
   ...{ id: z.string(), slug: z.string(), title: z.string(), about: words.nullable() },
   ...{ due: moment.nullable(), late: z.boolean(), passesOn: z.boolean() },
@@ -94,6 +96,8 @@ export const requesterView = z.object({
   sentAt: moment,
   /** What the requester may count on; null when it is finished. */
   promise: words.nullable(),
+  /** What it waits for, where it waits for its reader and the desk wrote it. */
+  question: asked.nullable(),
   values: visibleValues,
   /** What is said beside it to whom it is given so, and what they can do there. */
   words: visibleTexts,
@@ -117,7 +121,13 @@ export const requesterView = z.object({
   /** What its reader is asked about it, and has not answered. */
   toFill: z.array(toFill),
   /** How many links to it work, and until when the last of them does. */
-  links: z.object({ working: z.int(), until: moment.nullable(), needsCode: z.boolean() }),
+  links: z.object({
+    ...{ working: z.int(), until: moment.nullable(), needsCode: z.boolean() },
+    /** Those that work; `here`: the one its reader came by. */
+    each: z.array(z.object({ id: z.string(), made: moment.nullable(), until: moment, here: z.boolean() })),
+    /** Whether its reader can have a new one sent to their address. */
+    mayRenew: z.boolean(),
+  }),
   /** Changes that its reader sent and that wait to be accepted. */
   proposals: z.array(proposal),
   /** Whether its reader can withdraw it. */

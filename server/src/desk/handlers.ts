@@ -18,7 +18,7 @@ import {
 import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
-import { endLinks, endOwnLinks, sendLink } from './links.ts';
+import { endLinks, endOwnLinks, renewLink, sendLink } from './links.ts';
 import { askAbout, passOn } from './mailings.ts';
 import { acceptProposal, decideProposalByLink, endProposal, refuseProposal } from './proposals.ts';
 import { share, shareTargets, unshare } from './share.ts';
@@ -67,11 +67,16 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     deletedIn: ({ params }) => deletedIn(house.db, params.key),
     endLinks: ({ viewer, params, body }) => endLinks(house, viewer, params.number, body.only),
     sendLink: ({ viewer, params }) => sendLink(house, viewer, params.number),
-    endMyLinks: ({ viewer, params }) => endOwnLinks(house, viewer, params.number),
+    renewMyLink: ({ viewer, params }) => renewLink(house, viewer, params.number),
+    renewLink: (call) => {
+      const { viewer, request } = followed(house, call);
+      return renewLink(house, viewer, request.number);
+    },
+    endMyLinks: ({ viewer, params, body }) => endOwnLinks(house, viewer, params.number, body),
     endOtherLinks: (call) => {
       const { viewer, request } = followed(house, call);
       const { id } = openLink(house.db, call.params.token, 'follow', house.clock.now());
-      return endOwnLinks(house, viewer, request.number, id);
+      return endOwnLinks(house, viewer, request.number, { ...call.body, but: id });
     },
     acceptProposal: ({ viewer, params, body }) => acceptProposal(house, viewer, { ...params, ...body }),
     refuseProposal: ({ viewer, params, body }) => refuseProposal(house, viewer, { ...params, ...body }),

@@ -10,6 +10,7 @@ import { notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
 import { proofWanted } from '../request/followed.ts';
+import { historyOfRequest } from '../request/history.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
 import { openTo } from './openTo.ts';
 
@@ -28,12 +29,13 @@ export function linksView(db: Reader, request: RequestRow, now: number): AnswerO
   }));
 }
 
-/** How many links to a request of theirs work, and until when the last of them does. */
+/** The links to a request of theirs that work, and until when the last of them does. `came`: the one they came by. */
 export function ownLinks(
   db: Reader,
   request: RequestRow,
-  { personId }: Viewer,
+  { personId, kind }: Viewer,
   now: number,
+  came: string | null,
 ): AnswerOf<'follow'>['links'] {
   const own = working(db, request.id, now, personId);
   const last = own[0];
@@ -41,6 +43,10 @@ export function ownLinks(
     working: own.length,
     until: last ? iso(last.expiresAt) : null,
     needsCode: proofWanted(db, request) !== undefined,
+    each: own.map(({ id, createdAt, expiresAt }) => ({
+      ...{ id, made: createdAt === null ? null : iso(createdAt), until: iso(expiresAt), here: id === came },
+    })),
+    mayRenew: kind === 'contact',
   };
 }
 
@@ -94,16 +100,40 @@ function ownRequest(db: Reader, viewer: Viewer, number: string): RequestRow {
   return request;
 }
 
-/** Ends the links to one’s own request, but for the one they came by. */
+/** So many times in an hour somebody has a new link sent to themselves. */
+const RENEWED = 5;
+const HOUR = 60 * 60_000;
+
+/**
+ * Sends somebody from outside a new link to their own request; those they had end, also the one they came by.
+ *
+ * @throws Problem 409 for staff, who sign in; 429 for who had as many sent within the hour
+ */
+export function renewLink(house: House, viewer: Viewer, number: string): AnswerOf<'renewMyLink'> {
+  return write(house, (work) => {
+    const request = ownRequest(work.tx, viewer, number);
+    if (viewer.kind !== 'contact') throw new Problem(409, 'no-link', refused('noLink'));
+    const lately = historyOfRequest(work.tx, request.id).filter(
+      ({ data, actorId, at }) => data?.kind === 'link-sent' && actorId === viewer.personId && at > work.now - HOUR,
+    );
+    if (lately.length >= RENEWED) throw new Problem(429, 'too-many-letters', refused('tooManyLinks'), undefined, 3_600);
+    sendAnew(by(work, viewer.personId), request, viewer.personId);
+    return { done: true };
+  });
+}
+
+/** Ends the links to one’s own request: some of them, else all but the one they came by. */
 export function endOwnLinks(
   house: House,
   viewer: Viewer,
   number: string,
-  but: string | null = null,
+  { only, but = null }: { readonly only: readonly string[] | null; readonly but?: string | null },
 ): AnswerOf<'endMyLinks'> {
   return write(house, (work) => {
     const request = ownRequest(work.tx, viewer, number);
-    const own = working(work.tx, request.id, work.now, viewer.personId).filter(({ id }) => id !== but);
+    const own = working(work.tx, request.id, work.now, viewer.personId).filter(({ id }) =>
+      only ? only.includes(id) : id !== but,
+    );
     end(by(work, viewer.personId), request, own);
     return { ended: own.length };
   });

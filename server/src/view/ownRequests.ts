@@ -5,7 +5,7 @@ import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { readOnce } from './readOnce.ts';
-import { promiseOf } from './sheet.ts';
+import { promiseOf, questionTold } from './sheet.ts';
 
 export function ownRequests(db: Reader, viewer: Viewer, now: number) {
   const shared = readOnce(db);
@@ -33,6 +33,7 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
           stage: open.publicStage,
           finished: request.phase === 'finished',
           waits: request.phase === 'paused',
+          question: questionTold(db, request),
           promise: promiseOf(request, now),
         };
       })

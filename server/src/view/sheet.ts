@@ -41,6 +41,7 @@ import { followersOf } from '../request/followers.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, type ShownRow, whoseIs } from '../request/queries.ts';
+import { questionOf } from '../request/questionOf.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { sharesOf } from '../request/shares.ts';
 import { placeOf } from '../request/takingPart.ts';
@@ -345,13 +346,21 @@ export const promiseOf = (request: Pick<RequestRow, 'phase' | 'due'>, now: numbe
     request.due,
   );
 
+/** What the desk asks whoever asked, and who wrote it. */
+export function questionTold(db: Reader, request: ShownRow): AnswerOf<'follow'>['question'] {
+  const question = questionOf(db, request);
+  return question && { text: question.text, from: personNamed(db, question.by), at: iso(question.at) };
+}
+
 /**
- * A request as its own requester sees it: visible state, what they sent, messages. Nothing else.
+ * A request as its own requester sees it: visible state, what they sent, messages. Nothing else. `came`: the id of the link
+ * they came by.
  */
 export function requesterViewOf(
   { db, clock, atWork }: Pick<House, 'db' | 'clock' | 'atWork'>,
   viewer: Viewer,
   request: RequestRow | undefined,
+  came: string | null = null,
 ): AnswerOf<'follow'> {
   const now = clock.now();
   if (!request || !isOwnOf(request, viewer.personId)) throw notFound('request');
@@ -376,6 +385,7 @@ export function requesterViewOf(
     finished: request.phase === 'finished',
     sentAt: iso(request.createdAt),
     promise: promiseOf(request, now),
+    question: questionTold(db, request),
     values,
     words: wordsOf(open),
     actions: actionsOf(open, viewer),
@@ -385,7 +395,7 @@ export function requesterViewOf(
     dates: datesOf(values, open.fields),
     again: askedAgainBy(db, request, viewer, now),
     toFill: toFillIn(db, viewer, now, request.id),
-    links: ownLinks(db, request, viewer, now),
+    links: ownLinks(db, request, viewer, now, came),
     proposals: [...ownProposals(db, viewer, open, now)],
     mayWithdraw: withdrawsTo(db, request) !== null,
     changing: {

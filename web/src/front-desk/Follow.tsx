@@ -34,8 +34,16 @@ export function Follow() {
   const [change] = frontDeskApi.useChangeFollowedMutation();
   const [withdraw] = frontDeskApi.useWithdrawFollowedMutation();
   const [endLinks] = frontDeskApi.useEndOtherLinksMutation();
+  const [renew, renewed] = frontDeskApi.useRenewLinkMutation();
   const [act] = frontDeskApi.useActFollowedMutation();
   const [changing] = frontDeskApi.useChangingFollowedMutation();
+  if (renewed.isSuccess)
+    return (
+      <Column>
+        <h1 className="text-[28px]">{say('desk:newLinkComes')}</h1>
+        <p className="mt-3">{say('desk:newLinkHere')}</p>
+      </Column>
+    );
   return (
     <OwnRequest
       request={data}
@@ -44,7 +52,8 @@ export function Follow() {
       again={refetch}
       change={(changes, version) => change({ token, version, body: { changes } }).unwrap()}
       withdraw={(reason, version) => withdraw({ token, version, body: { reason } }).unwrap()}
-      endLinks={() => endLinks({ token }).unwrap()}
+      endLinks={(only) => endLinks({ token, body: { only: only && [...only] } }).unwrap()}
+      renewLink={() => renew({ token }).unwrap()}
       act={(action, body) => act({ token, action, body }).unwrap()}
       changing={(fields) => changing({ token, body: { fields: [...fields] } })}
       send={(text, files) => send({ token, body: { text, files: [...files] } }).unwrap()}
@@ -65,6 +74,7 @@ export function MyRequest() {
   const [change] = frontDeskApi.useChangeMineMutation();
   const [withdraw] = frontDeskApi.useWithdrawMineMutation();
   const [endLinks] = frontDeskApi.useEndMyLinksMutation();
+  const [renew] = frontDeskApi.useRenewMyLinkMutation();
   const [act] = frontDeskApi.useActOnMineMutation();
   const [changing] = frontDeskApi.useChangingMineMutation();
   return (
@@ -75,7 +85,8 @@ export function MyRequest() {
       again={refetch}
       change={(changes, version) => change({ number, version, body: { changes } }).unwrap()}
       withdraw={(reason, version) => withdraw({ number, version, body: { reason } }).unwrap()}
-      endLinks={() => endLinks({ number }).unwrap()}
+      endLinks={(only) => endLinks({ number, body: { only: only && [...only] } }).unwrap()}
+      renewLink={() => renew({ number }).unwrap()}
       act={(action, body) => act({ number, action, body }).unwrap()}
       changing={(fields) => changing({ number, body: { fields: [...fields] } })}
       send={(text, files) => send({ number, body: { text, files: [...files] } }).unwrap()}
@@ -97,7 +108,9 @@ interface OwnRequestProps {
   /** Where files for a message are sent to. */
   readonly filesTo: string;
   readonly sendError: unknown;
-  readonly endLinks: () => Promise<unknown>;
+  /** Ends links of these ids; null: all, but for the one they came by. */
+  readonly endLinks: (only: readonly string[] | null) => Promise<unknown>;
+  readonly renewLink: () => Promise<unknown>;
   readonly act: (action: string, body: BodyOf<'actOnMine'>) => Promise<unknown>;
   readonly changing: (fields: readonly string[]) => unknown;
   readonly isSignedIn?: boolean;
@@ -114,6 +127,7 @@ function OwnRequest({
   filesTo,
   sendError,
   endLinks,
+  renewLink,
   act,
   changing,
   isSignedIn = false,
@@ -143,6 +157,14 @@ function OwnRequest({
         <b>{request.stage}</b>
         {request.promise ? <span className="text-soft"> · {told(request.promise)}</span> : null}
       </p>
+      {request.question ? (
+        <div className="mt-4 border-l-[3px] border-brass-mark pl-3">
+          <p className="whitespace-pre-line">{say('desk:asksYou', request.question)}</p>
+          <p className="mt-1.5">
+            <a href="#message">{say('desk:answerNow')}</a>
+          </p>
+        </div>
+      ) : null}
       <div className="mt-5">
         <Trace hops={request.hops} />
       </div>
@@ -200,7 +222,7 @@ function OwnRequest({
         </p>
       ) : null}
       <Suspense>
-        <OwnLinks links={request.links} isOneOfThem={!isSignedIn} end={endLinks} />
+        <OwnLinks links={request.links} isOneOfThem={!isSignedIn} end={endLinks} renew={renewLink} />
       </Suspense>
       {request.mayWithdraw ? <Withdraw withdraw={(reason) => withdraw(reason, request.version)} /> : null}
     </Column>

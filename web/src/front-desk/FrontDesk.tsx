@@ -13,6 +13,7 @@ import { byStage, underHeadings } from './home.ts';
 import { NotConfirmed } from './NotConfirmed.tsx';
 import { ToDecide } from './ToDecide.tsx';
 import { ToFill } from './ToFill.tsx';
+import { Waits } from './Waits.tsx';
 
 /** From so many forms on they can be searched. */
 const MANY = 5;
@@ -51,20 +52,20 @@ export function FrontDesk() {
           <h2 className="section-head mt-7">{say('desk:waitsForAnswer')}</h2>
           <ul>
             {waiting.map((request) => (
-              <li
+              <Waits
                 key={request.number}
-                className="my-2 flex flex-wrap items-center justify-between gap-3 border-b border-l-[3px] border-b-rule border-l-brass-mark py-2.5 pl-3"
+                title={told(request.subject)}
+                to={`/my/${request.number}`}
+                step={say('desk:answerNow')}
+                named={say('desk:answerNamed', { number: request.number })}
               >
-                <span>
-                  <span className="subject block text-[17px]">{told(request.subject)}</span>
-                  <span className="text-soft">
-                    <span className="font-mono text-[13px]">{request.number}</span> · {request.stage}
-                  </span>
+                <span className="text-soft">
+                  <span className="font-mono text-[13px]">{request.number}</span> · {request.stage}
                 </span>
-                <Link to={`/my/${request.number}`} aria-label={say('desk:answerNamed', { number: request.number })}>
-                  {say('desk:answerNow')}
-                </Link>
-              </li>
+                {request.question ? (
+                  <span className="mt-1 line-clamp-3 block">{say('desk:asksYou', request.question)}</span>
+                ) : null}
+              </Waits>
             ))}
           </ul>
         </>

@@ -1,8 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { Link } from 'react-router';
 import { Rich } from '../ui/Rich.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { say, told } from '../wire/words.ts';
+import { Waits } from './Waits.tsx';
 
 /** So many are listed at first. */
 const FIRST = 6;
@@ -41,25 +41,22 @@ const oneForm = (form: ToFillProps['forms'][number]) => {
   const { id, title, about, due, late } = form;
   const named = about === null ? title : `${title}: ${told(about)}`;
   return (
-    <li
+    <Waits
       key={id}
-      className="my-2 flex flex-wrap items-center justify-between gap-3 border-b border-l-[3px] border-b-rule border-l-brass-mark py-2.5 pl-3"
+      title={about === null ? title : told(about)}
+      to={wayTo(form)}
+      step={say('desk:fillIn')}
+      named={say('desk:fillInNamed', { form: named })}
     >
-      <span>
-        <span className="subject block text-[17px]">{about === null ? title : told(about)}</span>
-        <span className="text-soft">
-          {about === null ? null : title}
-          {about !== null && due !== null ? ' · ' : null}
-          {due === null ? null : (
-            <span className={late ? 'text-brick' : ''}>
-              <Rich text={late ? 'desk:wasNeededBy' : 'desk:neededBy'} filled={{ moment: <DeskMoment at={due} /> }} />
-            </span>
-          )}
-        </span>
+      <span className="text-soft">
+        {about === null ? null : title}
+        {about !== null && due !== null ? ' · ' : null}
+        {due === null ? null : (
+          <span className={late ? 'text-brick' : ''}>
+            <Rich text={late ? 'desk:wasNeededBy' : 'desk:neededBy'} filled={{ moment: <DeskMoment at={due} /> }} />
+          </span>
+        )}
       </span>
-      <Link to={wayTo(form)} aria-label={say('desk:fillInNamed', { form: named })}>
-        {say('desk:fillIn')}
-      </Link>
-    </li>
+    </Waits>
   );
 };

@@ -52,6 +52,12 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('myRequest'),
       providesTags: ['mine'],
     }),
+    renewMyLink: build.mutation<AnswerOf<'renewMyLink'>, Asked<'renewMyLink'>>({
+      query: call('renewMyLink'),
+      invalidatesTags: ['mine'],
+    }),
+    // The link by which the page was read works no more: it is not read again.
+    renewLink: build.mutation<AnswerOf<'renewLink'>, Asked<'renewLink'>>({ query: call('renewLink') }),
     endMyLinks: build.mutation<AnswerOf<'endMyLinks'>, Asked<'endMyLinks'>>({
       query: call('endMyLinks'),
       invalidatesTags: ['mine'],
