@@ -42,6 +42,15 @@ async function atVisitDoor(browser: Browser, set: Readonly<Record<string, string
   await maren.context().close();
 }
 
+/** The link to a request in the newest letter to an address. */
+async function newestFollowing(page: Page, email: string): Promise<string> {
+  await page.goto('/mailroom');
+  await page.getByRole('searchbox').fill(email);
+  await page.getByRole('listitem').first().getByRole('link').click();
+  const link = page.frameLocator('iframe').locator('a[href*="/follow/"]').first();
+  return (await link.getAttribute('href')) ?? '';
+}
+
 /** A stranger asks with the link on a phone of their own and confirms by the email; gives the way to follow it. */
 async function strangerAsks(
   page: Page,
@@ -76,7 +85,8 @@ test('a stranger asks with the link, later sees only their own, and a link that 
   const [runa, wim] = [await phone(browser), await phone(browser)];
   const RUNA = { name: 'Runa Tveit', email: 'runa.tveit@kelp.example' };
   const hers = await strangerAsks(runa, 'Two students', RUNA);
-  const his = await strangerAsks(wim, 'A lecturer', { name: 'Wim Aarden', email: 'wim.aarden@reef.example' });
+  const WIM = { name: 'Wim Aarden', email: 'wim.aarden@reef.example' };
+  const early = await strangerAsks(wim, 'A lecturer', WIM);
   expect(await overflows(runa)).toBe(false);
   expect(await seriousTrouble(runa)).toEqual([]);
   // Each sees what was sent with the address that they confirmed, and nothing of the other.
@@ -84,8 +94,14 @@ test('a stranger asks with the link, later sees only their own, and a link that 
   await comeIn(runa, RUNA.email);
   await expect(runa.getByRole('link', { name: /Two students/ }).first()).toBeVisible();
   await expect(runa.getByText('A lecturer')).toHaveCount(0);
-  // A link that was passed on opens it for whoever has it, until the door asks for a proof besides.
+  // He has a new link sent, in place of the one he came by.
+  await wim.getByRole('button', { name: 'Send me a new link and end this one' }).click();
+  await expect(wim.getByRole('heading', { name: 'A new link is on its way to you' })).toBeVisible();
   const passed = await phone(browser);
+  await passed.goto(early);
+  await expect(passed.getByText('This link does not work any more.')).toBeVisible();
+  const his = await newestFollowing(wim, WIM.email);
+  // A link that was passed on opens it for whoever has it, until the door asks for a proof besides.
   await passed.goto(his);
   await expect(passed.getByText('Kelp for a lecture')).toBeVisible();
   await atVisitDoor(browser, { 'Follow the request': 'with a code by email, once on each device' });
@@ -105,7 +121,7 @@ test('a stranger asks with the link, later sees only their own, and a link that 
     await expect(runa.getByText('Kelp for a lecture')).toBeVisible();
     await wim.goto(his);
     await wim.getByRole('link', { name: 'Sign in with a code by email' }).click();
-    await comeIn(wim, 'wim.aarden@reef.example');
+    await comeIn(wim, WIM.email);
     await expect(wim.getByText('Kelp for a lecture')).toBeVisible();
     await expect(wim.getByRole('heading', { name: /A lecturer/ })).toBeVisible();
   } finally {
