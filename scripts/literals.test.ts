@@ -27,6 +27,7 @@ const STAY: Readonly<Record<string, string>> = {
   'server/src/platform/upgrade/': 'what earlier releases wrote, read to bring it along',
   'server/src/notice/packed.ts': 'what emails were packed with: bytes that stay, or none could be unpacked',
   'server/src/house/retention.ts': 'a table of docs/guide.md, held against it by a test',
+  'web/src/app/Wordmark.tsx': 'a drawing',
   'server/src/files/unclaimed.ts': 'a row of that table',
 };
 

@@ -1,8 +1,6 @@
-import { deskHeads } from './desk/heads.ts';
 import { directoryHeads } from './directory/heads.ts';
+import { frontHeads } from './frontHeads.ts';
 import {
-  absenceHeads,
-  accountHeads,
   groundDeletionHeads,
   importHeads,
   peopleHeads,
@@ -10,14 +8,10 @@ import {
   profileHeads,
   rightHeads,
   settingHeads,
-  signInHeads,
   startHeads,
   stepBackHeads,
 } from './groundwork/heads.ts';
-import { houseHeads } from './house/heads.ts';
-import { intakeHeads } from './intake/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
-import { sharedHeads, viewHeads } from './view/heads.ts';
 import {
   accessHeads,
   calendarHeads,
@@ -33,11 +27,7 @@ import {
 
 /** How every route is called, by name: without schemas, for the browser. */
 export const heads = {
-  ...houseHeads,
-  ...intakeHeads,
-  ...viewHeads,
-  ...sharedHeads,
-  ...deskHeads,
+  ...frontHeads,
   ...noticeHeads,
   ...formHeads,
   ...doorHeads,
@@ -50,11 +40,8 @@ export const heads = {
   ...vocabularyHeads,
   ...calendarHeads,
   ...startHeads,
-  ...accountHeads,
-  ...signInHeads,
   ...pictureHeads,
   ...settingHeads,
-  ...absenceHeads,
   ...groundDeletionHeads,
   ...stepBackHeads,
   ...importHeads,

@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui';
-import { toast } from 'sonner';
+import { badNews, news } from '../ui/news.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { appApi } from './endpoints.ts';
@@ -11,22 +11,20 @@ const STEPS = [
   { length: { days: 3 }, minutes: 4_320 },
 ] as const;
 
-/** The desk's time; in the demo it can be moved forward, and what became due happens. */
-export function DemoClock({ time }: { time: string }) {
+/** The desk's time, which can be moved forward in the demo: what became due happens. It was pressed already. */
+export function DemoClock({ time, className }: { time: string; className: string }) {
   const [advance, { isLoading }] = appApi.useAdvanceClockMutation();
   const forward = async (minutes: number): Promise<void> => {
     try {
       const { happened } = await advance({ body: { minutes } }).unwrap();
-      toast(happened === 0 ? say('common:clockMoved') : say('common:clockMovedSent', { count: happened }));
+      news(happened === 0 ? say('common:clockMoved') : say('common:clockMovedSent', { count: happened }));
     } catch (error) {
-      toast.error(refusalInWords(problemOf(error)));
+      badNews(refusalInWords(problemOf(error)));
     }
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="hidden text-soft underline decoration-dotted underline-offset-4 md:inline">
-        {time}
-      </Popover.Trigger>
+    <Popover.Root defaultOpen>
+      <Popover.Trigger className={className}>{time}</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="end"

@@ -1,12 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { lazy, Suspense, useEffect, useRef } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { useNewsWanted } from '../ui/news.ts';
 import { api } from '../wire/api.ts';
 import { meApi } from '../wire/me.ts';
 import { LANGUAGE_NAMES, LANGUAGES, language, say, setDesk, speak, useLanguage } from '../wire/words.ts';
+import { Wordmark } from './Wordmark.tsx';
 
-// What floats comes a moment after the page: a requester on a phone can type before it is there.
+// What floats comes a moment after the page, or when it is pressed: a requester on a phone can type before it is there.
 const DemoClock = lazy(() => import('./DemoClock.tsx').then((module) => ({ default: module.DemoClock })));
 const PersonMenu = lazy(() => import('./PersonMenu.tsx').then((module) => ({ default: module.PersonMenu })));
 const Toasts = lazy(() => import('./Toasts.tsx').then((module) => ({ default: module.Toasts })));
@@ -24,6 +26,7 @@ export function Frame() {
     if (pathname) scrollTo(0, 0);
   }, [pathname]);
   const person = me?.person ?? null;
+  const hasNews = useNewsWanted();
   const inWorkshop = person?.worksWorkshop ?? false;
   const atFrontDesk = !/^\/(floor|workshop|mailroom)/.test(pathname);
   return (
@@ -32,11 +35,7 @@ export function Frame() {
         {say('common:toContent')}
       </a>
       <header className="sticky top-0 z-10 flex h-[46px] items-center gap-4 border-b border-rule-strong bg-sheet px-4 sm:gap-6 sm:px-5 print:hidden">
-        <NavLink
-          to="/"
-          className="font-serif text-[21px] font-semibold text-green italic no-underline"
-          aria-label={say('common:homeLink')}
-        >
+        <NavLink to="/" className="text-green" aria-label={say('common:homeLink')}>
           {me?.desk.logo && atFrontDesk ? (
             <img
               src={`/api/desk/logo?v=${me.desk.logo}`}
@@ -44,7 +43,7 @@ export function Frame() {
               className="block max-h-[34px] max-w-[120px] rounded-[3px] bg-white p-0.5 sm:max-w-[180px]"
             />
           ) : (
-            'Tolvek'
+            <Wordmark />
           )}
         </NavLink>
         {person && (person.worksFloor || inWorkshop) ? (
@@ -73,15 +72,7 @@ export function Frame() {
               </kbd>
             </NavLink>
           ) : null}
-          {me ? (
-            me.demo ? (
-              <Suspense fallback={<DeskTime time={deskTime(me.desk)} />}>
-                <DemoClock time={deskTime(me.desk)} />
-              </Suspense>
-            ) : (
-              <DeskTime time={deskTime(me.desk)} />
-            )
-          ) : null}
+          {me ? me.demo ? <ClockOfDemo time={deskTime(me.desk)} /> : <DeskTime time={deskTime(me.desk)} /> : null}
           {me?.demo ? (
             <NavLink
               to="/mailroom"
@@ -109,7 +100,7 @@ export function Frame() {
           <Outlet />
         </div>
       </Suspense>
-      {person ? (
+      {person || hasNews ? (
         <Suspense>
           <Toasts />
         </Suspense>
@@ -163,6 +154,25 @@ function LanguageLink() {
     </button>
   );
 }
+
+/** The desk's time in the demo, which moves when it is pressed. */
+function ClockOfDemo({ time }: { time: string }) {
+  const [isPressed, setPressed] = useState(false);
+  const here = (
+    <button type="button" className={DEMO_CLOCK} onClick={() => setPressed(true)}>
+      {time}
+    </button>
+  );
+  return isPressed ? (
+    <Suspense fallback={here}>
+      <DemoClock time={time} className={DEMO_CLOCK} />
+    </Suspense>
+  ) : (
+    here
+  );
+}
+
+const DEMO_CLOCK = 'hidden text-soft underline decoration-dotted underline-offset-4 md:inline';
 
 const DeskTime = ({ time }: { time: string }) => <span className="hidden text-soft md:inline">{time}</span>;
 

@@ -4,15 +4,13 @@ import type { Words } from '@tolvek/words';
 import { type ComponentType, lazy, Suspense } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { say, told } from '../wire/words.ts';
+import { cellId } from './cellId.ts';
 import type { FieldInputProps, InputProps } from './input.ts';
 import { ProblemLine } from './ProblemLine.tsx';
 import { useItemsShown } from './useItemsShown.ts';
 
 // Whoever asks is told no reasons: what floats is loaded for staff.
 const Why = lazy(() => import('../ui/Why.tsx').then((module) => ({ default: module.Why })));
-
-/** The id of a cell’s input, for the list of problems to link to. */
-export const cellId = (id: string, row: number, column: string): string => `${id}-${row}-${column}`;
 
 type LineItemsProps = InputProps<'line-items'> & { readonly Cell: ComponentType<FieldInputProps> };
 

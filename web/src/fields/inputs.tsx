@@ -1,14 +1,19 @@
 import type { Kind, KindName } from '@tolvek/core/register';
-import { type ComponentType, useState } from 'react';
+import { type ComponentType, lazy, Suspense, useState } from 'react';
 import { say } from '../wire/words.ts';
 import { ChoicesInput } from './ChoicesInput.tsx';
 import { DateInput, DateTimeInput } from './DateInput.tsx';
-import { FilesInput } from './FilesInput.tsx';
 import { type FieldInputProps, type InputProps, typed } from './input.ts';
-import { LineItemsInput } from './LineItemsInput.tsx';
 import { PeopleInput, PersonInput } from './PersonInput.tsx';
 import { ReferenceInput, ReferencesInput } from './ReferenceInput.tsx';
 import { TermInput, TermsInput } from './TermInput.tsx';
+
+// What most forms do not ask for comes with those that do.
+const FilesInput = lazy(() => import('./FilesInput.tsx').then((module) => ({ default: module.FilesInput })));
+const LineItemsInput = lazy(() =>
+  import('./LineItemsInput.tsx').then((module) => ({ default: module.LineItemsInput })),
+);
+const COMING = <div className="h-24" />;
 
 const common = (props: Omit<InputProps, 'type'>) => ({
   id: props.id,
@@ -212,8 +217,16 @@ const INPUTS: { readonly [K in KindName]: ComponentType<InputProps<K>> } = {
   reference: ReferenceInput,
   references: ReferencesInput,
   'running-number': () => null,
-  files: FilesInput,
-  'line-items': (props) => <LineItemsInput {...props} Cell={FieldInput} />,
+  files: (props) => (
+    <Suspense fallback={COMING}>
+      <FilesInput {...props} />
+    </Suspense>
+  ),
+  'line-items': (props) => (
+    <Suspense fallback={COMING}>
+      <LineItemsInput {...props} Cell={FieldInput} />
+    </Suspense>
+  ),
 };
 
 /** Kinds whose input is several controls, so that their question names them together. */

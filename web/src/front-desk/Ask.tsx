@@ -10,8 +10,8 @@ import { frontDeskApi } from './endpoints.ts';
 import { FillIn } from './FillIn.tsx';
 import { isKeptHere, keptUnder, movedTo, openedHere, recall } from './keptAnswers.ts';
 import { ProveAgain } from './ProveAgain.tsx';
-import { SentToYou } from './SentToYou.tsx';
 
+const SentToYou = lazy(() => import('./SentToYou.tsx').then(({ SentToYou: default_ }) => ({ default: default_ })));
 const PlaceGiven = lazy(() => import('./HeldPlace.tsx').then(({ PlaceGiven: default_ }) => ({ default: default_ })));
 const Line = lazy(() => import('./Line.tsx').then(({ Line: default_ }) => ({ default: default_ })));
 
@@ -91,7 +91,11 @@ function AskAt({ slug, owed, place, fresh }: AskAtProps) {
       <h1 className="text-[28px]" lang={door.spoken}>
         {door.title}
       </h1>
-      {door.sent ? <SentToYou sent={door.sent} isOpen={door.form !== null} /> : null}
+      {door.sent ? (
+        <Suspense>
+          <SentToYou sent={door.sent} isOpen={door.form !== null} />
+        </Suspense>
+      ) : null}
       {door.form && door.kind === 'outside' && !door.asks && !door.unnamed && !token ? (
         <p className="mt-1 text-[14px] text-soft print:hidden">
           {say('desk:askedBefore')} <Link to={`/come-in?back=/ask/${door.slug}`}>{say('desk:signInByEmail')}</Link>

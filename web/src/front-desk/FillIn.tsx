@@ -4,10 +4,10 @@ import type { KnownRequest, Problem, RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import { inputId } from '../fields/AskedQuestion.tsx';
+import { cellId } from '../fields/cellId.ts';
 import { FormParts } from '../fields/FormParts.tsx';
 import { factsWith } from '../fields/factsWith.ts';
 import { AnswersBesideProvider, AroundFieldsProvider } from '../fields/input.ts';
-import { cellId } from '../fields/LineItemsInput.tsx';
 import { ProblemLine } from '../fields/ProblemLine.tsx';
 import type { Updating } from '../fields/updating.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
@@ -33,7 +33,6 @@ import {
   recall,
 } from './keptAnswers.ts';
 import { pageOf, pagesOf } from './pages.ts';
-import { Sent } from './Sent.tsx';
 import { workedOut } from './slowWork.ts';
 import { useCompletion } from './useCompletion.ts';
 import { type KeptAt, useKeptAtDesk } from './useKeptAtDesk.ts';
@@ -42,6 +41,9 @@ import { useLeftFields } from './useLeftFields.ts';
 import { usePrinting } from './usePrinting.ts';
 import { useTaken } from './useTaken.ts';
 
+// While one types: it is there when they send, whatever the network or a new release does until then.
+const loadSent = () => import('./Sent.tsx');
+const Sent = lazy(() => loadSent().then(({ Sent: default_ }) => ({ default: default_ })));
 const loadPrinted = () => import('./PrintedForm.tsx');
 const PrintedForm = lazy(loadPrinted);
 const Led = lazy(() => import('./Led.tsx').then(({ Led: default_ }) => ({ default: default_ })));
@@ -132,6 +134,7 @@ export function FillIn({
   useEffect(() => {
     if (rules) step({ does: 'bring', answers: rules.broughtAlong(form, { search, like, from }) });
   }, [rules, form, search, like, from]);
+  useEffect(() => void loadSent(), []);
   const printing = usePrinting();
   const clearing = completion.cleared.join(' ');
   useEffect(() => {
@@ -243,7 +246,11 @@ export function FillIn({
   };
 
   if (sent)
-    return <Sent slug={slug} sent={sent} isUnnamed={door.unnamed} again={door.sent ? null : () => location.reload()} />;
+    return (
+      <Suspense>
+        <Sent slug={slug} sent={sent} isUnnamed={door.unnamed} again={door.sent ? null : () => location.reload()} />
+      </Suspense>
+    );
   const listed = tried
     ? problems
     : passed >= at

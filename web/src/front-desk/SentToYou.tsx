@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { lazy, Suspense, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { badNews, news } from '../ui/news.ts';
 import { Rich } from '../ui/Rich.tsx';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { problemOf } from '../wire/problem.ts';
@@ -18,10 +18,10 @@ export function SentToYou({ sent, isOpen }: { sent: NonNullable<AnswerOf<'door'>
   const pass = async (to: string): Promise<void> => {
     try {
       const passed = await passOn({ id: sent.id, body: { to } }).unwrap();
-      toast(say('desk:passedOn', { name: passed.to }));
+      news(say('desk:passedOn', { name: passed.to }));
       navigate('/');
     } catch (error) {
-      toast.error(
+      badNews(
         problemOf(error)
           .problems?.map(({ message }) => told(message))
           .join(' ') ?? problemOf(error).detail,

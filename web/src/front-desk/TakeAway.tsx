@@ -1,6 +1,6 @@
 import { momentIn } from '@tolvek/words/speech';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { badNews } from '../ui/news.ts';
 import { saveFile } from '../ui/saveFile.ts';
 import { meApi } from '../wire/me.ts';
 import { language, say, told } from '../wire/words.ts';
@@ -25,7 +25,7 @@ export function TakeAway({ request }: { request: Own }) {
       });
       saveFile(`${request.number}.pdf`, 'application/pdf', await printed(document));
     } catch {
-      toast.error(say('desk:noPdf'));
+      badNews(say('desk:noPdf'));
     }
     setMaking(false);
   };

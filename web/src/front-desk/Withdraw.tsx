@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
+import { news } from '../ui/news.ts';
 import { Trouble } from '../ui/Trouble.tsx';
 import { say } from '../wire/words.ts';
 
@@ -17,7 +17,7 @@ export function Withdraw({ withdraw }: { withdraw: (reason: string) => Promise<u
     try {
       await withdraw(reason);
       setOpen(false);
-      toast(say('desk:withdrawDone'));
+      news(say('desk:withdrawDone'));
     } catch (problem) {
       setError(problem);
     }

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { api } from '../wire/api.ts';
-import { type Asked, call } from '../wire/call.ts';
+import type { Asked } from '../wire/call.ts';
+import { call } from '../wire/callAny.ts';
 
 /** Letters as they were received. */
 export const mailroomApi = api.injectEndpoints({

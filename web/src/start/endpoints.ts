@@ -1,7 +1,8 @@
 import type { PublicKeyCredentialCreationOptionsJSON } from '@simplewebauthn/browser';
 import type { AnswerOf } from '@tolvek/contract';
 import { api } from '../wire/api.ts';
-import { type Asked, call } from '../wire/call.ts';
+import type { Asked } from '../wire/call.ts';
+import { call } from '../wire/callAny.ts';
 import { STOPPED } from '../wire/stopped.ts';
 
 /** The first start, and what leads people in. */

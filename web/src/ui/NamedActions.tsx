@@ -1,9 +1,9 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { type SyntheticEvent, useId, useState } from 'react';
-import { toast } from 'sonner';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { Button } from './Button.tsx';
+import { badNews, news } from './news.ts';
 
 type Offered = AnswerOf<'sheet'>['actions'][number];
 type Act = (action: string, body: BodyOf<'act'>) => Promise<unknown>;
@@ -44,9 +44,9 @@ function TakesPart({ action, act }: { action: Extract<Offered, { does: 'take-par
     setBusy(true);
     try {
       await act(action.id, { does: 'take-part', takes: !isIn });
-      toast(say(isIn ? 'actions:nowOut' : 'actions:nowIn'));
+      news(say(isIn ? 'actions:nowOut' : 'actions:nowIn'));
     } catch (error) {
-      toast.error(refusalInWords(problemOf(error)));
+      badNews(refusalInWords(problemOf(error)));
     }
     setBusy(false);
   };
@@ -84,10 +84,10 @@ function Asks({
     try {
       await act(action.id, { does: 'ask', text });
       setText(null);
-      toast(say('actions:asked'), hears === undefined ? {} : { description: hears });
+      news(say('actions:asked'), hears === undefined ? {} : { description: hears });
     } catch (error) {
       // What was typed stays.
-      toast.error(refusalInWords(problemOf(error)));
+      badNews(refusalInWords(problemOf(error)));
     }
     setBusy(false);
   };

@@ -1,7 +1,7 @@
 import { routes } from '@tolvek/contract';
 import { heads } from '@tolvek/contract/heads';
 import { describe, expect, it } from 'vitest';
-import { call } from './call.ts';
+import { call } from './callAny.ts';
 
 describe('a call of a route', () => {
   it('has its address, method and guard from its head, and what it is given in their places', () => {

@@ -1,6 +1,6 @@
 import type { FetchArgs } from '@reduxjs/toolkit/query/react';
 import type { BodyOf, ParamsOf, QueryOf, RouteName, Routes } from '@tolvek/contract';
-import { heads } from '@tolvek/contract/heads';
+import { frontHeads } from '@tolvek/contract/front-heads';
 
 /** Nothing to give where a route is not sent any. */
 type Unless<T, Given> = string extends keyof T ? unknown : Given;
@@ -28,15 +28,14 @@ interface AnyAsked {
   readonly once?: string;
 }
 
-/**
- * How a route is called: address, method and guard come from its head.
- *
- * @example call('changeFields')({ number: 'AC-00012', version: 3, body: { changes: { berth: 'B2' } } })
- */
-export const call =
-  <N extends RouteName>(name: N) =>
+type Heads = Readonly<Record<string, { readonly method: string; readonly path: string; readonly guard?: string }>>;
+
+/** How routes are called, of which the heads are given: address, method and guard come from them. */
+export const callOf =
+  <H extends Heads>(heads: H) =>
+  <N extends RouteName & keyof H>(name: N) =>
   (asked: Asked<N>): FetchArgs => {
-    const { method, path, guard }: (typeof heads)[N] & { readonly guard?: string } = heads[name];
+    const { method, path, guard } = heads[name] as Heads[string];
     const given: AnyAsked & Readonly<Record<string, unknown>> = { ...(asked as object | undefined) };
     const filled = path.replace(/:(\w+)/g, (_, param: string) => encodeURIComponent(String(given[param] ?? '')));
     const query = new URLSearchParams(
@@ -50,3 +49,10 @@ export const call =
       ...(guard === 'Idempotency-Key' ? { headers: { 'Idempotency-Key': given.once } } : {}),
     };
   };
+
+/**
+ * How a route of the Front desk is called.
+ *
+ * @example call('changeMine')({ number: 'AC-00012', version: 3, body: { changes: { berth: 'B2' } } })
+ */
+export const call = callOf(frontHeads);

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { api } from '../../wire/api.ts';
-import { type Asked, call } from '../../wire/call.ts';
+import type { Asked } from '../../wire/call.ts';
+import { call } from '../../wire/callAny.ts';
 
 /** Laying the ground: the desk, people and groups. */
 export const groundApi = api.injectEndpoints({
