@@ -1,12 +1,16 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { applyFix, fixInWords } from '@tolvek/core/form';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { say, told } from '../wire/words.ts';
 import type { Change } from './editing.ts';
+import { inOrderOf } from './inOrderOf.ts';
 import { Placing } from './Placing.tsx';
 import { WayDialog } from './WayDialog.tsx';
 
 type Finding = AnswerOf<'form'>['findings'][number];
+
+const keyOf = (finding: Finding): string => finding.at + told(finding.message);
 
 /**
  * Everything wrong or doubtful in the draft, along the bottom; each with a way there, and a step
@@ -21,6 +25,7 @@ export function Findings({
   formKey: string;
   change: Change;
 }) {
+  const { still, holds } = useStill(findings);
   const errors = findings.filter((finding) => finding.severity === 'error');
   const cautions = findings.filter((finding) => finding.severity === 'caution');
   const first = findings[0];
@@ -41,12 +46,9 @@ export function Findings({
             ) : null}
             <span className="truncate">{told(first.message)}</span>
           </summary>
-          <ul className="max-h-48 overflow-auto pb-3">
-            {findings.map((finding) => (
-              <li
-                key={finding.at + told(finding.message)}
-                className="flex items-baseline gap-4 border-t border-rule py-1.5"
-              >
+          <ul className="max-h-48 overflow-auto pb-3" {...holds}>
+            {still.map((finding) => (
+              <li key={keyOf(finding)} className="flex items-baseline gap-4 border-t border-rule py-1.5">
                 <span
                   className={`min-w-16 font-semibold ${finding.severity === 'error' ? 'text-brick' : 'text-brass'}`}
                 >
@@ -66,6 +68,23 @@ export function Findings({
       )}
     </section>
   );
+}
+
+/**
+ * A list that keeps still under a hand: while somebody points at it, or is in it with the keys, what was found since comes
+ * at its end, so that a press meets what it was meant for.
+ */
+function useStill(findings: readonly Finding[]) {
+  const [held, setHeld] = useState<readonly string[] | null>(null);
+  const hold = (): void => setHeld((before) => before ?? findings.map(keyOf));
+  const release = (): void => setHeld(null);
+  const leave = ({ currentTarget, relatedTarget }: React.FocusEvent): void => {
+    if (!currentTarget.contains(relatedTarget)) release();
+  };
+  return {
+    still: held === null ? findings : inOrderOf(held, findings, keyOf),
+    holds: { onPointerEnter: hold, onPointerDown: hold, onPointerLeave: release, onFocus: hold, onBlur: leave },
+  };
 }
 
 const FixButton = ({ fix, change }: { fix: NonNullable<Finding['fix']>; change: Change }) => (
