@@ -238,8 +238,19 @@ test('a contact signs in by a code on a phone, loses the network half-way, and g
   await expect(maud.getByText(number).first()).toBeVisible();
   await maud.getByLabel(/Write to us/).fill('We come at eight.');
   const crane = { name: 'crane.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n%%EOF') };
+  // A file on a slow line: nothing is sent without it.
+  let arrives = (): void => undefined;
+  const arrived = new Promise<void>((done) => {
+    arrives = done;
+  });
+  await maud.route('**/message-files*', async (route) => {
+    await arrived;
+    await route.continue();
+  });
   await maud.locator('input[type="file"]').setInputFiles(crane);
   await expect(maud.getByText('crane.pdf')).toBeVisible();
+  await expect(maud.getByRole('button', { name: 'A file is still on its way …' })).toBeDisabled();
+  arrives();
   await maud.getByRole('button', { name: 'Send the message' }).click();
   await expect(maud.getByText('We come at eight.')).toBeVisible();
   await expect(maud.getByRole('link', { name: 'crane.pdf' })).toBeVisible();

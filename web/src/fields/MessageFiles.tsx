@@ -4,6 +4,7 @@ import { say } from '../wire/words.ts';
 import { FilesInput } from './FilesInput.tsx';
 import { AroundFieldsProvider, NOTHING_KNOWN } from './input.ts';
 import { uploadFile } from './uploadFile.ts';
+import type { useOnTheWay } from './useOnTheWay.ts';
 
 interface MessageFilesProps {
   readonly id: string;
@@ -11,21 +12,22 @@ interface MessageFilesProps {
   readonly address: string;
   readonly files: readonly KnownFile[];
   readonly set: (change: (before: readonly KnownFile[]) => readonly KnownFile[]) => void;
+  readonly follow: ReturnType<typeof useOnTheWay>['follow'];
 }
 
 /** Files to send with a message, each sent off as it is chosen. */
-export function MessageFiles({ id, address, files, set }: MessageFilesProps) {
+export function MessageFiles({ id, address, files, set, follow }: MessageFilesProps) {
   const around = useMemo(
     () => ({
       ...NOTHING_KNOWN,
       files,
       upload: async (field: string, file: File, told: (part: number) => void) => {
-        const known = await uploadFile(address, field, file, told);
+        const known = await follow(uploadFile(address, field, file, told));
         set((before) => [...before, known]);
         return known;
       },
     }),
-    [address, files, set],
+    [address, files, set, follow],
   );
   return (
     <div className="mt-2">

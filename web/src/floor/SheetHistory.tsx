@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import type { KnownFile } from '@tolvek/core/register';
 import { useState } from 'react';
 import { MessageFiles, SentFiles } from '../fields/MessageFiles.tsx';
+import { useOnTheWay } from '../fields/useOnTheWay.ts';
 import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
@@ -67,7 +68,8 @@ function Write({ number }: { number: string }) {
     setText('');
     setFiles([]);
   };
-  const idle = isLoading || text.trim() === '';
+  const { isOnTheWay, follow } = useOnTheWay();
+  const idle = isLoading || isOnTheWay || text.trim() === '';
   return (
     <div className="mt-4">
       <label htmlFor="write" className="font-semibold">
@@ -85,7 +87,9 @@ function Write({ number }: { number: string }) {
         address={`/api/requests/${encodeURIComponent(number)}/message-files`}
         files={files}
         set={setFiles}
+        follow={follow}
       />
+      {isOnTheWay ? <p role="status">{say('common:fileComing')}</p> : null}
       {error ? <Trouble error={error} /> : null}
       <div className="mt-2 flex gap-2">
         <Button disabled={idle} onClick={() => post('internal')}>

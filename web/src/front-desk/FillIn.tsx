@@ -11,6 +11,7 @@ import { AnswersBesideProvider, AroundFieldsProvider } from '../fields/input.ts'
 import { ProblemLine } from '../fields/ProblemLine.tsx';
 import type { Updating } from '../fields/updating.ts';
 import { uploadFile } from '../fields/uploadFile.ts';
+import { useOnTheWay } from '../fields/useOnTheWay.ts';
 import { Button } from '../ui/Button.tsx';
 import { RefusalSaid } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
@@ -149,15 +150,18 @@ export function FillIn({
         withoutBlanks(rules.answersToSend(knownAnswers(latest.current, form), completion, form.parts), form),
       );
   };
+  const { isOnTheWay, follow } = useOnTheWay();
   const around = useMemo(
     () => ({
       ...facts,
       upload: async (field: string, file: File, told: (part: number) => void) => {
-        const known = await uploadFile(
-          `/api/doors/${encodeURIComponent(slug)}/uploads`,
-          ...([field, file, told] as const),
-          // What is not shown does not stand in the address.
-          JSON.parse(JSON.stringify(shows)) as Readonly<Record<string, string>>,
+        const known = await follow(
+          uploadFile(
+            `/api/doors/${encodeURIComponent(slug)}/uploads`,
+            ...([field, file, told] as const),
+            // What is not shown does not stand in the address.
+            JSON.parse(JSON.stringify(shows)) as Readonly<Record<string, string>>,
+          ),
         );
         step({ does: 'attach', file: known });
         return known;
@@ -171,7 +175,7 @@ export function FillIn({
       cardPicture: (field: string, file: string) =>
         `/api/doors/${encodeURIComponent(slug)}/cards/${field}/${file}?${new URLSearchParams(JSON.parse(JSON.stringify(shows)))}`,
     }),
-    [facts, slug, form, ask, shows],
+    [facts, slug, form, ask, shows, follow],
   );
   const beside = useMemo(() => ({ answers: typed.answers, together: form.together }), [typed.answers, form.together]);
   // Whoever is signed in has said who they are.
@@ -211,6 +215,8 @@ export function FillIn({
   const send = async (still = false): Promise<void> => {
     if (!rules) return;
     if (!isLast && !still) return goOn();
+    // Enter sends as well as the button.
+    if (isOnTheWay) return;
     step({ does: 'send' });
     // Where all is still right, nothing has to be said.
     const wrong = still ? completion.problems : found;
@@ -370,7 +376,7 @@ export function FillIn({
               step({ does: 'mean', entry, finds: rules?.foundBy(updating, entry) ?? {}, at: Date.now() })
             }
             confirm={() => void send(true)}
-            isSending={isLoading}
+            isSending={isLoading || isOnTheWay}
           />
         </Suspense>
       ) : null}
@@ -476,18 +482,20 @@ export function FillIn({
           <Button
             look="main"
             type="submit"
-            disabled={isLoading || isWorking || state !== 'ready'}
+            disabled={isLoading || isWorking || (isOnTheWay && isLast) || state !== 'ready'}
             className="min-h-12 px-7 text-[16px]"
           >
             {isLoading || isWorking
               ? say('desk:sending')
               : state === 'loading'
                 ? say('desk:oneMoment')
-                : isLast
-                  ? isUnknown && door.proves !== 'never'
-                    ? say('desk:sendAndConfirm')
-                    : say(changes ? 'desk:sendChange' : 'desk:sendRequest')
-                  : say('desk:nextPage')}
+                : isLast && isOnTheWay
+                  ? say('common:fileComing')
+                  : isLast
+                    ? isUnknown && door.proves !== 'never'
+                      ? say('desk:sendAndConfirm')
+                      : say(changes ? 'desk:sendChange' : 'desk:sendRequest')
+                    : say('desk:nextPage')}
           </Button>
         )}
         {state === 'failed' ? <p className="text-brick">{say('desk:partNotLoaded')}</p> : null}

@@ -3,6 +3,7 @@ import type { KnownFile, RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { MessageFiles, SentFiles } from '../fields/MessageFiles.tsx';
+import { useOnTheWay } from '../fields/useOnTheWay.ts';
 import { Agreed } from '../ui/Agreed.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
@@ -233,6 +234,7 @@ function Reply({ send, filesTo }: Pick<OwnRequestProps, 'send' | 'filesTo'>) {
   const [text, setText] = useState('');
   const [files, setFiles] = useState<readonly KnownFile[]>([]);
   const [sending, setSending] = useState(false);
+  const { isOnTheWay, follow } = useOnTheWay();
   const post = async (event: React.FormEvent): Promise<void> => {
     event.preventDefault();
     setSending(true);
@@ -260,9 +262,9 @@ function Reply({ send, filesTo }: Pick<OwnRequestProps, 'send' | 'filesTo'>) {
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <MessageFiles id="message-files" address={filesTo} files={files} set={setFiles} />
-      <Button type="submit" className="mt-2 min-h-11 px-5" disabled={sending || text.trim() === ''}>
-        {say('desk:sendMessage')}
+      <MessageFiles id="message-files" address={filesTo} files={files} set={setFiles} follow={follow} />
+      <Button type="submit" className="mt-2 min-h-11 px-5" disabled={sending || isOnTheWay || text.trim() === ''}>
+        {say(isOnTheWay ? 'common:fileComing' : 'desk:sendMessage')}
       </Button>
     </form>
   );

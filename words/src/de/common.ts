@@ -67,6 +67,7 @@ export const common: Same<typeof english> = {
   acceptChange: 'Änderung annehmen',
   refuseChange: 'Änderung ablehnen',
   commentChangeHint: '(liest, wer sie gesendet hat; für eine Ablehnung nötig)',
+  fileComing: 'Eine Datei ist noch unterwegs …',
   filesWithIt: 'Dateien (optional)',
   saveChanges_one: '{{count, number}} Änderung speichern',
   saveChanges_other: '{{count, number}} Änderungen speichern',

@@ -63,6 +63,7 @@ export const common = {
   acceptChange: 'Accept the change',
   refuseChange: 'Refuse the change',
   commentChangeHint: '(whoever sent it reads this; required to refuse)',
+  fileComing: 'A file is still on its way …',
   filesWithIt: 'Files (optional)',
   saveChanges_one: 'Save {{count, number}} change',
   saveChanges_other: 'Save {{count, number}} changes',
