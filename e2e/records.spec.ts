@@ -107,10 +107,10 @@ test('a group that is missing where it is picked is made on the spot, and chosen
   await expect(dialog.getByRole('listitem')).toHaveText(['Tilda Okonjo-Reyes']);
   await dialog.getByRole('button', { name: 'Add a group' }).click();
   await expect(dialog).toBeHidden();
-  await expect(page.getByLabel('Approved by')).toHaveValue('night_bench');
+  await expect(page.getByLabel(/^Asked as number 1 at/)).toHaveValue('night_bench');
   await expect(page.getByRole('option', { name: 'Night bench, 1 person' })).toBeAttached();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await expect(page.getByLabel('Approved by')).not.toHaveValue('night_bench');
+  await expect(page.getByLabel(/^Asked as number 1 at/)).not.toHaveValue('night_bench');
 });
 
 test('somebody sets a portrait that colleagues see, and the desk a logo that requesters see', async ({ browser }) => {

@@ -13,6 +13,7 @@ import {
   type Relation,
   SINKS,
 } from '../src/access/index.ts';
+import { preparePath } from '../src/approval/index.ts';
 import {
   type Action,
   answersToSend,
@@ -81,7 +82,7 @@ function levelOf(field: Field, { rules }: AccessPlan, { viewer, relation }: (typ
 }
 const isOpen = (...which: Parameters<typeof levelOf>): boolean => levelOf(...which) !== 'hidden';
 
-const OUTCOME = { team: 'g', priority: 'normal', workingDays: 2, needsApproval: false } as const;
+const OUTCOME = { team: 'g', priority: 'normal', workingDays: 2, needsApproval: true } as const;
 
 /** How much of what is made a viewer is given. */
 interface Given {
@@ -103,9 +104,10 @@ const ASSIGNMENTS: readonly RawAnswers[] = KEYS.reduce<readonly RawAnswers[]>(
  */
 function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): ReadonlySet<string> {
   const protection = protectionOf(plan, { fields: design.fields, release: { form: 'form', design } });
-  const routing = sinksOf(design).filter((sink) => sink.kind === 'routing');
+  const routing = sinksOf(design).filter((sink) => sink.kind === 'routing' || sink.kind === 'step');
   const complete = prepareCompletion(design);
   const route = prepareRouting(design.routing, requestScope(design.fields));
+  const pathFor = preparePath(design.approval, requestScope(design.fields));
   const asked = (answers: RawAnswers): RawAnswers =>
     Object.fromEntries(Object.entries(answers).filter(([key]) => key !== 'n'));
   const arrivals = ASSIGNMENTS.filter((answers) => answers.n === undefined).map((answers) => {
@@ -113,7 +115,10 @@ function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): Readonl
     const sent = answersToSend(typed, complete(typed, FACTS), design.parts);
     const done = complete(sent, FACTS);
     if (refusalsOf(done).length > 0) return null;
-    return { typed, values: done.values, row: route(requestSlots(design.fields, done.values, FACTS)).row };
+    const slots = requestSlots(design.fields, done.values, FACTS);
+    // By which row it goes, and who is asked to decide.
+    const asks = pathFor(slots)?.steps.map((step) => step.id) ?? [];
+    return { typed, values: done.values, row: `${route(slots).row} ${asks.join()}` };
   });
   const known = new Map<string, readonly { readonly before: Values; readonly kept: Kept }[]>();
   /** What comes of a change of a field, for whoever may read these fields; of all of them for null. */
@@ -154,7 +159,7 @@ function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): Readonl
     };
     const isRowTold =
       watching.relation.isDesk && (!given.silent || routing.every((sink) => protection.tells(sink).every(mayRead)));
-    const row = (number: number): string => (isRowTold ? String(number) : '');
+    const row = (told: string): string => (isRowTold ? told : '');
     compare(
       arrivals.flatMap((each) => (each ? [{ at: each.typed, sees: `${seen(each.values)} ${row(each.row)}` }] : [])),
     );
@@ -253,6 +258,7 @@ const designOf = (
   rules: readonly FormRule[],
   presets: Readonly<Record<string, string>>,
   column: string | null,
+  when: string | null = null,
 ): FormDesign => ({
   title: 'A form',
   intro: '',
@@ -287,7 +293,12 @@ const designOf = (
     rows: column ? [{ id: 'row', note: '', cells: { c: 'true' }, outcome: OUTCOME }] : [],
     otherwise: OUTCOME,
   },
-  approval: { steps: [{ id: 'd', label: 'D', seats: [{ group: 'g' }], needed: 1 }] },
+  approval: {
+    steps: [
+      { id: 'd', label: 'D', seats: [{ group: 'g' }], needed: 1 },
+      ...(when ? [{ id: 'e', label: 'E', seats: [{ group: 'h' }], needed: 1, when }] : []),
+    ],
+  },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'g' },
 });
 const anyDesign = fc
@@ -296,8 +307,13 @@ const anyDesign = fc
     presets: fc.dictionary(fc.constantFrom(...KEYS), fc.constantFrom('p', 'q', 'r'), { maxKeys: 2 }),
     // What only the desk fills in is empty when a request arrives.
     column: fc.option(fc.constantFrom('p', 'q', 'r', 's')),
+    // Rarely: where it tells, nothing of who decides and why is shown besides.
+    when: fc.oneof(
+      { weight: 4, arbitrary: fc.constant(null) },
+      { weight: 1, arbitrary: fc.constantFrom('p = true', 'q = null', 'r = true and p != true', 's = true') },
+    ),
   })
-  .map(({ rules, presets, column }) => designOf(rules, presets, column));
+  .map(({ rules, presets, column, when }) => designOf(rules, presets, column, when));
 const leaksIn = (design: FormDesign, plan: AccessPlan): readonly Leak[] => {
   const leaks = leaksOf({ fields: design.fields, sinks: sinksOf(design), plan });
   if (!leaks) throw new Error('too many kinds of viewer');
@@ -386,6 +402,8 @@ describe('the flow of values', () => {
       ['preset', designOf([], { q: 'p' }, null)],
       ['routing', designOf([], {}, 'p')],
       ['routing by a computed field', designOf([], {}, 's')],
+      ['step', designOf([], {}, null, 'p = true')],
+      ['step by a computed field', designOf([], {}, null, 's = true')],
     ];
     const told: Record<string, string> = {};
     for (const [kind, design] of single)
@@ -492,7 +510,8 @@ describe('the flow of values', () => {
       { numRuns: often(500) },
     );
     console.log('kinds of places that told:', [...kinds].sort().join(' '));
-    const covered = ['clear', 'hide', 'jump', 'lock', 'preset', 'refuse', 'require', 'routing', 'set', 'show', 'warn'];
+    const asking = ['clear', 'hide', 'jump', 'lock', 'preset', 'refuse', 'require', 'routing', 'set', 'show'];
+    const covered = [...asking, 'step', 'warn'];
     expect([...kinds].sort()).toEqual(covered);
     for (const kind of covered) expect(SINKS[kind as keyof typeof SINKS]).toBe('release');
   });

@@ -105,7 +105,7 @@ const approvalPath = z.strictObject({
   steps: z
     .array(
       z.strictObject({
-        ...{ id: key, label: short, needed: z.int().min(1).max(20) },
+        ...{ id: key, label: short, needed: z.int().min(1).max(20), when: z.string().max(4_000).optional() },
         seats: z
           .array(z.union([z.strictObject({ group: key }), z.strictObject({ person: z.string().min(1).max(64) })]))
           .min(1)
@@ -227,6 +227,7 @@ const fix = exactly<Fix>()(
     z.strictObject({ fix: z.literal('preset-profile'), field: z.string(), profile: z.string() }),
     z.strictObject({ fix: z.literal('drop-unique'), unique: z.string() }),
     z.strictObject({ fix: z.literal('drop-column'), column: z.string() }),
+    z.strictObject({ fix: z.literal('always-asked'), step: z.string() }),
     z.strictObject({ fix: z.literal('drop-word'), part: z.string(), field: z.string() }),
     z.strictObject({ fix: z.literal('drop-difference'), edition: z.string(), difference: z.string() }),
     z.strictObject({ fix: z.literal('drop-shown'), edition: z.string(), fields: z.array(z.string()).readonly() }),

@@ -34,6 +34,8 @@ export const SINKS = {
   unique: 'release',
   /** Team, priority, stage and due date, and the reasons shown of them. */
   routing: 'release',
+  /** Who is asked to decide, where that hangs on the answers. */
+  step: 'release',
   instruction: 'release',
   computed: 'reading',
   carried: 'reading',

@@ -11,6 +11,8 @@ export interface ApprovalStep {
   readonly seats: readonly SeatPlan[];
   /** From 1 to the number of seats. */
   readonly needed: number;
+  /** FEEL over the fields, `requester`, `door`, `today` and `now`: asked only where it holds; always when nothing is said. */
+  readonly when?: string | undefined;
 }
 
 /** What must be decided, by whom: steps in turn. */

@@ -13,3 +13,4 @@ export {
   verdictProblem,
   whatNow,
 } from './approval.ts';
+export { conditionOf, type PathFor, preparePath } from './planned.ts';

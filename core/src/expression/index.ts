@@ -25,6 +25,7 @@ export { CalendarDate, ClockTime, DateTime, Duration, Months } from './calendarT
 export { checkExpression, checkTests, iterationType, typeOf } from './check.ts';
 export { columnsRead, type Lists } from './columnsRead.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
+export { compileText } from './compileText.ts';
 export { conditionFindings } from './conditionFindings.ts';
 export { movePoint, roundTo } from './decimal.ts';
 export { type Computed, type ComputingOrder, computingOrder, entriesIn, namesIn, orderOf } from './dependencies.ts';

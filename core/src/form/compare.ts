@@ -1,4 +1,5 @@
 import { LANGUAGE_NAMES, LANGUAGES, type Said, said, type Words } from '@tolvek/words';
+import { conditionOf } from '../approval/index.ts';
 import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
@@ -53,7 +54,7 @@ export function compareDesigns(before: FormDesign | null, after: FormDesign): re
     ...partChanges(before, after),
     ...ruleChanges(before, after, scopes.before, scopes.after),
     ...editionChanges(before, after, scopes.before, scopes.after),
-    ...tableChanges(before, after),
+    ...tableChanges(before, after, scopes.before, scopes.after),
     ...languageChanges(before, after),
   ];
 }
@@ -409,7 +410,7 @@ function editionChanges(before: FormDesign, after: FormDesign, was: Scope, is: S
   return changes;
 }
 
-function tableChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
+function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
   const changes: DesignChange[] = [];
   const rows = (design: FormDesign): Said => said('changes:rows', { count: design.routing.rows.length });
   const add = (
@@ -433,14 +434,23 @@ function tableChanges(before: FormDesign, after: FormDesign): readonly DesignCha
       part === 'routing'
         ? [rows(before), rows(after)]
         : part === 'approval'
-          ? [stepsOf(before), stepsOf(after)]
+          ? [stepsOf(before, was), stepsOf(after, is)]
           : ['', ''];
     add(page, CHANGE_WORDS[part], old, fresh, hasOwn(after, part) ? 'form' : 'register');
   }
   return changes;
 }
 
-const stepsOf = ({ approval }: FormDesign): string => approval.steps.map((step) => step.label).join(', ');
+const stepsOf = ({ approval }: FormDesign, scope: Scope): Said =>
+  said('changes:steps', {
+    steps: approval.steps.map((step) => {
+      const counted = { label: step.label, needed: step.needed, of: step.seats.length };
+      const when = conditionOf(step);
+      return when === null
+        ? said('changes:step', counted)
+        : said('changes:stepWhen', { ...counted, condition: expressionInWords(when, scope) });
+    }),
+  });
 
 const OWN_WORDS = { routing: 'Routing', approval: 'Approval', deadline: 'Deadline' } as const satisfies Record<
   OwnPart,

@@ -1,12 +1,4 @@
-import {
-  type Compiled,
-  compile,
-  parseExpression,
-  type Scope,
-  type Slots,
-  type Ternary,
-  type Value,
-} from '../expression/index.ts';
+import { type Compiled, compileText, type Scope, type Slots, type Ternary, type Value } from '../expression/index.ts';
 import type { Action, AskedForm, FormRule } from './design.ts';
 import { pageKeys, pagesBetween } from './layout.ts';
 
@@ -44,15 +36,8 @@ type ReadyAction =
   | { readonly action: Exclude<Action, { do: 'set' }> }
   | { readonly action: Extract<Action, { do: 'set' }>; readonly value: Compiled };
 
-const CANT_SAY: Compiled = () => null;
-
-const compiled = (text: string, scope: Scope): Compiled => {
-  const parsed = parseExpression(text);
-  return parsed.ok ? compile(parsed.value, scope) : CANT_SAY;
-};
-
 const ready = (action: Action, scope: Scope): ReadyAction =>
-  action.do === 'set' ? { action, value: compiled(action.value, scope) } : { action };
+  action.do === 'set' ? { action, value: compileText(action.value, scope) } : { action };
 
 /** Rules compiled once; what can’t be read never holds, and findings stop such a form’s release. */
 export class ReadyRules {
@@ -66,7 +51,7 @@ export class ReadyRules {
     this.pages = pageKeys(form.parts);
     this.rules = running.map((rule) => ({
       rule,
-      holds: compiled(rule.when, scope),
+      holds: compileText(rule.when, scope),
       then: rule.then.map((action) => ready(action, scope)),
       otherwise: rule.otherwise.map((action) => ready(action, scope)),
     }));

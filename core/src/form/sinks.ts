@@ -1,5 +1,6 @@
 import { said } from '@tolvek/words';
 import type { Read, Readers, Sink, SinkKind } from '../access/index.ts';
+import { type ApprovalStep, conditionOf } from '../approval/index.ts';
 import { placeholdersIn } from '../design/index.ts';
 import {
   columnsRead,
@@ -29,7 +30,7 @@ export interface FormSink extends Sink {
 }
 
 type Making = Pick<FormDesign, 'fields'> &
-  Partial<Pick<FormDesign, 'parts' | 'rules' | 'unique' | 'routing' | 'editions'>>;
+  Partial<Pick<FormDesign, 'parts' | 'rules' | 'unique' | 'routing' | 'approval' | 'editions'>>;
 
 const values = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'value' }));
 const verdicts = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'verdict' }));
@@ -89,6 +90,9 @@ export function sinksOf(design: Making): readonly FormSink[] {
       }),
     ),
     ...(routing ? routingSinks(routing, fields) : []),
+    ...(routing && design.approval && decides(routing) ? design.approval.steps : []).flatMap((step) =>
+      stepSinks(step, fields),
+    ),
     ...parts.flatMap((part): FormSink[] => instructionSinks(part, fields)),
     ...(design.editions ?? []).flatMap((edition) => editionSinks(edition, design)),
   ];
@@ -359,6 +363,29 @@ function routingSinks({ columns, rows }: FormDesign['routing'], fields: readonly
       },
     ];
   });
+}
+
+/** Whether some row of a table asks for a decision. */
+const decides = ({ rows, otherwise }: FormDesign['routing']): boolean =>
+  otherwise.needsApproval || rows.some(({ outcome }) => outcome.needsApproval);
+
+/** Whether a step of the approval is asked: whoever works on a request sees who decides. */
+function stepSinks(step: ApprovalStep, fields: readonly Field[]): readonly FormSink[] {
+  const when = conditionOf(step);
+  if (when === null) return [];
+  return [
+    {
+      kind: 'step',
+      id: `step ${step.id}`,
+      text: when,
+      says: (it) => said('sinks:step', { step: step.label, it }),
+      readers: { who: 'desk' },
+      reads: verdicts(readsOf(when, fields)),
+      page: 'approval',
+      at: 'step',
+      fix: { fix: 'always-asked', step: step.id },
+    },
+  ];
 }
 
 /**

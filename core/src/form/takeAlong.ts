@@ -88,6 +88,11 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
       columns: design.routing.columns.map((column) => ({ ...column, input: change(column.input) })),
       rows: design.routing.rows.map(cells),
     },
+    approval: {
+      steps: design.approval.steps.map((step) =>
+        step.when === undefined ? step : { ...step, when: change(step.when) },
+      ),
+    },
     ...(design.editions ? { editions: design.editions.map(edition) } : {}),
   };
 }

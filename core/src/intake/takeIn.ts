@@ -1,4 +1,4 @@
-import type { ApprovalPath } from '../approval/index.ts';
+import { type ApprovalPath, type PathFor, preparePath } from '../approval/index.ts';
 import { FINISH, type PlannedDeadline, planDeadline, type WorkingCalendar } from '../deadline/index.ts';
 import { type Admission, admit, type Comer, type Coming, type DoorDesign, type DoorLimit } from '../door/index.ts';
 import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
@@ -49,6 +49,8 @@ export type Intake =
 export interface PreparedForm {
   readonly complete: ReturnType<typeof prepareCompletion>;
   readonly route: Router;
+  /** Who decides on a request, where its row asks for a decision. */
+  readonly pathFor: PathFor;
   readonly takeIn: (door: DoorDesign | null, answers: RawAnswers, context: IntakeContext) => Intake;
 }
 
@@ -58,7 +60,9 @@ export interface PreparedForm {
  */
 export function prepareIntake(design: FormDesign): PreparedForm {
   const complete = prepareCompletion(design);
-  const route = prepareRouting(design.routing, requestScope(design.fields));
+  const scope = requestScope(design.fields);
+  const route = prepareRouting(design.routing, scope);
+  const pathFor = preparePath(design.approval, scope);
   const takeIn: PreparedForm['takeIn'] = (door, answers, context) => {
     const admission =
       door &&
@@ -70,7 +74,8 @@ export function prepareIntake(design: FormDesign): PreparedForm {
     if (problems.length > 0) return { taken: false, problems, values };
     if (context.holds === 'things')
       return { taken: true, values, request: { values, routed: null, routing: null, approval: null, deadlines: [] } };
-    const routed = route(requestSlots(design.fields, values, context.facts));
+    const slots = requestSlots(design.fields, values, context.facts);
+    const routed = route(slots);
     const deadline = planDeadline(context.calendar, context.now, routed.outcome.workingDays);
     return {
       taken: true,
@@ -79,10 +84,10 @@ export function prepareIntake(design: FormDesign): PreparedForm {
         values,
         routed,
         routing: keptRouting(routed, route, values, context.facts),
-        approval: routed.outcome.needsApproval ? design.approval : null,
+        approval: routed.outcome.needsApproval ? pathFor(slots) : null,
         deadlines: [{ key: FINISH, deadline }],
       },
     };
   };
-  return { complete, route, takeIn };
+  return { complete, route, pathFor, takeIn };
 }

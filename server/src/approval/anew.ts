@@ -1,3 +1,4 @@
+import type { ApprovalPath } from '@tolvek/core/approval';
 import type { Again } from '@tolvek/core/door';
 import { requestSlots } from '@tolvek/core/register';
 import { releaseById } from '../form/queries.ts';
@@ -16,10 +17,12 @@ import { roundOf } from './queries.ts';
 export function askAnew(work: Work, changed: RequestRow, again: readonly Again[] = []): RequestRow {
   const { tx } = work;
   if (again.length === 0 || changed.phase === 'finished' || changed.routed === null) return changed;
-  const { release, route } = releaseById(tx, changed.releaseId);
+  const { release, route, pathFor } = releaseById(tx, changed.releaseId);
   const register = registerById(tx, changed.registerId);
   const facts = factsOfRequest(tx, changed, register, changed.createdAt);
-  const { outcome } = route(requestSlots(release.design.fields, changed.values, facts));
+  const slots = requestSlots(release.design.fields, changed.values, facts);
+  const { outcome } = route(slots);
+  const path = outcome.needsApproval ? pathFor(slots) : null;
   // It follows from the answers, and nobody did it by hand.
   const own = by(work, null);
   let row = changed;
@@ -33,16 +36,18 @@ export function askAnew(work: Work, changed: RequestRow, again: readonly Again[]
         row = changeRequest(own, row, { kind: 'handler', from: handlerId, to: null });
     }
   }
-  if (again.includes('decision') && outcome.needsApproval && !isUndecided(work, row)) {
+  if (again.includes('decision') && path && !isUndecided(work, row, path)) {
     const { key } = stageWithRole(register, 'deciding');
-    row = changeRequest(own, row, { kind: 'decided-anew', from: row.stage, to: key, path: release.design.approval });
+    row = changeRequest(own, row, { kind: 'decided-anew', from: row.stage, to: key, path });
   }
   return row;
 }
 
-/** Whether everybody who decides is still asked: they decide on what it says now. */
-function isUndecided({ tx }: Work, { id }: RequestRow): boolean {
+/** Whether everybody who decides is still asked, at the steps that are asked now: they decide on what it says now. */
+function isUndecided({ tx }: Work, { id }: RequestRow, { steps }: ApprovalPath): boolean {
   const round = roundOf(tx, id);
-  const seats = round?.steps.flatMap((step) => step.seats) ?? [];
-  return round?.state === 'open' && seats.every(({ state }) => state !== 'approved' && state !== 'refused');
+  if (round?.state !== 'open') return false;
+  const isSame = round.steps.map(({ key }) => key).join(' ') === steps.map((step) => step.id).join(' ');
+  const seats = round.steps.flatMap((step) => step.seats);
+  return isSame && seats.every(({ state }) => state !== 'approved' && state !== 'refused');
 }

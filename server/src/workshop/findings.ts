@@ -159,12 +159,13 @@ const contentOf = (
 };
 
 /** Whether a draft has so little to reason about that a look is over in a moment. */
-function isLight({ fields, rules, routing, editions = [] }: FormDesign): boolean {
+function isLight({ fields, rules, routing, approval, editions = [] }: FormDesign): boolean {
   const written = [
     ...rules.map((rule) => rule.when),
     ...routing.rows.flatMap((row) => Object.values(row.cells)),
     ...fields.flatMap((field) => (field.source === 'computed' ? [field.formula] : [])),
     ...editions.map((edition) => edition.when),
+    ...approval.steps.map(({ when = '' }) => when),
   ];
   return written.reduce((length, text) => length + text.length, 0) <= LIGHT;
 }

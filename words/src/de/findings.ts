@@ -15,6 +15,10 @@ export const findings: Same<typeof english> = {
     'Der Genehmigungsschritt „{{step}}“ fragt eine Person, die nicht mehr da ist. Niemand könnte entscheiden. Wählen Sie, wer entscheidet.',
   stepLostGroup:
     'Der Genehmigungsschritt „{{step}}“ fragt eine Gruppe, die es nicht gibt. Niemand könnte entscheiden. Wählen Sie eine andere Gruppe.',
+  stepWrong: 'Wann der Genehmigungsschritt „{{step}}“ gefragt wird: {{message}}',
+  stepUnnamed: 'Ein Genehmigungsschritt hat keinen Namen. Geben Sie ihm einen Namen.',
+  stepsAllConditional:
+    'Jeder Genehmigungsschritt wird nur manchmal gefragt. Wo keiner gefragt wird, entscheidet niemand, und die Arbeit beginnt sofort. Fragen Sie einen Schritt immer, oder lassen Sie es so.',
   stepTooMany:
     'Der Genehmigungsschritt „{{step}}“ braucht mehr Genehmigungen, als er Gruppen oder Personen fragt. Anfragen würden ewig warten. Fragen Sie mehr, oder verlangen Sie weniger.',
   remindTooLong: 'Die Erinnerung liegt mehr als 400 Tage vor der Frist. Wählen Sie eine kürzere Zeit.',

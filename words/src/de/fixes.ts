@@ -17,6 +17,7 @@ export const fixes: Same<typeof english> = {
   removeLimit: 'Einschränkung der Liste entfernen',
   removeOrder: 'Diese Grenze entfernen',
   removeUnique: 'Prüfung auf Doppelte entfernen',
+  alwaysAsk: 'Diesen Schritt immer fragen',
   removeColumn: 'Spalte entfernen',
   removeFromText: 'Aus dem Text nehmen',
   removeDifference: 'Diese Abweichung entfernen',

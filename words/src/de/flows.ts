@@ -10,6 +10,7 @@ export const flows: Same<typeof english> = {
     '{{place}} Das verrät etwas über „{{field}}“ an {{who}}. Das darf dort niemand lesen. Entfernen Sie es dort, oder erlauben Sie es bewusst.',
   readBy: '„{{field}}“ wird gelesen von: {{who}}.',
   toldChanging: 'Alle, die „{{field}}“ ändern, sehen es, auch {{who}}.',
+  stepTells: 'Wer entscheiden soll, zeigt es, auch für: {{who}}.',
   routingTells: 'Team, Stufe und Frist zeigen, welche Zeile galt, auch für: {{who}}.',
   toldChangers: 'Alle, die etwas ändern, sehen es, auch {{who}}.',
   toldRequesters: 'Alle Anfragenden sehen es, auch {{who}}.',

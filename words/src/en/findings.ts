@@ -10,6 +10,10 @@ export const findings = {
     'The approval step “{{step}}” asks a person who is no longer here. Nobody could decide. Choose who decides.',
   stepLostGroup:
     'The approval step “{{step}}” asks a group that does not exist. Nobody could decide. Choose another group.',
+  stepWrong: 'When the approval step “{{step}}” is asked: {{message}}',
+  stepUnnamed: 'An approval step has no name. Give it a name.',
+  stepsAllConditional:
+    'Every approval step is asked only sometimes. Where none of them is asked, nobody decides and the work begins at once. Ask one step always, or leave it so.',
   stepTooMany:
     'The approval step “{{step}}” needs more approvals than it asks groups or people. Requests would wait forever. Ask more, or need fewer.',
   remindTooLong: 'The reminder is more than 400 days before the due date. Choose a shorter time.',

@@ -7,6 +7,7 @@ export const flows = {
     '{{place}} This reveals something about “{{field}}” to {{who}}, who may not read it. Remove it there, or permit it on purpose.',
   readBy: '“{{field}}” is read by {{who}}.',
   toldChanging: 'Everyone who changes “{{field}}” sees it, including {{who}}.',
+  stepTells: 'Who is asked to decide shows it, also to {{who}}.',
   routingTells: 'Team, stage and due date show which row was used, also to {{who}}.',
   toldChangers: 'Everyone who changes something sees it, including {{who}}.',
   toldRequesters: 'Every requester sees it, including {{who}}.',

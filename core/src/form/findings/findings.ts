@@ -1,7 +1,8 @@
 import { said, type Words } from '@tolvek/words';
+import { conditionOf } from '../../approval/index.ts';
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { placeholdersIn } from '../../design/index.ts';
-import { namesIn } from '../../expression/index.ts';
+import { conditionFindings, namesIn } from '../../expression/index.ts';
 import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
 import { missedOptions, routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
@@ -88,6 +89,17 @@ export function findingsOf(
     });
   }
   for (const step of design.approval.steps) {
+    if (step.label.trim() === '') add('error', 'approval', 'step', said('findings:stepUnnamed'));
+    const when = conditionOf(step);
+    for (const { message } of when === null ? [] : conditionFindings(when, scope))
+      add(
+        'error',
+        'approval',
+        'step',
+        said('findings:stepWrong', { step: step.label, message }),
+        undefined,
+        'condition',
+      );
     if (step.seats.some((seat) => 'person' in seat && strangers.includes(seat.person)))
       add('error', 'approval', 'step', said('findings:stepStranger', { step: step.label }));
     if (step.seats.some((seat) => 'group' in seat && !groups.has(seat.group)))
@@ -95,6 +107,8 @@ export function findingsOf(
     if (step.needed > step.seats.length)
       add('error', 'approval', 'step', said('findings:stepTooMany', { step: step.label }));
   }
+  if (design.approval.steps.every((step) => conditionOf(step) !== null))
+    add('caution', 'approval', 'step', said('findings:stepsAllConditional'));
   for (const [length, what] of [
     [design.deadline.remindBefore, said('findings:remindTooLong')],
     [design.deadline.escalateAfter, said('findings:escalateTooLong')],
@@ -175,6 +189,7 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
       'notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [],
     ),
     ...design.routing.columns.flatMap((column) => namesIn(column.input)),
+    ...design.approval.steps.flatMap(({ when }) => (when === undefined ? [] : namesIn(when))),
     ...design.unique.flatMap((unique) => unique.fields),
     ...placeholdersIn(design.subject),
     ...(design.editions ?? []).flatMap(({ when, differences }) => [

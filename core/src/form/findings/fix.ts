@@ -20,6 +20,8 @@ export type Fix =
   | { readonly fix: 'preset-profile'; readonly field: string; readonly profile: string }
   | { readonly fix: 'drop-unique'; readonly unique: string }
   | { readonly fix: 'drop-column'; readonly column: string }
+  /** A step of the approval that is asked whatever the answers are. */
+  | { readonly fix: 'always-asked'; readonly step: string }
   | { readonly fix: 'drop-word'; readonly part: string; readonly field: string }
   /** One thing that an edition has otherwise. */
   | { readonly fix: 'drop-difference'; readonly edition: string; readonly difference: string }
@@ -71,6 +73,8 @@ export function fixInWords(step: Fix): Said {
       return said('fixes:removeUnique');
     case 'drop-column':
       return said('fixes:removeColumn');
+    case 'always-asked':
+      return said('fixes:alwaysAsk');
     case 'drop-word':
       return said('fixes:removeFromText');
     case 'drop-difference':
@@ -168,6 +172,15 @@ export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => 
       return { ...design, unique: design.unique.filter((rule) => rule.id !== step.unique) };
     case 'drop-column':
       return withoutColumn(design, step.column);
+    case 'always-asked':
+      return {
+        ...design,
+        approval: {
+          steps: design.approval.steps.map(({ when, ...each }) =>
+            each.id === step.step || when === undefined ? each : { ...each, when },
+          ),
+        },
+      };
     case 'drop-word':
       return {
         ...design,
