@@ -144,7 +144,9 @@ function StepItem({ step, place, of }: { step: ApprovalStep; place: number; of: 
             </select>
           </>
         ) : null}
-        <span className="pt-0.5 text-soft">{say('workshop:stepWhen')}</span>
+        <span className="pt-0.5 text-soft">
+          {say(step.when === undefined ? 'workshop:stepWhen' : 'workshop:stepOnlyWhen')}
+        </span>
         <fieldset>
           <legend className="sr-only">{say('workshop:stepWhenOf', { step: label })}</legend>
           {step.when === undefined ? <span className="mr-3">{say('workshop:stepAlways')}</span> : null}

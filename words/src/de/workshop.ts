@@ -529,6 +529,7 @@ export const workshop: Same<typeof english> = {
   allOfThem: 'alle {{count, number}}',
   someOfThem: '{{some, number}} von {{of, number}}',
   stepWhen: 'Gefragt wird',
+  stepOnlyWhen: 'Gefragt wird nur, wenn',
   stepWhenOf: 'Wann „{{step}}“ gefragt wird',
   stepAlways: 'immer.',
   anyMember: 'Ein Mitglied einer Gruppe',

@@ -520,6 +520,7 @@ export const workshop = {
   allOfThem: 'all {{count, number}}',
   someOfThem: '{{some, number}} of {{of, number}}',
   stepWhen: 'Asked',
+  stepOnlyWhen: 'Asked only when',
   stepWhenOf: 'When “{{step}}” is asked',
   stepAlways: 'always.',
   anyMember: 'Any member of a group',
