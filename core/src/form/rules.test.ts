@@ -377,7 +377,7 @@ describe('findings', () => {
     ]);
   });
 
-  it('rules and rows that ask for a retired option are told', () => {
+  it('rules, rows and steps that ask for a retired option are told', () => {
     const fields = [
       asked('pick', { kind: 'choice', options: [...SIZES, { key: 'old', label: 'Old', retired: true }] }),
       ...FIELDS.slice(1),
@@ -394,14 +394,12 @@ describe('findings', () => {
       ],
       otherwise: { team: 'boats', priority: 'normal' as const, workingDays: 1, needsApproval: false },
     };
-    expect(
-      english(
-        messages(
-          design([rule('pick in ("old", "small")', [{ do: 'require', fields: ['note'] }])], { fields, routing }),
-        ),
-      ),
-    ).toEqual([
+    const step = { id: 's', label: 'Lead', seats: [{ group: 'boats' }], needed: 1 };
+    const approval = { steps: [step, { ...step, id: 't', when: 'pick = "old"' }] };
+    const rules = [rule('pick in ("old", "small")', [{ do: 'require', fields: ['note'] }])];
+    expect(english(messages(design(rules, { fields, routing, approval })))).toEqual([
       'The rule “pick in ("old", "small")” tests for “Old” of “pick”, which nobody can choose any more. Remove it from the condition.',
+      'The approval step “Lead” tests for “Old” of “pick”, which nobody can choose any more. Remove it from the condition.',
       'Row 1 tests for “Old” of “pick”, which nobody can choose any more. Change the cell.',
     ]);
   });

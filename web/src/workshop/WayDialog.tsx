@@ -49,7 +49,13 @@ export function WayDialog({ finding, formKey, change }: WayProps) {
         <Mending finding={finding} formKey={formKey} change={change} done={() => setOpen(false)} />
       ) : (
         <p className="mt-4 text-soft">
-          {finding.page === 'routing' ? say('workshop:way.rowsWithheld') : say('workshop:way.withheld')}
+          {say(
+            finding.page === 'routing'
+              ? 'workshop:way.rowsWithheld'
+              : finding.page === 'approval'
+                ? 'workshop:way.stepStands'
+                : 'workshop:way.withheld',
+          )}
         </p>
       )}
       <Allowing finding={finding} formKey={formKey} done={() => setOpen(false)} />

@@ -101,6 +101,8 @@ export const findings: Same<typeof english> = {
   byNumber: 'Nummer',
   ruleRetired:
     'Die Regel „{{rule}}“ prüft auf „{{option}}“ bei „{{field}}“. Das kann niemand mehr wählen. Nehmen Sie es aus der Bedingung.',
+  stepRetired:
+    'Der Genehmigungsschritt „{{step}}“ prüft auf „{{option}}“ bei „{{field}}“. Das kann niemand mehr wählen. Nehmen Sie es aus der Bedingung.',
   rowRetired:
     'Zeile {{row}} prüft auf „{{option}}“ bei „{{field}}“. Das kann niemand mehr wählen. Ändern Sie die Zelle.',
   ruleIdle: 'Die Regel „{{rule}}“ tut noch nichts. Fügen Sie eine Aktion hinzu, oder entfernen Sie die Regel.',

@@ -612,6 +612,7 @@ export const workshop: Same<typeof english> = {
   'way.howTitle': 'Wie der Wert dorthin kommt',
   'way.rowsWithheld':
     'Bis eine korrigierte Ausgabe gilt, sind die Zeilen der Tabelle vor allen verborgen, die es nicht lesen dürfen. Team, Stufe und Frist werden weiter gezeigt.',
+  'way.stepStands': 'Bis eine korrigierte Ausgabe gilt, wird weiter gezeigt, wer entscheidet.',
   'way.withheld':
     'Bis eine korrigierte Ausgabe gilt, verbergen wir, was dort entsteht, vor allen, die es nicht lesen dürfen.',
   'way.correct': 'Korrigieren',

@@ -92,6 +92,8 @@ export const findings = {
   byNumber: 'number',
   ruleRetired:
     'The rule “{{rule}}” tests for “{{option}}” of “{{field}}”, which nobody can choose any more. Remove it from the condition.',
+  stepRetired:
+    'The approval step “{{step}}” tests for “{{option}}” of “{{field}}”, which nobody can choose any more. Remove it from the condition.',
   rowRetired: 'Row {{row}} tests for “{{option}}” of “{{field}}”, which nobody can choose any more. Change the cell.',
   ruleIdle: 'The rule “{{rule}}” does nothing yet. Add an action, or remove the rule.',
   ruleOnlyFills:

@@ -600,6 +600,7 @@ export const workshop = {
   'way.howTitle': 'How the value gets there',
   'way.rowsWithheld':
     'Until a corrected release is in force, the rows of the table are hidden from people who may not read it. Team, stage and due date are still shown.',
+  'way.stepStands': 'Until a corrected release is in force, who decides is still shown.',
   'way.withheld': 'Until a corrected release is in force, we hide what is made there from people who may not read it.',
   'way.correct': 'Correct this',
   'way.protected': '“{{field}}” is protected like “{{like}}” from now on.',

@@ -17,12 +17,16 @@ export function retiredFindings(design: FormDesign, vocabularies: readonly Vocab
     ),
   );
   if (retired.size === 0) return;
-  for (const rule of design.rules) {
-    const parsed = parseExpression(rule.when);
-    if (!parsed.ok) continue;
-    for (const gone of askedOptions(parsed.value).flatMap((name) => retired.get(name) ?? []))
+  const goneIn = (condition: string) => {
+    const parsed = parseExpression(condition);
+    return parsed.ok ? askedOptions(parsed.value).flatMap((name) => retired.get(name) ?? []) : [];
+  };
+  for (const rule of design.rules)
+    for (const gone of goneIn(rule.when))
       add('caution', 'rules', rule.id, said('findings:ruleRetired', { rule: rule.name, ...gone }));
-  }
+  for (const step of design.approval.steps)
+    for (const gone of goneIn(step.when ?? ''))
+      add('caution', 'approval', 'step', said('findings:stepRetired', { step: step.label, ...gone }));
   for (const [index, row] of design.routing.rows.entries()) {
     for (const column of design.routing.columns) {
       const tests = parseTests(row.cells[column.id] ?? '');
