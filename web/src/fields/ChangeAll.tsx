@@ -5,6 +5,7 @@ import { Button } from '../ui/Button.tsx';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { ChangedAnswer, problemsInWords, toWorkOn } from './EditInPlace.tsx';
+import { useAroundFields } from './input.ts';
 
 /** What is typed into the answers of a request while all of them are open, and what became of saving it. */
 export interface AllOpen {
@@ -88,6 +89,7 @@ interface SaveAllProps {
 /** Saves all that was changed, at the foot of what is read. */
 export function SaveAll({ all, stop, className }: SaveAllProps) {
   const count = Object.keys(all.changes).length;
+  const { isOnTheWay } = useAroundFields();
   const problem = all.error ? problemOf(all.error) : null;
   return (
     <div className={`sticky z-10 mt-3 border-t border-green pt-2.5 ${className}`}>
@@ -97,7 +99,7 @@ export function SaveAll({ all, stop, className }: SaveAllProps) {
         </p>
       ) : null}
       <p className="flex flex-wrap items-center gap-3">
-        <Button look="main" disabled={count === 0 || all.isSaving} onClick={() => void all.save()}>
+        <Button look="main" disabled={count === 0 || all.isSaving || isOnTheWay} onClick={() => void all.save()}>
           {count === 0 ? say('common:nothingChanged') : say('common:saveChanges', { count })}
         </Button>
         {count > 0 ? <Button onClick={all.discard}>{say('common:discardChanges')}</Button> : null}

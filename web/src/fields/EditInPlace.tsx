@@ -4,6 +4,7 @@ import { type Kind, type RawAnswer, type RawRow, typedForm, withRowIds } from '@
 import { Button } from '../ui/Button.tsx';
 import { refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
+import { useAroundFields } from './input.ts';
 import { FieldInput } from './inputs.tsx';
 
 interface ChangedAnswerProps {
@@ -58,6 +59,7 @@ interface EditInPlaceProps extends Omit<ChangedAnswerProps, 'wrong' | 'busy'> {
 
 /** One value, changed where it stands. */
 export function EditInPlace({ id, field, lines, help, value, set, problem, isLoading, save, stop }: EditInPlaceProps) {
+  const { isOnTheWay } = useAroundFields();
   return (
     <form
       onSubmit={save}
@@ -70,7 +72,7 @@ export function EditInPlace({ id, field, lines, help, value, set, problem, isLoa
         busy={isLoading}
       />
       <div className="mt-2 flex gap-2">
-        <Button type="submit" look="main" disabled={isLoading}>
+        <Button type="submit" look="main" disabled={isLoading || isOnTheWay}>
           {say('common:save')}
         </Button>
         <Button onClick={stop}>{say('common:cancel')}</Button>

@@ -68,6 +68,8 @@ export interface AroundFields {
    * from 0 to 1.
    */
   readonly upload: ((field: string, file: File, told: (part: number) => void) => Promise<KnownFile>) | null;
+  /** Whether a file is on its way: what it belongs to is not saved before it is here. */
+  readonly isOnTheWay?: boolean;
 }
 
 /** Where nothing is known, and nothing can be asked or sent. */

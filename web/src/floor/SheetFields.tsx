@@ -18,6 +18,7 @@ import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../field
 import { LinesTable } from '../fields/LinesTable.tsx';
 import { uploadFile } from '../fields/uploadFile.ts';
 import { useChanging } from '../fields/useChanging.ts';
+import { useOnTheWay } from '../fields/useOnTheWay.ts';
 import { Button } from '../ui/Button.tsx';
 import { ColourMark } from '../ui/ColourMark.tsx';
 import { LiveText } from '../ui/LiveText.tsx';
@@ -46,6 +47,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
   const desk = fields.filter((field) => field.source === 'desk-only');
   const [ask] = floorApi.useSheetOffersMutation();
   const [chosen, setChosen] = useState<readonly KnownRequest[]>([]);
+  const { isOnTheWay, follow } = useOnTheWay();
   const around = useMemo(
     (): AroundFields => ({
       ...NOTHING_KNOWN,
@@ -55,9 +57,10 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
       offers: (field, find) => ask({ number: sheet.number, body: { field, find } }).unwrap(),
       know: (known) => setChosen((before) => [...before, known]),
       upload: (field, file, arrived) =>
-        uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, arrived),
+        follow(uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, arrived)),
+      isOnTheWay,
     }),
-    [sheet, chosen, ask],
+    [sheet, chosen, ask, follow, isOnTheWay],
   );
   // What is typed stays here, whatever becomes of the field meanwhile.
   const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>({});
