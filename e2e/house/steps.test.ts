@@ -83,6 +83,12 @@ it('ask one more where it holds, and nobody besides where it does not', async ()
   expect((await sheetOf(near)).stage.key).toBe('arrived');
   const waits = await sheetOf(deep);
   expect([waits.stage.key, waits.approval.label]).toEqual(['deciding', 'Deep water']);
+  // Each step says who was asked, what they said, and since when the next one is asked.
+  const [first, second] = waits.approval.steps;
+  expect([first.seats[0].state, first.seats[0].by, second.seats[0].state, second.seats[0].who]).toEqual([
+    ...['approved', 'Edda Kilbride', 'open', 'Oskar Veldhuis'],
+  ]);
+  expect(second.since).toBe(first.seats[0].at);
   ok(await decide(oskar, deep));
   expect((await sheetOf(deep)).stage.key).toBe('arrived');
 });

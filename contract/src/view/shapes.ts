@@ -56,6 +56,17 @@ export const historyEntry = z.object({
   agreed: consent.nullable(),
 });
 /** A form that somebody has to fill in. */
+/** A step of a decision. `since`: since when it is asked; null where it is not yet. */
+const decisionStep = z.object({
+  ...{ label: z.string(), needed: z.int(), since: moment.nullable() },
+  seats: z.array(
+    z.object({
+      who: z.string(),
+      state: z.enum(['ahead', 'open', 'approved', 'refused', 'closed']),
+      ...{ by: z.string().nullable(), at: moment.nullable(), comment: z.string().nullable() },
+    }),
+  ),
+});
 /** What the desk asks whoever asked: in its words, by whom. */
 export const asked = z.object({ text: z.string(), from: z.string(), at: moment });
 export const toFill = z.object({
@@ -265,6 +276,8 @@ export const sheet = z.object({
       /** Stands for what is in view; a decision says it, so that it is on what was read. */
       seen: z.string(),
       whyNot: words.nullable(),
+      /** All its steps, in turn, each with those who are asked and what they said. */
+      steps: z.array(decisionStep),
     })
     .nullable(),
   history: z.array(historyEntry),

@@ -31,6 +31,18 @@ export function decisionIn(round: Round): Decision {
   };
 }
 
+/** Since when each step of a round is asked (Unix milliseconds): from when the one before was over; null while it is ahead. */
+export function askedSince({ openedAt, steps }: Round): readonly (number | null)[] {
+  let from: number | null = openedAt;
+  return steps.map(({ seats }) => {
+    const since = seats.every(({ state, decidedAt }) => state === 'ahead' || (state === 'closed' && decidedAt === null))
+      ? null
+      : from;
+    from = lastOf(seats)?.decidedAt ?? null;
+    return since;
+  });
+}
+
 /** Why somebody may not decide in a round just now; null when they may. */
 export function whyNotDecide(
   round: Round,

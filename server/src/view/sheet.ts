@@ -15,7 +15,7 @@ import {
 } from '@tolvek/core/register';
 import { changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said, type Words } from '@tolvek/words';
-import { roundOf } from '../approval/queries.ts';
+import { type Round, roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
@@ -47,7 +47,7 @@ import { sharesOf } from '../request/shares.ts';
 import { placeOf } from '../request/takingPart.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { askedAbout, canAsk, toFillIn } from './asked.ts';
-import { decisionIn, whyNotDecide } from './decision.ts';
+import { askedSince, decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
 import { openTo, pointingAt } from './pointing.ts';
@@ -213,10 +213,31 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
             whyNotDecide(round, viewer, whoseIs(request), 'right') === null,
           seen: open.seen,
           whyNot,
+          steps: round ? stepsTold(db, round, groups) : [],
         }
       : null,
     history: historyOf(db, open, groups),
   };
+}
+
+/** The steps of a decision with those who are asked, by name. */
+function stepsTold(
+  db: Reader,
+  round: Round,
+  groups: Parameters<typeof holderNames>[2],
+): NonNullable<AnswerOf<'sheet'>['approval']>['steps'] {
+  const since = askedSince(round);
+  return round.steps.map(({ label, needed, seats }, place) => {
+    const from = since[place] ?? null;
+    return {
+      ...{ label, needed, since: from === null ? null : iso(from) },
+      seats: seats.map(({ holder, state, decidedBy, decidedAt, comment }) => ({
+        ...{ who: holderNames(db, [holder], groups).join(', '), state, comment },
+        by: decidedBy === null ? null : personNamed(db, decidedBy),
+        at: decidedAt === null ? null : iso(decidedAt),
+      })),
+    };
+  });
 }
 
 /** Who takes the place of a holder of seats today, by name. */

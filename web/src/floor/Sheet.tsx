@@ -21,6 +21,7 @@ import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { AskedAbout } from './Asked.tsx';
+import { DecisionSteps, isInSteps } from './DecisionSteps.tsx';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Following } from './Following.tsx';
@@ -133,7 +134,9 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
                   {say('floor:decidesInstead', { names: sheet.approval.instead })}
                 </span>
               ) : null}
-              {sheet.approval.comment ? (
+              {isInSteps(sheet.approval.steps) ? (
+                <DecisionSteps steps={sheet.approval.steps} />
+              ) : sheet.approval.comment ? (
                 <span className="block text-soft">{say('floor:quoted', { text: sheet.approval.comment })}</span>
               ) : null}
               {sheet.approval.state === 'waiting' && sheet.approval.whyNot ? (

@@ -1,0 +1,45 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { say } from '../wire/words.ts';
+
+type Step = NonNullable<AnswerOf<'sheet'>['approval']>['steps'][number];
+
+/** Whether there is more to a decision than one who says yes or no. */
+export const isInSteps = (steps: readonly Step[]): boolean => steps.length > 1 || steps.some(hasSeveral);
+const hasSeveral = ({ seats }: Step): boolean => seats.length > 1;
+
+/** The steps of a decision, in turn: who was asked, what they said, and who is still to say something. */
+export const DecisionSteps = ({ steps }: { steps: readonly Step[] }) => (
+  <ol className="mt-1">
+    {steps.map((step, place) => (
+      // biome-ignore lint/suspicious/noArrayIndexKey: steps stand in their turn.
+      <li key={place} className="grid grid-cols-[22px_1fr] py-1">
+        <span className="font-serif text-soft">{place + 1}</span>
+        <div>
+          <b>{step.label}</b>{' '}
+          <span className="text-soft">
+            {hasSeveral(step) ? say('floor:agreeOf', { needed: step.needed, of: step.seats.length }) : null}
+          </span>
+          <ul>
+            {step.seats.map((seat, at) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: the same group can be asked twice.
+              <li key={at}>
+                {seat.who}: {saidBy(seat, step)}
+                {seat.comment ? (
+                  <span className="block text-soft">{say('floor:quoted', { text: seat.comment })}</span>
+                ) : null}
+              </li>
+            ))}
+          </ul>
+        </div>
+      </li>
+    ))}
+  </ol>
+);
+
+/** What one who is asked said, or since when they are to. */
+function saidBy({ state, by, at }: Step['seats'][number], { since }: Step): string {
+  if (at !== null && (state === 'approved' || state === 'refused'))
+    return say(state === 'approved' ? 'floor:seatApproved' : 'floor:seatRefused', { by: by ?? '—', at });
+  if (state === 'open' && since !== null) return say('floor:seatWaits', { since });
+  return say(state === 'ahead' ? 'floor:seatAhead' : 'floor:seatClosed');
+}
