@@ -37,9 +37,13 @@ export const DecisionSteps = ({ steps }: { steps: readonly Step[] }) => (
 );
 
 /** What one who is asked said, or since when they are to. */
-function saidBy({ state, by, at }: Step['seats'][number], { since }: Step): string {
-  if (at !== null && (state === 'approved' || state === 'refused'))
-    return say(state === 'approved' ? 'floor:seatApproved' : 'floor:seatRefused', { by: by ?? '—', at });
+function saidBy({ who, state, by, at }: Step['seats'][number], { since }: Step): string {
+  if (at !== null && (state === 'approved' || state === 'refused')) {
+    const isYes = state === 'approved';
+    return by === null || by === who
+      ? say(isYes ? 'floor:approvedAt' : 'floor:refusedAt', { at })
+      : say(isYes ? 'floor:seatApproved' : 'floor:seatRefused', { by, at });
+  }
   if (state === 'open' && since !== null) return say('floor:seatWaits', { since });
   return say(state === 'ahead' ? 'floor:seatAhead' : 'floor:seatClosed');
 }

@@ -146,6 +146,8 @@ export const floor: Same<typeof english> = {
   agreeOf: '{{needed, number}} von {{of, number}} müssen zustimmen',
   seatApproved: 'genehmigt von {{by}}, {{at, moment}}',
   seatRefused: 'abgelehnt von {{by}}, {{at, moment}}',
+  approvedAt: 'genehmigt, {{at, moment}}',
+  refusedAt: 'abgelehnt, {{at, moment}}',
   seatWaits: 'gefragt seit {{since, moment}}',
   seatAhead: 'wird später gefragt',
   seatClosed: 'wird nicht mehr gefragt',

@@ -143,6 +143,8 @@ export const floor = {
   agreeOf: '{{needed, number}} of {{of, number}} have to agree',
   seatApproved: 'approved by {{by}}, {{at, moment}}',
   seatRefused: 'refused by {{by}}, {{at, moment}}',
+  approvedAt: 'approved {{at, moment}}',
+  refusedAt: 'refused {{at, moment}}',
   seatWaits: 'asked since {{since, moment}}',
   seatAhead: 'is asked later',
   seatClosed: 'is not asked any more',
