@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { overflows, pageOf, phone, release, seriousTrouble } from './people.ts';
+import { newestLink, overflows, pageOf, phone, release, seriousTrouble } from './people.ts';
 
 /** Asks for a code at a page to sign in, reads it in the Mailroom, and enters it. */
 async function comeIn(page: Page, email: string): Promise<void> {
@@ -42,15 +42,6 @@ async function atVisitDoor(browser: Browser, set: Readonly<Record<string, string
   await maren.context().close();
 }
 
-/** The link to a request in the newest letter to an address. */
-async function newestFollowing(page: Page, email: string): Promise<string> {
-  await page.goto('/mailroom');
-  await page.getByRole('searchbox').fill(email);
-  await page.getByRole('listitem').first().getByRole('link').click();
-  const link = page.frameLocator('iframe').locator('a[href*="/follow/"]').first();
-  return (await link.getAttribute('href')) ?? '';
-}
-
 /** A stranger asks with the link on a phone of their own and confirms by the email; gives the way to follow it. */
 async function strangerAsks(
   page: Page,
@@ -68,11 +59,7 @@ async function strangerAsks(
   await page.getByLabel('Your email address').fill(email);
   await page.getByRole('button', { name: 'Send and confirm' }).click();
   await expect(page.getByRole('heading', { name: 'One step is left: confirm by email' })).toBeVisible();
-  await page.goto('/mailroom');
-  await page.getByRole('searchbox').fill(email);
-  await page.getByRole('listitem').first().getByRole('link').click();
-  const link = await page.frameLocator('iframe').locator('a').first().getAttribute('href');
-  await page.goto(link ?? '');
+  await page.goto(await newestLink(page, email));
   await page.getByRole('button', { name: 'Confirm and send the request' }).click();
   await page.getByRole('link', { name: 'Follow your request' }).click();
   await expect(page.getByText('Kelp for a lecture')).toBeVisible();
@@ -100,7 +87,7 @@ test('a stranger asks with the link, later sees only their own, and a link that 
   const passed = await phone(browser);
   await passed.goto(early);
   await expect(passed.getByText('This link does not work any more.')).toBeVisible();
-  const his = await newestFollowing(wim, WIM.email);
+  const his = await newestLink(wim, WIM.email);
   // A link that was passed on opens it for whoever has it, until the door asks for a proof besides.
   await passed.goto(his);
   await expect(passed.getByText('Kelp for a lecture')).toBeVisible();

@@ -2,7 +2,7 @@ import { type Browser, type BrowserContext, expect, type Page, test } from '@pla
 import * as floorZone from '@tolvek/words/en/floorZone';
 import * as front from '@tolvek/words/en/front';
 import * as workshopZone from '@tolvek/words/en/workshopZone';
-import { phone, spilling } from './people.ts';
+import { newestLink, phone, spilling } from './people.ts';
 
 /** Every word of ours 40 % longer, as another language may have it; what is filled in and tags stay. */
 const longer = (text: string): string =>
@@ -25,16 +25,6 @@ async function speakLonger(context: BrowserContext): Promise<void> {
       route.fulfill({ contentType: 'text/javascript', body: texts.join('\n') }),
     );
   }
-}
-
-/** Where the button of the newest email leads that has these words in it. */
-async function newestLink(page: Page, ...words: readonly string[]): Promise<string> {
-  await page.goto('/mailroom');
-  await page.getByRole('searchbox').fill(words[0] ?? '');
-  let email = page.getByRole('listitem');
-  for (const each of words) email = email.filter({ hasText: each });
-  await email.first().getByRole('link').click();
-  return (await page.frameLocator('iframe').locator('a').first().getAttribute('href')) ?? '';
 }
 
 async function settled(page: Page): Promise<void> {

@@ -44,6 +44,16 @@ export async function followLetter(page: Page, words: string, link: string): Pro
   await page.frameLocator('iframe[title="The email"]').getByRole('link', { name: link }).click();
 }
 
+/** Where the button of the newest email leads that has these words in it. */
+export async function newestLink(page: Page, ...words: readonly string[]): Promise<string> {
+  await page.goto('/mailroom');
+  await page.getByRole('searchbox').fill(words[0] ?? '');
+  let email = page.getByRole('listitem');
+  for (const each of words) email = email.filter({ hasText: each });
+  await email.first().getByRole('link').click();
+  return (await page.frameLocator('iframe').locator('a').first().getAttribute('href')) ?? '';
+}
+
 /** Whether anything on the page is wider than the screen. */
 export const overflows = (page: Page): Promise<boolean> =>
   page.evaluate(() => document.documentElement.scrollWidth > document.documentElement.clientWidth);

@@ -55,7 +55,6 @@ export const historyEntry = z.object({
   /** What whoever did it agreed to; null where nothing was asked. */
   agreed: consent.nullable(),
 });
-/** A form that somebody has to fill in. */
 /** A step of a decision. `since`: since when it is asked; null where it is not yet. */
 const decisionStep = z.object({
   ...{ label: z.string(), needed: z.int(), since: moment.nullable() },
@@ -69,6 +68,7 @@ const decisionStep = z.object({
 });
 /** What the desk asks whoever asked: in its words, by whom. */
 export const asked = z.object({ text: z.string(), from: z.string(), at: moment });
+/** A form that somebody has to fill in. */
 export const toFill = z.object({
   ...{ id: z.string(), slug: z.string(), title: z.string(), about: words.nullable() },
   ...{ due: moment.nullable(), late: z.boolean(), passesOn: z.boolean() },

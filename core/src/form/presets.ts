@@ -1,10 +1,8 @@
 import {
   CalendarDate,
-  type Compiled,
-  compile,
+  compileText,
   DateTime,
   namesIn,
-  parseExpression,
   type Scope,
   type Slots,
   type Value,
@@ -54,8 +52,7 @@ function readyValue(
       return (slots) => (place?.kind === 'slot' ? (slots[place.index] ?? null) : null);
     }
     case 'formula': {
-      const parsed = parseExpression(preset.formula);
-      const run: Compiled = parsed.ok ? compile(parsed.value, scope) : () => null;
+      const run = compileText(preset.formula, scope);
       return (slots) => run(slots, null);
     }
   }

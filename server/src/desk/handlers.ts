@@ -1,6 +1,5 @@
 import type { deskRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
-import { openLink } from '../platform/links.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
 import { act, actOnOwn } from './acting.ts';
@@ -74,9 +73,8 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     },
     endMyLinks: ({ viewer, params, body }) => endOwnLinks(house, viewer, params.number, body),
     endOtherLinks: (call) => {
-      const { viewer, request } = followed(house, call);
-      const { id } = openLink(house.db, call.params.token, 'follow', house.clock.now());
-      return endOwnLinks(house, viewer, request.number, { ...call.body, but: id });
+      const { viewer, request, linkId } = followed(house, call);
+      return endOwnLinks(house, viewer, request.number, { ...call.body, but: linkId });
     },
     acceptProposal: ({ viewer, params, body }) => acceptProposal(house, viewer, { ...params, ...body }),
     refuseProposal: ({ viewer, params, body }) => refuseProposal(house, viewer, { ...params, ...body }),

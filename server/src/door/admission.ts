@@ -32,12 +32,17 @@ export function keptByOthers(db: Reader, formId: string, viewer: Viewer | null, 
 }
 
 /** Who holds a follow-up link. A contact made inactive still reads their own past requests. */
-export function follower(db: Reader, token: string, now: number): { viewer: Viewer; requestId: string } {
+export function follower(
+  db: Reader,
+  token: string,
+  now: number,
+): { viewer: Viewer; requestId: string; linkId: string } {
   const link = openLink(db, token, 'follow', now);
   const person = personById(db, link.personId);
   if (!person) throw notFound('request');
   return {
     viewer: viewerIn(db, person),
     requestId: link.targetId,
+    linkId: link.id,
   };
 }

@@ -19,7 +19,7 @@ export const proofWanted = (db: Reader, request: Pick<RequestRow, 'doorId'>): Do
 const LATELY = 15 * 60_000;
 
 /**
- * Who holds a link to a request of theirs, and whether that is enough: a door may want them to have proved on this
+ * Who holds a link to a request of theirs, which link it is, and whether that is enough: a door may want them to have proved on this
  * device, or lately, that its address is theirs, so that a link that was passed on opens nothing.
  *
  * @throws Problem 404 where the request is gone, 401 `prove` where they have to prove it
@@ -27,11 +27,11 @@ const LATELY = 15 * 60_000;
 export function followed(
   { db, clock }: Pick<House, 'db' | 'clock'>,
   { params, session }: { readonly params: { readonly token: string }; readonly session: Session | null },
-): { readonly viewer: Viewer; readonly request: RequestRow } {
-  const { viewer, requestId } = follower(db, params.token, clock.now());
+): { readonly viewer: Viewer; readonly request: RequestRow; readonly linkId: string } {
+  const { viewer, requestId, linkId } = follower(db, params.token, clock.now());
   const request = requestById(db, requestId);
   if (!request) throw notFound('request');
-  if (hasProved(db, proofWanted(db, request), session, viewer.personId)) return { viewer, request };
+  if (hasProved(db, proofWanted(db, request), session, viewer.personId)) return { viewer, request, linkId };
   throw new Problem(401, 'prove', refused('proveAgain'));
 }
 

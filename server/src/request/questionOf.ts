@@ -1,6 +1,6 @@
-import { and, desc, eq, isNotNull } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
-import { history, type requests } from './tables.ts';
+import { historyOfRequest } from './history.ts';
+import type { ShownRow } from './queries.ts';
 
 /** What whoever asked is asked about their request: in the words of the desk, by whom, since when (Unix milliseconds). */
 export interface Question {
@@ -12,20 +12,15 @@ export interface Question {
 
 /**
  * What a request waits for that waits for whoever asked: the last that the desk wrote to them, where they have not written
- * since; null where it waits for nothing of theirs, or nothing was written.
+ * since; null where it waits for nothing of theirs, or nothing was written. `happened`: its history, where that was read.
  */
 export function questionOf(
   db: Reader,
-  { id, phase }: Pick<typeof requests.$inferSelect, 'id' | 'phase'>,
+  { id, phase }: Pick<ShownRow, 'id' | 'phase'>,
+  happened?: ReturnType<typeof historyOfRequest>,
 ): Question | null {
   if (phase !== 'paused') return null;
-  const said = db
-    .select({ comment: history.comment, data: history.data, by: history.actorId, at: history.at })
-    .from(history)
-    .where(and(eq(history.requestId, id), isNotNull(history.comment)))
-    .orderBy(desc(history.at), desc(history.id))
-    .all()
-    .find(({ comment }) => comment?.visibility === 'requester');
+  const said = (happened ?? historyOfRequest(db, id)).findLast(({ comment }) => comment?.visibility === 'requester');
   if (!said?.comment || (said.data?.kind === 'said' && said.data.byRequester)) return null;
-  return { text: said.comment.text, by: said.by, at: said.at };
+  return { text: said.comment.text, by: said.actorId, at: said.at };
 }

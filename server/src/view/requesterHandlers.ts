@@ -8,7 +8,6 @@ import { admissionOf } from '../intake/admission.ts';
 import { begunBy } from '../intake/kept.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { openLink } from '../platform/links.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { followed } from '../request/followed.ts';
@@ -38,9 +37,8 @@ export function requesterHandlers(
     }),
 
     follow: (call) => {
-      const { viewer, request } = followed(house, call);
-      const { id: came } = openLink(db, call.params.token, 'follow', clock.now());
-      return requesterViewOf(house, { ...viewer, reads: call.language }, request, came);
+      const { viewer, request, linkId } = followed(house, call);
+      return requesterViewOf(house, { ...viewer, reads: call.language }, request, linkId);
     },
 
     myRequest: ({ params, viewer }) => requesterViewOf(house, viewer, requestByNumber(db, params.number)),

@@ -368,8 +368,9 @@ export const promiseOf = (request: Pick<RequestRow, 'phase' | 'due'>, now: numbe
   );
 
 /** What the desk asks whoever asked, and who wrote it. */
-export function questionTold(db: Reader, request: ShownRow): AnswerOf<'follow'>['question'] {
-  const question = questionOf(db, request);
+export function questionTold(...asked: Parameters<typeof questionOf>): AnswerOf<'follow'>['question'] {
+  const [db] = asked;
+  const question = questionOf(...asked);
   return question && { text: question.text, from: personNamed(db, question.by), at: iso(question.at) };
 }
 
@@ -406,7 +407,7 @@ export function requesterViewOf(
     finished: request.phase === 'finished',
     sentAt: iso(request.createdAt),
     promise: promiseOf(request, now),
-    question: questionTold(db, request),
+    question: questionTold(db, request, messages),
     values,
     words: wordsOf(open),
     actions: actionsOf(open, viewer),

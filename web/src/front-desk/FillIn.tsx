@@ -194,6 +194,15 @@ export function FillIn({
     problems.filter((problem) => problem.field === field && isTold(filling, problem, { pages, at, isUnanswered }));
   const shownProblem = (field: string): Problem | undefined => shownProblems(field)[0];
 
+  /** What the button says that sends it. */
+  const pressed = isOnTheWay
+    ? 'common:fileComing'
+    : isUnknown && door.proves !== 'never'
+      ? 'desk:sendAndConfirm'
+      : changes
+        ? 'desk:sendChange'
+        : 'desk:sendRequest';
+
   const tell = (): void => void requestAnimationFrame(() => summary.current?.focus());
   const turnTo = (next: number): void => {
     step({ does: 'turn', to: next });
@@ -489,13 +498,7 @@ export function FillIn({
               ? say('desk:sending')
               : state === 'loading'
                 ? say('desk:oneMoment')
-                : isLast && isOnTheWay
-                  ? say('common:fileComing')
-                  : isLast
-                    ? isUnknown && door.proves !== 'never'
-                      ? say('desk:sendAndConfirm')
-                      : say(changes ? 'desk:sendChange' : 'desk:sendRequest')
-                    : say('desk:nextPage')}
+                : say(isLast ? pressed : 'desk:nextPage')}
           </Button>
         )}
         {state === 'failed' ? <p className="text-brick">{say('desk:partNotLoaded')}</p> : null}

@@ -20,7 +20,7 @@ export function ApprovalSteps() {
     <div id="at-step">
       <ol>
         {steps.map((step, place) => (
-          <StepItem key={step.id} {...{ step, place }} of={steps.length} />
+          <StepItem key={step.id} {...{ step, place, groups }} of={steps.length} />
         ))}
       </ol>
       {findings.map((finding) => (
@@ -42,8 +42,16 @@ export function ApprovalSteps() {
   );
 }
 
-function StepItem({ step, place, of }: { step: ApprovalStep; place: number; of: number }) {
-  const { editing, form } = useBinder();
+interface StepItemProps {
+  readonly step: ApprovalStep;
+  readonly place: number;
+  readonly of: number;
+  /** The keys of all groups. */
+  readonly groups: readonly string[];
+}
+
+function StepItem({ step, place, of, groups }: StepItemProps) {
+  const { editing } = useBinder();
   const { change, proof } = editing;
   const { id, label, seats, needed } = step;
   const edit = (next: Partial<Omit<ApprovalStep, 'id'>>): void => change((before) => editStep(before, id, next));
@@ -105,17 +113,7 @@ function StepItem({ step, place, of }: { step: ApprovalStep; place: number; of: 
             <button
               type="button"
               className="text-[13px] text-green underline"
-              onClick={() =>
-                edit({
-                  seats: [
-                    ...seats,
-                    seatBesides(
-                      seats,
-                      form.groups.map(({ key }) => key),
-                    ),
-                  ],
-                })
-              }
+              onClick={() => edit({ seats: [...seats, seatBesides(seats, groups)] })}
             >
               {say('workshop:askBesides')}
             </button>

@@ -298,6 +298,16 @@ export function moved<T>(items: readonly T[], index: number, way: -1 | 1): reado
   return next;
 }
 
+/** The same for one that is named; as it was where it is not there, or stands at that end. */
+export function movedById<T extends { readonly id: string }>(
+  items: readonly T[],
+  id: string,
+  way: -1 | 1,
+): readonly T[] {
+  const at = items.findIndex((item) => item.id === id);
+  return at < 0 || !items[at + way] ? items : moved(items, at, way);
+}
+
 /** A fresh action of a kind, about something that is there. */
 export function freshAction(kind: Action['do'], design: FormDesign): Action {
   const first = design.parts.find((part) => part.part === 'question')?.field ?? '';
@@ -335,10 +345,7 @@ export const editRule = (design: FormDesign, id: string, edit: Partial<FormRule>
   rules: design.rules.map((rule) => (rule.id === id ? { ...rule, ...edit } : rule)),
 });
 
-export function moveRule(design: FormDesign, id: string, way: -1 | 1): FormDesign {
-  const from = design.rules.findIndex((rule) => rule.id === id);
-  const to = from + way;
-  return from < 0 || to < 0 || to >= design.rules.length
-    ? design
-    : { ...design, rules: moved(design.rules, from, way) };
-}
+export const moveRule = (design: FormDesign, id: string, way: -1 | 1): FormDesign => ({
+  ...design,
+  rules: movedById(design.rules, id, way),
+});

@@ -1,7 +1,7 @@
 import type { ApprovalStep, SeatPlan } from '@tolvek/core/approval';
 import { type FormDesign, freshKey } from '@tolvek/core/form';
 import { wordOf } from '@tolvek/core/people';
-import { moved } from './edits.ts';
+import { movedById } from './edits.ts';
 
 const withSteps = (
   design: FormDesign,
@@ -35,10 +35,7 @@ export const removeStep = (design: FormDesign, id: string): FormDesign =>
 
 /** A step one place earlier or later. */
 export const moveStep = (design: FormDesign, id: string, way: -1 | 1): FormDesign =>
-  withSteps(design, (steps) => {
-    const [from, to] = [steps.findIndex((step) => step.id === id), steps.findIndex((step) => step.id === id) + way];
-    return from < 0 || to < 0 || to >= steps.length ? steps : moved(steps, from, way);
-  });
+  withSteps(design, (steps) => movedById(steps, id, way));
 
 /** Another one at a place among those who are asked; null takes that one away, while somebody is left. */
 export function changeSeat(seats: readonly SeatPlan[], place: number, seat: SeatPlan | null): readonly SeatPlan[] {

@@ -176,9 +176,10 @@ export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => 
       return {
         ...design,
         approval: {
-          steps: design.approval.steps.map(({ when, ...each }) =>
-            each.id === step.step || when === undefined ? each : { ...each, when },
-          ),
+          steps: design.approval.steps.map((each) => {
+            const { when: _, ...always } = each;
+            return each.id === step.step ? always : each;
+          }),
         },
       };
     case 'drop-word':

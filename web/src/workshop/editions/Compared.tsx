@@ -47,14 +47,21 @@ interface Chosen {
 
 const NOBODY: Chosen = { edition: '', seat: '', stage: ASKING, as: '' };
 
+interface OneSide {
+  readonly form: SideForm;
+  readonly given: Edition | null;
+  /** What whoever sits there is called, as far as it is known. */
+  readonly called: string | undefined;
+}
+
 /** The draft as one side has it, and the edition that whoever sits there would be given. */
-function useSide({ edition, seat, stage, as }: Chosen): { readonly form: SideForm; readonly given: Edition | null } {
+function useSide({ edition, seat, stage, as }: Chosen): OneSide {
   const { editing, form } = useBinder();
   const { draft } = editing;
   const isNamed = seat !== '' && !isAnybody(seat);
   const { data } = workshopApi.useProofSeatQuery({ key: form.key, person: seat }, { skip: !isNamed });
   const sitting = data?.key === seat ? data : undefined;
-  return useMemo(() => {
+  const side = useMemo(() => {
     if (seat === '' || (isNamed && !sitting))
       return { form: sideOf(draft, form, { edition, who: null, stage, as }), given: null };
     const facts = factsAtSeat(seat, sitting, form, [], []);
@@ -65,28 +72,25 @@ function useSide({ edition, seat, stage, as }: Chosen): { readonly form: SideFor
       given: editionAt(draft, form.key, { edition: '*', who, stage, as }),
     };
   }, [draft, form, edition, seat, stage, as, sitting, isNamed]);
+  return { ...side, called: sitting?.label };
 }
 
 /** What one side is: whose eyes, when, and in which edition. */
 function Picking({
   at,
   chosen,
-  given,
+  side: { given, called },
   set,
 }: {
   at: 0 | 1;
   chosen: Chosen;
-  given: Edition | null;
+  side: OneSide;
   set: (chosen: Chosen) => void;
 }) {
   const { editing, form } = useBinder();
   const editions = editing.draft.editions ?? [];
   const { edition, seat, stage, as } = chosen;
   const side = say(at === 0 ? 'editions:leftSide' : 'editions:rightSide');
-  const { data } = workshopApi.useProofSeatQuery(
-    { key: form.key, person: seat },
-    { skip: seat === '' || isAnybody(seat) },
-  );
   const sit = (next: string): void =>
     // Of nobody in particular it is not known what they are given.
     set({
@@ -103,7 +107,7 @@ function Picking({
         look="input w-full"
         seat={seat}
         sit={sit}
-        called={data?.label}
+        called={called}
         nobody={say('editions:nobodyNamed')}
       />
       {seat === '' ? null : (
@@ -159,10 +163,10 @@ export function Compared() {
         <thead>
           <tr>
             <th className="w-1/2 pr-3 pb-2 text-left align-top">
-              <Picking at={0} chosen={left} given={one.given} set={setLeft} />
+              <Picking at={0} chosen={left} side={one} set={setLeft} />
             </th>
             <th className="w-1/2 pb-2 text-left align-top">
-              <Picking at={1} chosen={right} given={other.given} set={setRight} />
+              <Picking at={1} chosen={right} side={other} set={setRight} />
             </th>
           </tr>
         </thead>

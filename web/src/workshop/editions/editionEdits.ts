@@ -9,7 +9,7 @@ import {
   partKey,
 } from '@tolvek/core/form';
 import type { Preset } from '@tolvek/core/register';
-import { freshId, moved } from '../edits.ts';
+import { freshId, movedById } from '../edits.ts';
 
 type Edit = (design: FormDesign) => FormDesign;
 
@@ -47,11 +47,7 @@ export const changeEdition = (id: string, next: (edition: Edition) => Edition): 
 export const removeEdition = (id: string): Edit =>
   withEditions((editions) => editions.filter((edition) => edition.id !== id));
 
-export const moveEdition = (id: string, way: -1 | 1): Edit =>
-  withEditions((editions) => {
-    const at = editions.findIndex((edition) => edition.id === id);
-    return at < 0 || !editions[at + way] ? editions : moved(editions, at, way);
-  });
+export const moveEdition = (id: string, way: -1 | 1): Edit => withEditions((editions) => movedById(editions, id, way));
 
 /** Another one that differs in the same, right after it: for nobody yet. */
 export const likeEdition = (id: string, fresh: string, name: string): Edit =>
