@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { newestLink, overflows, pageOf, phone, release, seriousTrouble } from './people.ts';
+import { heldBack, newestLink, overflows, pageOf, phone, release, seriousTrouble } from './people.ts';
 
 /** Asks for a code at a page to sign in, reads it in the Mailroom, and enters it. */
 async function comeIn(page: Page, email: string): Promise<void> {
@@ -226,14 +226,7 @@ test('a contact signs in by a code on a phone, loses the network half-way, and g
   await maud.getByLabel(/Write to us/).fill('We come at eight.');
   const crane = { name: 'crane.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n%%EOF') };
   // A file on a slow line: nothing is sent without it.
-  let arrives = (): void => undefined;
-  const arrived = new Promise<void>((done) => {
-    arrives = done;
-  });
-  await maud.route('**/message-files*', async (route) => {
-    await arrived;
-    await route.continue();
-  });
+  const arrives = await heldBack(maud, '**/message-files*');
   await maud.locator('input[type="file"]').setInputFiles(crane);
   await expect(maud.getByText('crane.pdf')).toBeVisible();
   await expect(maud.getByRole('button', { name: 'A file is still on its way …' })).toBeDisabled();

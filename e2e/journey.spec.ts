@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { followLetter, overflows, pageOf, phone, release } from './people.ts';
+import { followLetter, heldBack, overflows, pageOf, phone, release } from './people.ts';
 
 test('five people: a form is changed and released, asked from a phone, decided by letter, worked and kept in time', async ({
   browser,
@@ -185,14 +185,7 @@ test('a staff request is refused from the Floor, with a reason the requester rea
 
 test('a form can be typed into before its rules are here, and says so when they don’t come', async ({ browser }) => {
   const ada = await phone(browser);
-  let letThrough = (): void => undefined;
-  const held = new Promise<void>((done) => {
-    letThrough = done;
-  });
-  await ada.route('**/assets/rules-*.js', async (route) => {
-    await held;
-    await route.continue();
-  });
+  const letThrough = await heldBack(ada, '**/assets/rules-*.js');
   await ada.goto('/ask/visit');
   await ada.getByLabel('Who is coming?').fill('Jonas Eide');
   await expect(ada.getByRole('button', { name: 'One moment …' })).toBeDisabled();

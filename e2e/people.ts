@@ -54,6 +54,19 @@ export async function newestLink(page: Page, ...words: readonly string[]): Promi
   return (await page.frameLocator('iframe').locator('a').first().getAttribute('href')) ?? '';
 }
 
+/** Holds back what a page fetches from an address, until it is let through. */
+export async function heldBack(page: Page, address: string): Promise<() => void> {
+  let letThrough = (): void => undefined;
+  const held = new Promise<void>((done) => {
+    letThrough = done;
+  });
+  await page.route(address, async (route) => {
+    await held;
+    await route.continue();
+  });
+  return letThrough;
+}
+
 /** Whether anything on the page is wider than the screen. */
 export const overflows = (page: Page): Promise<boolean> =>
   page.evaluate(() => document.documentElement.scrollWidth > document.documentElement.clientWidth);
