@@ -36,11 +36,11 @@ export async function reported(
   return /[A-Z]{2,5}-\d{5}/.exec((await told.textContent()) ?? '')?.[0] ?? '';
 }
 
-/** Opens the newest letter in the Mailroom that fits the words, and follows its link. */
+/** Opens the newest letter in the Mailroom with these words in its subject, once it is there, and follows its link. */
 export async function followLetter(page: Page, words: string, link: string): Promise<void> {
   await page.goto('/mailroom');
   await page.getByRole('searchbox').fill(words);
-  await page.getByRole('listitem').first().getByRole('link').click();
+  await page.getByRole('listitem').filter({ hasText: words }).first().getByRole('link').click();
   await page.frameLocator('iframe[title="The email"]').getByRole('link', { name: link }).click();
 }
 
