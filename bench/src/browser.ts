@@ -66,7 +66,7 @@ async function made(page: Page, url: string): Promise<[form: string, numbers: re
   return [key, rows.rows.slice(0, TIMES + 1).map(({ number }) => number)];
 }
 
-const OUTCOME = { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: false };
+const OUTCOME = { team: 'estates', priority: 'normal', workingDays: 3, path: null };
 const NO_ROUTING = { columns: [], rows: [], otherwise: OUTCOME };
 
 /**

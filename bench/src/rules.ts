@@ -84,7 +84,7 @@ function compiled(): Contestant {
 }
 
 function asTable(): Contestant {
-  const outcome = { team: '', priority: 'normal', workingDays: 0, needsApproval: false } as const;
+  const outcome = { team: '', priority: 'normal', workingDays: 0, path: null } as const;
   const table: RoutingTable = {
     columns: ['fee', 'institute', 'water', 'nights'].map((input) => ({ id: input, label: input, input })),
     rows: rules.map(({ above, from, water, least, most }, index) => ({

@@ -22,11 +22,11 @@ describe('the form file', () => {
         approvers: 'boats',
         calendar: 'desk',
       });
-      expect(formFileSchema.parse({ format: 'tolvek-form', version: 2, design, needs })).toMatchObject({
+      expect(formFileSchema.parse({ format: 'tolvek-form', version: 3, design, needs })).toMatchObject({
         design: { title: recipe.key },
       });
       expect(
-        formFileSchema.safeParse({ format: 'tolvek-form', version: 2, design: { ...design, extra: 1 }, needs }).success,
+        formFileSchema.safeParse({ format: 'tolvek-form', version: 3, design: { ...design, extra: 1 }, needs }).success,
       ).toBe(false);
     }
   });
@@ -39,18 +39,34 @@ describe('the form file', () => {
       ...{ key: 'serial', label: 'Serial', source: 'given' },
       type: { kind, prefix: 'N-', digits: 4 },
     });
+    const decided = (needsApproval: boolean) => ({
+      ...{ team: 'boats', priority: 'normal', workingDays: 3, needsApproval },
+    });
     const old = {
       ...design,
       fields: [...design.fields, running('auto-number')],
       approval: { step: { id: 'head', label: 'Head', group: 'leads' } },
+      routing: {
+        ...design.routing,
+        rows: [{ id: 'dear', note: '', cells: {}, outcome: decided(true) }],
+        otherwise: decided(false),
+      },
     };
     const read = formFileSchema.parse({ format: 'tolvek-form', version: 1, design: old, needs });
-    expect(read.version).toBe(2);
+    expect(read.version).toBe(3);
     expect(read.design.fields.at(-1)).toEqual(running('running-number'));
-    expect(read.design.approval).toEqual({
-      steps: [{ id: 'head', label: 'Head', seats: [{ group: 'leads' }], needed: 1 }],
-    });
+    const steps = [{ id: 'head', label: 'Head', seats: [{ group: 'leads' }], needed: 1 }];
+    expect(read.design.approval).toEqual({ paths: [{ id: 'path', label: '', steps }] });
+    const { rows, otherwise } = read.design.routing;
+    expect([rows[0]?.outcome, otherwise]).toEqual(
+      ['path', null].map((path) => ({ team: 'boats', priority: 'normal', workingDays: 3, path })),
+    );
+    // As the second version has it.
+    const second = { ...old, fields: read.design.fields, approval: { steps } };
+    expect(formFileSchema.parse({ format: 'tolvek-form', version: 2, design: second, needs }).design).toEqual(
+      read.design,
+    );
     // The name of then is for files of then alone.
-    expect(formFileSchema.safeParse({ format: 'tolvek-form', version: 2, design: old, needs }).success).toBe(false);
+    expect(formFileSchema.safeParse({ format: 'tolvek-form', version: 3, design: old, needs }).success).toBe(false);
   });
 });

@@ -35,7 +35,7 @@ test('schemas take every design core can make, as it is, and none with one key m
       const parsed = formDesign.parse(design);
       expect(isDeepStrictEqual(parsed, design)).toBe(true);
       for (const field of form.fields) kinds.add(field.type.kind);
-      const file = { format: 'tolvek-form', version: 2, design, needs: { groups: [], calendars: [] } };
+      const file = { format: 'tolvek-form', version: 3, design, needs: { groups: [], calendars: [] } };
       expect(formFileSchema.safeParse(file).success).toBe(true);
       const all = objectsIn(design).filter((at) => !isMap(at));
       const at = all[which % all.length] ?? [];

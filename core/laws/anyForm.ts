@@ -427,8 +427,16 @@ export const asDesign = (form: AskedForm): FormDesign => ({
   routing: {
     columns: [],
     rows: [],
-    otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false },
+    otherwise: { team: 'boats', priority: 'normal', workingDays: 1, path: null },
   },
-  approval: { steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }, { person: 'p-1' }], needed: 1 }] },
+  approval: {
+    paths: [
+      {
+        id: 'path',
+        label: '',
+        steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }, { person: 'p-1' }], needed: 1 }],
+      },
+    ],
+  },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
 });

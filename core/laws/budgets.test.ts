@@ -18,9 +18,11 @@ const EMPTY: FormDesign = {
   routing: {
     columns: [],
     rows: [],
-    otherwise: { team: 'boats', priority: 'normal', workingDays: 2, needsApproval: false },
+    otherwise: { team: 'boats', priority: 'normal', workingDays: 2, path: null },
   },
-  approval: { steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] },
+  approval: {
+    paths: [{ id: 'path', label: '', steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] }],
+  },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
 };
 

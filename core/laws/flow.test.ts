@@ -13,7 +13,7 @@ import {
   type Relation,
   SINKS,
 } from '../src/access/index.ts';
-import { preparePath } from '../src/approval/index.ts';
+import { preparePaths } from '../src/approval/index.ts';
 import {
   type Action,
   answersToSend,
@@ -82,7 +82,7 @@ function levelOf(field: Field, { rules }: AccessPlan, { viewer, relation }: (typ
 }
 const isOpen = (...which: Parameters<typeof levelOf>): boolean => levelOf(...which) !== 'hidden';
 
-const OUTCOME = { team: 'g', priority: 'normal', workingDays: 2, needsApproval: true } as const;
+const OUTCOME = { team: 'g', priority: 'normal', workingDays: 2, path: 'path' } as const;
 
 /** How much of what is made a viewer is given. */
 interface Given {
@@ -107,7 +107,7 @@ function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): Readonl
   const routing = sinksOf(design).filter((sink) => sink.kind === 'routing' || sink.kind === 'step');
   const complete = prepareCompletion(design);
   const route = prepareRouting(design.routing, requestScope(design.fields));
-  const pathFor = preparePath(design.approval, requestScope(design.fields));
+  const pathFor = preparePaths(design.approval, requestScope(design.fields));
   const asked = (answers: RawAnswers): RawAnswers =>
     Object.fromEntries(Object.entries(answers).filter(([key]) => key !== 'n'));
   const arrivals = ASSIGNMENTS.filter((answers) => answers.n === undefined).map((answers) => {
@@ -117,8 +117,9 @@ function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): Readonl
     if (refusalsOf(done).length > 0) return null;
     const slots = requestSlots(design.fields, done.values, FACTS);
     // By which row it goes, and who is asked to decide.
-    const asks = pathFor(slots)?.steps.map((step) => step.id) ?? [];
-    return { typed, values: done.values, row: `${route(slots).row} ${asks.join()}` };
+    const routed = route(slots);
+    const asks = pathFor(routed.outcome.path, slots)?.steps.map((step) => step.id) ?? [];
+    return { typed, values: done.values, row: `${routed.row} ${asks.join()}` };
   });
   const known = new Map<string, readonly { readonly before: Values; readonly kept: Kept }[]>();
   /** What comes of a change of a field, for whoever may read these fields; of all of them for null. */
@@ -294,9 +295,15 @@ const designOf = (
     otherwise: OUTCOME,
   },
   approval: {
-    steps: [
-      { id: 'd', label: 'D', seats: [{ group: 'g' }], needed: 1 },
-      ...(when ? [{ id: 'e', label: 'E', seats: [{ group: 'h' }], needed: 1, when }] : []),
+    paths: [
+      {
+        id: 'path',
+        label: '',
+        steps: [
+          { id: 'd', label: 'D', seats: [{ group: 'g' }], needed: 1 },
+          ...(when ? [{ id: 'e', label: 'E', seats: [{ group: 'h' }], needed: 1, when }] : []),
+        ],
+      },
     ],
   },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'g' },

@@ -56,12 +56,12 @@ const tableOver = (fields: readonly Field[]): fc.Arbitrary<RoutingTable> => {
     const row = fc.tuple(...chosen.map(cell)).map((cells) => ({
       note: '',
       cells: Object.fromEntries(cells.map((text, at) => [columns[at]?.id ?? '', text])),
-      outcome: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false } as const,
+      outcome: { team: 'boats', priority: 'normal', workingDays: 1, path: null } as const,
     }));
     return fc.array(row, { minLength: 1, maxLength: 6 }).map((rows) => ({
       columns,
       rows: rows.map((each, index) => ({ ...each, id: `r${index}` })),
-      otherwise: { team: 'leads', priority: 'low', workingDays: 9, needsApproval: true } as const,
+      otherwise: { team: 'leads', priority: 'low', workingDays: 9, path: 'path' } as const,
     }));
   });
 };
@@ -115,7 +115,7 @@ test('a routing that was kept tells the same row for the same reasons, whatever 
 
 test('a routing is not told for other reasons than it had', () => {
   const fields: readonly Field[] = [{ key: 'on', label: 'On', type: { kind: 'yes-no' }, source: 'asked' }];
-  const outcome = { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false } as const;
+  const outcome = { team: 'boats', priority: 'normal', workingDays: 1, path: null } as const;
   const route = prepareRouting(
     {
       columns: [{ id: 'c', label: 'On', input: 'on' }],

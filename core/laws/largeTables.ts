@@ -42,7 +42,7 @@ export function largeTable(kinds: string, rows: number, seed: number, empty = 0.
     }
     return kind === 'c' ? `"o${upTo(12)}", "o${upTo(12)}"` : String(random() < 0.5);
   };
-  const outcome = { team: 't', priority: 'normal', workingDays: 1, needsApproval: false } as const;
+  const outcome = { team: 't', priority: 'normal', workingDays: 1, path: null } as const;
   return {
     scope,
     table: {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { preparePath } from '../src/approval/index.ts';
+import { preparePaths } from '../src/approval/index.ts';
 import { type Field, requestScope, requestSlots, type Values } from '../src/register/index.ts';
 import { FACTS } from './anyForm.ts';
 
@@ -37,8 +37,16 @@ describe('the steps that one request is asked by', () => {
           ...{ id: `s${place}`, label: `S${place}`, seats: [{ group: 'leads' }], needed: 1 },
           ...(when === '' ? {} : { when }),
         }));
+        const other = {
+          id: 'other',
+          label: 'Other',
+          steps: [{ id: 'o', label: 'O', seats: [{ group: 'leads' }], needed: 1 }],
+        };
         const values = Object.fromEntries(Object.entries(given).filter(([, value]) => value !== null)) as Values;
-        const path = preparePath({ steps }, requestScope(FIELDS))(requestSlots(FIELDS, values, FACTS));
+        const path = preparePaths({ paths: [other, { id: 'p', label: '', steps }] }, requestScope(FIELDS))(
+          'p',
+          requestSlots(FIELDS, values, FACTS),
+        );
         const meant = steps.filter((_, place) => MEANINGS[conditions[place] ?? '']?.(given));
         expect(path?.steps.map(({ id }) => id) ?? null).toEqual(meant.length === 0 ? null : meant.map(({ id }) => id));
         // What is kept with a round asks nothing any more.

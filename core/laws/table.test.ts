@@ -30,7 +30,7 @@ const CASES = [
   [[]],
 );
 
-const outcome = { team: 'boats', priority: 'normal', workingDays: 2, needsApproval: false } as const;
+const outcome = { team: 'boats', priority: 'normal', workingDays: 2, path: null } as const;
 const figures = fc.constantFrom('', '-', '> 2', '<= 2', '[1..3]', '(1..3)', '0, 4', 'not(2)', '> 9', '>= 0', 'null');
 const places = fc.constantFrom(
   '',

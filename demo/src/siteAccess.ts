@@ -181,29 +181,37 @@ export const siteAccess: FormDesign = {
         id: 'water',
         note: 'Work on the water is decided by a duty manager',
         cells: { water: 'true' },
-        outcome: { team: 'boats', priority: 'high', workingDays: 2, needsApproval: true },
+        outcome: { team: 'boats', priority: 'high', workingDays: 2, path: 'path' },
       },
       {
         id: 'lifting',
         note: 'Lifting gear is inspected before anybody works with it',
         cells: { institute: '"haldane"', fee: '> 500' },
-        outcome: { team: 'estates', priority: 'high', workingDays: 1, needsApproval: true },
+        outcome: { team: 'estates', priority: 'high', workingDays: 1, path: 'path' },
       },
       {
         id: 'costly',
         note: 'A fee above 500 is decided',
         cells: { fee: '> 500' },
-        outcome: { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: true },
+        outcome: { team: 'estates', priority: 'normal', workingDays: 3, path: 'path' },
       },
       {
         id: 'colleagues',
         note: 'Guests of colleagues',
         cells: { outside: 'false' },
-        outcome: { team: 'estates', priority: 'low', workingDays: 3, needsApproval: false },
+        outcome: { team: 'estates', priority: 'low', workingDays: 3, path: null },
       },
     ],
-    otherwise: { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false },
+    otherwise: { team: 'estates', priority: 'normal', workingDays: 2, path: null },
   },
-  approval: { steps: [{ id: 'duty-manager', label: 'Duty manager', seats: [{ group: 'duty-managers' }], needed: 1 }] },
+  approval: {
+    paths: [
+      {
+        id: 'path',
+        label: '',
+        steps: [{ id: 'duty-manager', label: 'Duty manager', seats: [{ group: 'duty-managers' }], needed: 1 }],
+      },
+    ],
+  },
   deadline: { calendar: 'desk', remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: 'desk-leads' },
 };

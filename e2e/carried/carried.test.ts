@@ -25,6 +25,7 @@ const SINCE_THEN = [
     'registerRights',
     'registerRightsPlan',
     'shareTargets',
+    'deciderTargets',
     'sharedResults',
     'sharable',
     'sharedResult',
@@ -124,7 +125,11 @@ describe.each(RELEASES)('the data of release %s', (release) => {
     expect(forms.length).toBeGreaterThan(20);
     for (const [before, now] of forms) {
       const { group, ...step } = before.draft.approval.step;
-      expect(now.draft.approval).toEqual({ steps: [{ ...step, seats: [{ group }], needed: 1 }] });
+      const steps = [{ ...step, seats: [{ group }], needed: 1 }];
+      expect(now.draft.approval).toEqual({ paths: [{ id: 'path', label: '', steps }] });
+      const chosen = ({ routing: { rows, otherwise } }: Body['draft']): readonly unknown[] =>
+        [...rows, { outcome: otherwise }].map(({ outcome }) => outcome.needsApproval ?? outcome.path);
+      expect(chosen(now.draft)).toEqual(chosen(before.draft).map((needs) => (needs ? 'path' : null)));
     }
   });
 

@@ -105,6 +105,11 @@ export const MENDED: readonly Mended[] = [
     why: 'A path is a list of steps; that each has the step it had is held beside.',
   },
   {
+    route: null,
+    where: /^\.body\..*\.needsApproval: (true|false) → undefined$/,
+    why: 'Rows choose a path; that each chooses where it asked for a decision is held beside.',
+  },
+  {
     route: 'door',
     where: /^\.body\.refusal: "This form is for the station’s own staff\. .*" → "This form is for our own staff\. .*"$/,
     why: 'Not every house is a station.',

@@ -148,7 +148,7 @@ function gear(): FormDesign {
     { key: 'seen_by', label: 'Seen by', type: { kind: 'person', from: [] }, source: 'desk-only' },
     { key: 'scan', label: 'Scan', type: { kind: 'files', only: 'any' }, source: 'desk-only' },
   ];
-  const outcome = { team: 'boats', priority: 'normal', workingDays: 2, needsApproval: false } as const;
+  const outcome = { team: 'boats', priority: 'normal', workingDays: 2, path: null } as const;
   return {
     ...base,
     subject: '{what}, {code}, {boat}',
@@ -194,7 +194,7 @@ function gear(): FormDesign {
           id: 'row-dear',
           note: 'Large is decided',
           cells: { size: '> 100' },
-          outcome: { ...outcome, priority: 'high', workingDays: 1, needsApproval: true },
+          outcome: { ...outcome, priority: 'high', workingDays: 1, path: 'path' },
         },
         {
           id: 'row-small',

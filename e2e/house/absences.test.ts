@@ -24,12 +24,11 @@ beforeAll(async () => {
   [maren, priya] = [await desk.as('Maren Okafor'), await desk.as('Priya Nakamura-Lind')];
   const params = { key: 'site-access' };
   const { draft, version } = ok(await maren.call('form', { params })) as { draft: FormDesign; version: number };
-  const approval = {
-    steps: [
-      { id: 'one', label: 'Safety', seats: [{ person: idOf('Oskar Veldhuis') }], needed: 1 },
-      { id: 'two', label: 'Duty manager', seats: [{ group: 'duty-managers' }], needed: 1 },
-    ],
-  };
+  const steps = [
+    { id: 'one', label: 'Safety', seats: [{ person: idOf('Oskar Veldhuis') }], needed: 1 },
+    { id: 'two', label: 'Duty manager', seats: [{ group: 'duty-managers' }], needed: 1 },
+  ];
+  const approval = { paths: [{ id: 'path', label: '', steps }] };
   const saved = ok(
     await maren.call('saveDraft', { params, headers: onVersion(version), body: { draft: { ...draft, approval } } }),
   );

@@ -152,10 +152,10 @@ export class AllKinds {
             id: 'all',
             note: 'Every column asks for something',
             cells: Object.fromEntries(KIND_NAMES.map((kind) => [`col-${kind}`, this.put(CASES[kind].cell, kind)])),
-            outcome: { team: 'boats', priority: 'high', workingDays: 1, needsApproval: false },
+            outcome: { team: 'boats', priority: 'high', workingDays: 1, path: null },
           },
         ],
-        otherwise: { team: 'estates', priority: 'low', workingDays: 9, needsApproval: false },
+        otherwise: { team: 'estates', priority: 'low', workingDays: 9, path: null },
       },
     };
   }

@@ -34,7 +34,7 @@ beforeAll(async () => {
   gunnar = await desk.as('Gunnar Peverell');
   const params = { key: 'site-access' };
   const { draft, version } = ok(await maren.call('form', { params })) as { draft: FormDesign; version: number };
-  const body = { draft: { ...draft, approval: { steps: STEPS } } };
+  const body = { draft: { ...draft, approval: { paths: [{ id: 'path', label: '', steps: STEPS }] } } };
   const saved = ok(await maren.call('saveDraft', { params, headers: { 'If-Match': `"${version}"` }, body }));
   ok(
     await maren.call('releaseForm', {
@@ -170,7 +170,12 @@ describe('a decision of several', () => {
       ok(
         await maren.call('saveDraft', {
           ...{ params, headers: { 'If-Match': `"${on}"` } },
-          body: { draft: { ...draft, approval: { steps: [{ ...step, seats: [{ person }] }] } } },
+          body: {
+            draft: {
+              ...draft,
+              approval: { paths: [{ id: 'path', label: '', steps: [{ ...step, seats: [{ person }] }] }] },
+            },
+          },
         }),
       );
     const stranger = await save('nobody', version);

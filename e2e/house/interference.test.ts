@@ -83,7 +83,7 @@ const ruleOf = (id: string, more: Partial<FormRule>): FormRule => ({
   ...more,
 });
 const ground = { team: 'estates', approvers: 'duty-managers', calendar: 'desk' };
-const outcome = { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: false } as const;
+const outcome = { team: 'estates', priority: 'normal', workingDays: 3, path: null } as const;
 const asking = (field: string) => ({ part: 'question', field, asks: '', help: '', required: false }) as const;
 
 /** A form that tells of what it asks in every way there is, released before its plan closed any of it. */
@@ -551,6 +551,8 @@ async function live(hidden: Hidden): Promise<Heard> {
     shareTargets: [{ params: { number: site }, query: { find: 'bo' } }],
     shareRequest: each(numbers, (number) => ({ params: { number }, body: { with: { group: 'boats' }, until: null } })),
     unshareRequest: [{ params: { number: site, holder: 'boats' } }],
+    deciderTargets: [{ params: { number: water }, query: { find: 'bo' } }],
+    handDecision: [{ params: { number: water }, body: { to: { group: 'nobody' } } }],
     askAbout: each(numbers, (number) => ({
       params: { number },
       headers: key(`ask-${number}`),

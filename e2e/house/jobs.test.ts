@@ -41,7 +41,7 @@ async function made(): Promise<void> {
       { key: 'sum', label: 'Sum', type: { kind: 'number', places: 0 }, source: 'computed', formula: factor(1) },
     ],
     parts: [{ part: 'question', field: 'how_many', asks: '', help: '', required: true }],
-    routing: { columns: [], rows: [], otherwise: { ...draft.routing.otherwise, needsApproval: false } },
+    routing: { columns: [], rows: [], otherwise: { ...draft.routing.otherwise, path: null } },
   };
   const body = { prefix: 'TA', desk: 'boats', doors: { staff: true, outside: false }, draft: fresh };
   ok(await maren.call('createForm', { headers: { 'Idempotency-Key': crypto.randomUUID() }, body }));

@@ -28,7 +28,8 @@ beforeAll(async () => {
   const params = { key: 'site-access' };
   const { draft, version } = ok(await maren.call('form', { params })) as { draft: FormDesign; version: number };
   const seats = [{ person: idOf('Cormac Dewhurst') }];
-  const approval = { steps: [{ id: 'one', label: 'Safety', seats, needed: 1 }] };
+  const steps = [{ id: 'one', label: 'Safety', seats, needed: 1 }];
+  const approval = { paths: [{ id: 'path', label: '', steps }] };
   const onVersion = (on: number) => ({ 'If-Match': `"${on}"` });
   const saved = ok(
     await maren.call('saveDraft', { params, headers: onVersion(version), body: { draft: { ...draft, approval } } }),

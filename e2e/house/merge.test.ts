@@ -31,7 +31,8 @@ describe('two records of one person', () => {
     // A form that asks the other record to decide, with a request that waits for it and one that it asked for.
     const params = { key: 'site-access' };
     const { draft, version } = ok(await maren.call('form', { params })) as { draft: FormDesign; version: number };
-    const approval = { steps: [{ id: 'one', label: 'Safety', seats: [{ person: other }], needed: 1 }] };
+    const steps = [{ id: 'one', label: 'Safety', seats: [{ person: other }], needed: 1 }];
+    const approval = { paths: [{ id: 'path', label: '', steps }] };
     const saved = ok(
       await maren.call('saveDraft', { params, headers: onVersion(version), body: { draft: { ...draft, approval } } }),
     );

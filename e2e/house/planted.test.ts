@@ -26,6 +26,9 @@ const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
     proposed: true,
     'new-link': true,
     'place-free': true,
+    undecided: true,
+    'nobody-decides': true,
+    returned: true,
   } as const),
 };
 
@@ -650,6 +653,8 @@ describe('a value in the restricted field', () => {
       shareTargets: [{ params: { number: outside }, query: { find: 'bo' } }],
       shareRequest: [{ params: { number: outside }, body: { with: { group: 'boats' }, until: null } }],
       unshareRequest: [{ params: { number: outside, holder: 'boats' } }],
+      deciderTargets: [{ params: { number: outside }, query: { find: 'bo' } }],
+      handDecision: [{ params: { number: outside }, body: { to: { group: 'boats' } } }],
       askAbout: [
         { params: { number: outside }, headers: key(), body: { mailing: mailing.owedForms?.[0]?.params?.id ?? '' } },
       ],

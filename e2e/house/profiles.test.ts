@@ -116,7 +116,7 @@ async function routesBySite(): Promise<string> {
     ...{ told: english, title: 'By site', team: 'boats', approvers: 'duty-managers', calendar: 'desk' },
   });
   if (!simple) throw new Error('no recipe');
-  const outcome = { team: 'lab', priority: 'normal', workingDays: 2, needsApproval: false } as const;
+  const outcome = { team: 'lab', priority: 'normal', workingDays: 2, path: null } as const;
   const draft: FormDesign = {
     ...simple,
     fields: [

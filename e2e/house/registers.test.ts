@@ -64,7 +64,7 @@ async function made(title: string, prefix: string): Promise<string> {
     ...draft,
     ...{ title, subject: '{what}', fields: FIELDS, unique: [], rules: [] },
     parts: [question('what', 'What is it?'), question('how_many'), question('each')],
-    routing: { columns: [], rows: [], otherwise: { ...draft.routing.otherwise, needsApproval: false } },
+    routing: { columns: [], rows: [], otherwise: { ...draft.routing.otherwise, path: null } },
   };
   const body = { prefix, desk: 'boats', doors: { staff: true, outside: false }, draft: fresh };
   const form = well(await maren.call('createForm', { headers: key(), body })).key;

@@ -32,7 +32,7 @@ afterAll(() => desk.close());
 /** Puts steps in force: the duty managers, and Oskar where it goes deep. */
 async function released(isFirstConditional: boolean): Promise<Answer['body']> {
   const { draft, version } = ok(await maren.call('form', of));
-  const [first] = draft.approval.steps;
+  const [first] = draft.approval.paths[0].steps;
   const { when: _, ...always } = first;
   const deep = { id: 'deep', label: 'Deep water', seats: [{ person: desk.idOf('Oskar Veldhuis') }], needed: 1 };
   const steps = [
@@ -43,7 +43,7 @@ async function released(isFirstConditional: boolean): Promise<Answer['body']> {
     await maren.call('saveDraft', {
       ...of,
       headers: onVersion(version),
-      body: { draft: { ...draft, approval: { steps } } },
+      body: { draft: { ...draft, approval: { paths: [{ id: 'path', label: '', steps }] } } },
     }),
   );
   const { number } = ok(
@@ -58,8 +58,8 @@ it('are said in the comparison, and found wrong where they can’t be read', asy
   const change = saved.changes.find(({ page }: { page: string }) => page === 'approval');
   expect(JSON.stringify(change.after)).toContain('Deep water');
   const { draft, version } = ok(await maren.call('form', of));
-  const [first] = draft.approval.steps;
-  const wrong = { ...draft, approval: { steps: [{ ...first, when: 'reason >' }] } };
+  const [first] = draft.approval.paths[0].steps;
+  const wrong = { ...draft, approval: { paths: [{ id: 'path', label: '', steps: [{ ...first, when: 'reason >' }] }] } };
   const { version: next } = ok(
     await maren.call('saveDraft', { ...of, headers: onVersion(version), body: { draft: wrong } }),
   );

@@ -412,7 +412,7 @@ describe('the access plan', () => {
   const ways = (form: string) => maren.call('form', { params: { key: form } }).then(({ body }) => body);
 
   it('is not changed where a form in force would tell more by it; what is told since is said on the form and in health', async () => {
-    const outcome = { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: false } as const;
+    const outcome = { team: 'estates', priority: 'normal', workingDays: 3, path: null } as const;
     const form = await make('PL', 'Planned', (draft) => ({
       ...adding(draft, {
         fields: [{ key: 'copy', label: 'Copy', type: { kind: 'text' }, source: 'desk-only' }],
@@ -527,7 +527,7 @@ describe('a routing column', () => {
             id: 'noted',
             note: '',
             cells: { note: 'contains(?, "zq")' },
-            outcome: { team: 'boats', priority: 'high', workingDays: 1, needsApproval: false },
+            outcome: { team: 'boats', priority: 'high', workingDays: 1, path: null },
           },
           ...draft.routing.rows,
         ],
@@ -538,7 +538,7 @@ describe('a routing column', () => {
   });
 
   it('tells no verdict on a field that was closed after the release', async () => {
-    const outcome = { team: 'estates', priority: 'normal', workingDays: 3, needsApproval: false } as const;
+    const outcome = { team: 'estates', priority: 'normal', workingDays: 3, path: null } as const;
     const form = await make('RT', 'Routed', (draft) => ({
       ...draft,
       routing: {

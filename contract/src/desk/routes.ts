@@ -31,6 +31,15 @@ const ofRequest = numbered.extend({ id: z.string().max(64) });
 /** Ids of links; null for all. */
 const onlyLinks = z.strictObject({ only: z.array(z.string().max(64)).max(500).nullable().default(null) });
 
+/** Groups and people, found by part of their names. */
+const whoFound = z.object({
+  groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
+  people: z.array(person.extend({ portrait: z.string().nullable() })),
+});
+
+/** What a decision has come to. `more`: others have to decide besides, now or next. */
+const decided = z.object({ state: z.enum(['approved', 'refused', 'returned']), more: z.boolean() });
+
 /** What people do to requests. */
 export const deskRoutes = routesOf(deskHeads, {
   changeFields: {
@@ -152,10 +161,7 @@ export const deskRoutes = routesOf(deskHeads, {
     says: 'Groups and staff with whom a request can be shared, by part of their names.',
     params: numbered,
     query: z.strictObject({ find: z.string().max(100).default('') }),
-    answer: z.object({
-      groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
-      people: z.array(person.extend({ portrait: z.string().nullable() })),
-    }),
+    answer: whoFound,
   },
   shareRequest: {
     says: 'Lets one of the staff or a group read a request. Nobody is written to.',
@@ -251,17 +257,31 @@ export const deskRoutes = routesOf(deskHeads, {
     body: z.strictObject({ text, visibility: z.enum(['internal', 'requester']), files: messageFiles }),
     answer: done,
   },
+  deciderTargets: {
+    says: 'Groups and staff who can be asked to decide in place of whoever is asked, by part of their names.',
+    params: numbered,
+    query: z.strictObject({ find: z.string().max(100).default('') }),
+    answer: whoFound,
+  },
+  handDecision: {
+    says: 'Asks a group or one of the staff to decide in place of whoever is asked. They are written to.',
+    params: numbered,
+    body: z.strictObject({
+      to: z.union([z.strictObject({ person: z.string().max(64) }), z.strictObject({ group: z.string().max(64) })]),
+    }),
+    answer: done,
+  },
   decide: {
-    says: 'Approves or refuses.',
+    says: 'Approves, refuses, or asks whoever asked for more before that.',
     params: numbered,
     body: decision,
-    answer: z.object({ state: z.enum(['approved', 'refused']) }),
+    answer: decided,
   },
   decideByLink: {
-    says: 'Approves or refuses by the link in a letter.',
+    says: 'Approves, refuses or asks for more by the link in a letter.',
     params: withToken,
     body: decision,
-    answer: z.object({ state: z.enum(['approved', 'refused']), number: z.string() }),
+    answer: decided.extend({ number: z.string() }),
   },
   followMessage: {
     says: 'A message from an outside requester to the desk.',

@@ -1,3 +1,4 @@
+import { type ApprovalPlan, type ApprovalStep, SILENCES } from '@tolvek/core/approval';
 import {
   type Action,
   type DesignChange,
@@ -92,7 +93,7 @@ const outcome = z.strictObject({
   team: key,
   priority: z.enum(priorities),
   workingDays: z.number(),
-  needsApproval: z.boolean(),
+  path: key.nullable(),
 });
 const routing = z.strictObject({
   columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(40),
@@ -101,20 +102,36 @@ const routing = z.strictObject({
     .max(1_000),
   otherwise: outcome,
 });
-const approvalPath = z.strictObject({
-  steps: z
-    .array(
-      z.strictObject({
-        ...{ id: key, label: short, needed: z.int().min(1).max(20), when: z.string().max(4_000).optional() },
-        seats: z
-          .array(z.union([z.strictObject({ group: key }), z.strictObject({ person: z.string().min(1).max(64) })]))
-          .min(1)
-          .max(20),
-      }),
-    )
-    .min(1)
-    .max(10),
-});
+const seatPlan = z.union([
+  z.strictObject({ group: key }),
+  z.strictObject({ person: z.string().min(1).max(64) }),
+  z.strictObject({ field: fieldKey }),
+  z.strictObject({ profile: fieldKey }),
+]);
+const approvalStep = exactly<ApprovalStep>()(
+  z.strictObject({
+    ...{ id: key, label: short, needed: z.int().min(1).max(20), when: z.string().max(4_000).optional() },
+    seats: z.array(seatPlan).min(1).max(20).readonly(),
+    instead: z.array(seatPlan).max(20).readonly().optional(),
+    against: z.int().min(0).max(20).optional(),
+    limit: z
+      .strictObject({
+        within: z.int().min(60_000),
+        remind: z.int().min(60_000).optional(),
+        silence: z.enum(SILENCES),
+      })
+      .optional(),
+  }),
+);
+const approvalPlan = exactly<ApprovalPlan>()(
+  z.strictObject({
+    paths: z
+      .array(z.strictObject({ id: key, label: short, steps: z.array(approvalStep).min(1).max(10).readonly() }))
+      .min(1)
+      .max(20)
+      .readonly(),
+  }),
+);
 const difference = exactly<Difference>()(
   z.discriminatedUnion('does', [
     z.strictObject({ does: z.enum(['hide', 'lock', 'require', 'spare']), part: z.string().max(64) }),
@@ -164,7 +181,7 @@ export const formDesign = exactly<FormDesign>()(
     rules: z.array(rule).max(300),
     unique: z.array(unique).max(20),
     routing,
-    approval: approvalPath,
+    approval: approvalPlan,
     deadline: z.strictObject({
       calendar: key,
       remindBefore: z.int().min(0),
@@ -185,7 +202,7 @@ const named = z
 const formFileToday = exactly<FormFile>()(
   z.strictObject({
     format: z.literal('tolvek-form'),
-    version: z.literal(2),
+    version: z.literal(3),
     design: formDesign,
     needs: z.strictObject({
       groups: named,

@@ -166,6 +166,10 @@ export const viewRoutes = routesOf(viewHeads, {
       approver: z.string(),
       requester: z.string(),
       due: moment.nullable(),
+      /** Until when the step is decided; null where there is no end of it. */
+      until: moment.nullable(),
+      /** Whether whoever asked can be asked for more first. */
+      mayReturn: z.boolean(),
       values: visibleValues,
       words: visibleTexts,
       hops: z.array(hop),

@@ -1,3 +1,4 @@
+import { SILENCES } from '@tolvek/core/approval';
 import type { Fuse } from '@tolvek/core/deadline';
 import { AGAIN } from '@tolvek/core/door';
 import { priorities } from '@tolvek/core/register';
@@ -58,9 +59,16 @@ export const historyEntry = z.object({
 /** A step of a decision. `since`: since when it is asked; null where it is not yet. */
 const decisionStep = z.object({
   ...{ label: z.string(), needed: z.int(), since: moment.nullable() },
+  /** Until when it is decided, what silence means then, and what it has come to; null where there is no end of it. */
+  until: moment.nullable(),
+  silence: z.enum(SILENCES).nullable(),
+  silently: z.enum(['approved', 'refused']).nullable(),
   seats: z.array(
     z.object({
+      /** Empty where nobody can decide. */
       who: z.string(),
+      /** By what they are asked, where no design names them: a field, or somebody whose place it was. */
+      as: words.nullable(),
       state: z.enum(['ahead', 'open', 'approved', 'refused', 'closed']),
       ...{ by: z.string().nullable(), at: moment.nullable(), comment: z.string().nullable() },
     }),
@@ -273,6 +281,12 @@ export const sheet = z.object({
       mayDecide: z.boolean(),
       /** Whether its reader may decide for those who are asked, and says why. */
       mayDecideFor: z.boolean(),
+      /** Whether whoever asked can be asked for more first; it waits for that already where its stage is paused. */
+      mayReturn: z.boolean(),
+      /** Whether its reader may ask somebody else to decide instead. */
+      mayHand: z.boolean(),
+      /** Since when nobody can decide who could bring it to an end. */
+      nobodySince: moment.nullable(),
       /** Stands for what is in view; a decision says it, so that it is on what was read. */
       seen: z.string(),
       whyNot: words.nullable(),
@@ -283,7 +297,18 @@ export const sheet = z.object({
   history: z.array(historyEntry),
 });
 export const trayKeys = [
-  ...(['arrived', 'mine', 'team', 'deciding', 'proposed', 'paused', 'late', 'followed', 'shared'] as const),
+  ...([
+    'arrived',
+    'mine',
+    'team',
+    'deciding',
+    'undecided',
+    'proposed',
+    'paused',
+    'late',
+    'followed',
+    'shared',
+  ] as const),
   ...(['all', 'things'] as const),
 ] as const;
 export type TrayKey = (typeof trayKeys)[number];

@@ -1,5 +1,5 @@
 import { LANGUAGE_NAMES, LANGUAGES, type Said, said, type Words } from '@tolvek/words';
-import { conditionOf } from '../approval/index.ts';
+import { type ApprovalPath, type ApprovalStep, conditionOf, pathName } from '../approval/index.ts';
 import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
@@ -441,16 +441,32 @@ function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
   return changes;
 }
 
-const stepsOf = ({ approval }: FormDesign, scope: Scope): Said =>
-  said('changes:steps', {
-    steps: approval.steps.map((step) => {
-      const counted = { label: step.label, needed: step.needed, of: step.seats.length };
-      const when = conditionOf(step);
-      return when === null
-        ? said('changes:step', counted)
-        : said('changes:stepWhen', { ...counted, condition: expressionInWords(when, scope) });
-    }),
+const stepsOf = ({ approval: { paths } }: FormDesign, scope: Scope): Said => {
+  const of = ({ steps }: ApprovalPath): Said =>
+    said('changes:steps', { steps: steps.map((step) => stepSaid(step, scope)) });
+  const [first] = paths;
+  if (first && paths.length === 1) return of(first);
+  return said('changes:paths', {
+    paths: paths.map((path) => said('changes:path', { path: pathName(path), steps: of(path) })),
   });
+};
+
+function stepSaid(step: ApprovalStep, scope: Scope): Said {
+  const counted = { label: step.label, needed: step.needed, of: step.seats.length };
+  const when = conditionOf(step);
+  const asked =
+    when === null
+      ? said('changes:step', counted)
+      : said('changes:stepWhen', { ...counted, condition: expressionInWords(when, scope) });
+  const more = [
+    ...(step.against === undefined ? [] : [said('changes:stepAgainst', { count: step.against })]),
+    ...(step.instead?.length ? [said('changes:stepInstead', { count: step.instead.length })] : []),
+    ...(step.limit
+      ? [said(`changes:silence.${step.limit.silence}`, { within: { minutes: Math.round(step.limit.within / 60_000) } })]
+      : []),
+  ];
+  return more.length === 0 ? asked : said('changes:stepWith', { step: asked, more });
+}
 
 const OWN_WORDS = { routing: 'Routing', approval: 'Approval', deadline: 'Deadline' } as const satisfies Record<
   OwnPart,

@@ -1,5 +1,5 @@
 import type { Language } from '@tolvek/words';
-import type { ApprovalPath } from '../approval/index.ts';
+import type { ApprovalPlan } from '../approval/index.ts';
 import type { DeadlinePlan } from '../deadline/index.ts';
 import type { Translations } from '../design/index.ts';
 import type { Audience } from '../people/index.ts';
@@ -215,7 +215,7 @@ export interface FormDesign {
   readonly rules: readonly FormRule[];
   readonly unique: readonly UniqueRule[];
   readonly routing: RoutingTable;
-  readonly approval: ApprovalPath;
+  readonly approval: ApprovalPlan;
   readonly deadline: DeadlinePlan;
   /** None when nothing is said. */
   readonly own?: readonly OwnPart[] | undefined;

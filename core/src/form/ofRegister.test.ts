@@ -1,6 +1,7 @@
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { allSteps, withStepsOf } from '../approval/index.ts';
 import type { Field } from '../register/index.ts';
 import {
   askedInWordsOf,
@@ -46,10 +47,10 @@ const SLOTS = {
     write: (design: FormDesign, to: string): FormDesign => ({ ...design, subject: to }),
   },
   approval: {
-    read: ({ approval }: FormDesign) => approval.steps[0]?.label ?? '',
+    read: ({ approval }: FormDesign) => allSteps(approval)[0]?.label ?? '',
     write: (design: FormDesign, to: string): FormDesign => ({
       ...design,
-      approval: { steps: design.approval.steps.map((step) => ({ ...step, label: to })) },
+      approval: withStepsOf(design.approval, (step) => ({ ...step, label: to })),
     }),
   },
 } as const;

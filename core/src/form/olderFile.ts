@@ -7,30 +7,49 @@ const each = (list: unknown, change: (item: Json) => Json): unknown =>
   Array.isArray(list) ? list.map((item: unknown) => (isObject(item) ? change(item) : item)) : list;
 
 /**
- * A form file of an earlier version as one of today, for the reader that checks it: a running number
- * was called `auto-number`, and an approval had one step decided by one group. What is no such file
- * is given back as it is.
+ * A form file of an earlier version as one of today, for the reader that checks it. Until the second a running number was
+ * called `auto-number`, and an approval had one step decided by one group; until the third it had one path, and rows said
+ * whether it was gone. What is no such file is given back as it is.
  */
 export function ofToday(file: unknown): unknown {
-  if (!isObject(file) || file.version !== 1 || !isObject(file.design)) return file;
-  const { design } = file;
-  return {
-    ...file,
-    version: 2,
-    design: {
-      ...design,
-      fields: each(design.fields, (field) =>
-        isObject(field.type) && field.type.kind === 'auto-number'
-          ? { ...field, type: { ...field.type, kind: 'running-number' } }
-          : field,
-      ),
-      approval: inSteps(design.approval),
-    },
-  };
+  if (!isObject(file) || !isObject(file.design)) return file;
+  if (file.version === 1) return ofToday({ ...file, version: 2, design: asInSecond(file.design) });
+  return file.version === 2 ? { ...file, version: 3, design: asInThird(file.design) } : file;
 }
+
+const asInSecond = (design: Json): Json => ({
+  ...design,
+  fields: each(design.fields, (field) =>
+    isObject(field.type) && field.type.kind === 'auto-number'
+      ? { ...field, type: { ...field.type, kind: 'running-number' } }
+      : field,
+  ),
+  approval: inSteps(design.approval),
+});
 
 function inSteps(approval: unknown): unknown {
   if (!isObject(approval) || !isObject(approval.step)) return approval;
   const { group, ...step } = approval.step;
   return { steps: [{ ...step, seats: [{ group }], needed: 1 }] };
+}
+
+const asInThird = (design: Json): Json => ({
+  ...design,
+  routing: isObject(design.routing)
+    ? {
+        ...design.routing,
+        rows: each(design.routing.rows, (row) => ({ ...row, outcome: byPath(row.outcome) })),
+        otherwise: byPath(design.routing.otherwise),
+      }
+    : design.routing,
+  approval: isObject(design.approval) ? { paths: [{ id: ONLY_PATH, label: '', ...design.approval }] } : design.approval,
+});
+
+/** What the path of then is called from the third version on. */
+const ONLY_PATH = 'path';
+
+function byPath(outcome: unknown): unknown {
+  if (!isObject(outcome) || typeof outcome.needsApproval !== 'boolean') return outcome;
+  const { needsApproval, ...others } = outcome;
+  return { ...others, path: needsApproval ? ONLY_PATH : null };
 }

@@ -83,9 +83,11 @@ function design(rules: readonly FormRule[], more: Partial<FormDesign> = {}): For
     routing: {
       columns: [],
       rows: [],
-      otherwise: { team: 'boats', priority: 'normal', workingDays: 1, needsApproval: false },
+      otherwise: { team: 'boats', priority: 'normal', workingDays: 1, path: null },
     },
-    approval: { steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] },
+    approval: {
+      paths: [{ id: 'path', label: '', steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] }],
+    },
     deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
     ...more,
   };
@@ -389,13 +391,14 @@ describe('findings', () => {
           id: 'r',
           note: '',
           cells: { pick: '"old"' },
-          outcome: { team: 'boats', priority: 'normal' as const, workingDays: 1, needsApproval: false },
+          outcome: { team: 'boats', priority: 'normal' as const, workingDays: 1, path: null },
         },
       ],
-      otherwise: { team: 'boats', priority: 'normal' as const, workingDays: 1, needsApproval: false },
+      otherwise: { team: 'boats', priority: 'normal' as const, workingDays: 1, path: null },
     };
     const step = { id: 's', label: 'Lead', seats: [{ group: 'boats' }], needed: 1 };
-    const approval = { steps: [step, { ...step, id: 't', when: 'pick = "old"' }] };
+    const steps = [step, { ...step, id: 't', when: 'pick = "old"' }];
+    const approval = { paths: [{ id: 'path', label: '', steps }] };
     const rules = [rule('pick in ("old", "small")', [{ do: 'require', fields: ['note'] }])];
     expect(english(messages(design(rules, { fields, routing, approval })))).toEqual([
       'The rule “pick in ("old", "small")” tests for “Old” of “pick”, which nobody can choose any more. Remove it from the condition.',

@@ -1,6 +1,6 @@
 import { said } from '@tolvek/words';
 import type { Read, Readers, Sink, SinkKind } from '../access/index.ts';
-import { type ApprovalStep, conditionOf } from '../approval/index.ts';
+import { type ApprovalPlan, type ApprovalStep, conditionOf, seatsPlanned } from '../approval/index.ts';
 import { placeholdersIn } from '../design/index.ts';
 import {
   columnsRead,
@@ -11,6 +11,7 @@ import {
   parseExpression,
   parseTests,
 } from '../expression/index.ts';
+import { pathsChosen } from '../routing/index.ts';
 import { own } from '../own/index.ts';
 import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf } from '../register/index.ts';
 import { type Action, type Edition, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
@@ -90,7 +91,7 @@ export function sinksOf(design: Making): readonly FormSink[] {
       }),
     ),
     ...(routing ? routingSinks(routing, fields) : []),
-    ...(routing && design.approval && decides(routing) ? design.approval.steps : []).flatMap((step) =>
+    ...(routing && design.approval ? stepsChosen(routing, design.approval) : []).flatMap((step) =>
       stepSinks(step, fields),
     ),
     ...parts.flatMap((part): FormSink[] => instructionSinks(part, fields)),
@@ -365,15 +366,30 @@ function routingSinks({ columns, rows }: FormDesign['routing'], fields: readonly
   });
 }
 
-/** Whether some row of a table asks for a decision. */
-const decides = ({ rows, otherwise }: FormDesign['routing']): boolean =>
-  otherwise.needsApproval || rows.some(({ outcome }) => outcome.needsApproval);
+/** The steps of the paths that rows of a table choose. */
+const stepsChosen = (routing: FormDesign['routing'], { paths }: ApprovalPlan): readonly ApprovalStep[] => {
+  const chosen = pathsChosen(routing);
+  return paths.flatMap(({ id, steps }) => (chosen.has(id) ? steps : []));
+};
 
-/** Whether a step of the approval is asked: whoever works on a request sees who decides. */
+/** Whether a step of the approval is asked, and whom: whoever works on a request sees who decides. */
 function stepSinks(step: ApprovalStep, fields: readonly Field[]): readonly FormSink[] {
   const when = conditionOf(step);
-  if (when === null) return [];
+  const named = seatsPlanned(step).flatMap((seat) => ('field' in seat ? [seat.field] : []));
+  const asks: readonly FormSink[] = named.map((field) => ({
+    kind: 'step',
+    id: `seat ${step.id} ${field}`,
+    text: field,
+    says: (it) => said('sinks:seat', { step: step.label, it }),
+    readers: { who: 'desk' },
+    reads: values(wholly([field], fields)),
+    page: 'approval',
+    at: 'step',
+    fix: null,
+  }));
+  if (when === null) return asks;
   return [
+    ...asks,
     {
       kind: 'step',
       id: `step ${step.id}`,

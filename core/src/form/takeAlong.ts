@@ -1,5 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { AccessRule } from '../access/index.ts';
+import { holdersPlanned, type SeatPlan, withStepsOf } from '../approval/index.ts';
 import type { Reference } from '../design/index.ts';
 import { groupsIn, inPlace, withoutPeople } from '../people/index.ts';
 import { designsNamed, type Field, isFilled, type Kind, type Preset, type Vocabulary } from '../register/index.ts';
@@ -10,7 +11,7 @@ import { isReferring } from './offers.ts';
 /** A form with all it needs, to be taken to another installation as one file. */
 export interface FormFile {
   readonly format: 'tolvek-form';
-  readonly version: 2;
+  readonly version: 3;
   readonly design: FormDesign;
   /** What the form names and another installation has to have, or something in its place. */
   readonly needs: Needs;
@@ -88,11 +89,9 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
       columns: design.routing.columns.map((column) => ({ ...column, input: change(column.input) })),
       rows: design.routing.rows.map(cells),
     },
-    approval: {
-      steps: design.approval.steps.map((step) =>
-        step.when === undefined ? step : { ...step, when: change(step.when) },
-      ),
-    },
+    approval: withStepsOf(design.approval, (step) =>
+      step.when === undefined ? step : { ...step, when: change(step.when) },
+    ),
     ...(design.editions ? { editions: design.editions.map(edition) } : {}),
   };
 }
@@ -113,9 +112,7 @@ export function groupsNamed(design: FormDesign): readonly Reference[] {
   const named =
     (at: Words) =>
     (key: string): Reference => ({ kind: 'group', key, at });
-  const deciding = approval.steps.flatMap(({ seats }) =>
-    seats.flatMap((seat) => ('group' in seat ? [seat.group] : [])),
-  );
+  const deciding = holdersPlanned(approval).flatMap((seat) => ('group' in seat ? [seat.group] : []));
   return [
     ...[...routing.rows, { outcome: routing.otherwise }].map(({ outcome }) =>
       named(said('pages:routing'))(outcome.team),
@@ -170,7 +167,7 @@ export function formFile(
   });
   return {
     format: 'tolvek-form',
-    version: 2,
+    version: 3,
     design,
     needs: {
       groups: [
@@ -231,6 +228,8 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
     text.replace(GROUP_NAMED, (_, call: string, key: string) => `${call}"${group(key)}"`),
   );
   const { routing, approval, deadline } = moved;
+  // One person is somebody else elsewhere: that they are not here is found in the draft.
+  const seatThere = (seat: SeatPlan): SeatPlan => ('group' in seat ? { group: group(seat.group) } : seat);
   return {
     ...moved,
     fields: moved.fields.map((field) => ({ ...field, type: inKind(field.type) })),
@@ -239,13 +238,11 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
       rows: routing.rows.map((row) => ({ ...row, outcome: { ...row.outcome, team: group(row.outcome.team) } })),
       otherwise: { ...routing.otherwise, team: group(routing.otherwise.team) },
     },
-    approval: {
-      steps: approval.steps.map((step) => ({
-        ...step,
-        // One person is somebody else elsewhere: that they are not here is found in the draft.
-        seats: step.seats.map((seat) => ('group' in seat ? { group: group(seat.group) } : seat)),
-      })),
-    },
+    approval: withStepsOf(approval, ({ instead, ...step }) => ({
+      ...step,
+      seats: step.seats.map(seatThere),
+      ...(instead ? { instead: instead.map(seatThere) } : {}),
+    })),
     deadline: {
       ...deadline,
       escalateTo: group(deadline.escalateTo),

@@ -23,7 +23,7 @@ const showing = (id: string, name: string, when: string, part: string): FormRule
   on: true,
   runs: 'filling',
 });
-const OUTCOME = { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false } as const;
+const OUTCOME = { team: 'estates', priority: 'normal', workingDays: 2, path: null } as const;
 const design: FormDesign = {
   title: 'Access',
   intro: '',
@@ -55,13 +55,17 @@ const design: FormDesign = {
         id: 'big',
         note: 'Costly',
         cells: { fee: '> 500', outside: 'true' },
-        outcome: { ...OUTCOME, needsApproval: true },
+        outcome: { ...OUTCOME, path: 'path' },
       },
       { id: 'in', note: 'Colleagues', cells: { outside: 'false' }, outcome: { ...OUTCOME, priority: 'low' } },
     ],
     otherwise: OUTCOME,
   },
-  approval: { steps: [{ id: 's', label: 'Manager', seats: [{ group: 'managers' }], needed: 1 }] },
+  approval: {
+    paths: [
+      { id: 'path', label: '', steps: [{ id: 's', label: 'Manager', seats: [{ group: 'managers' }], needed: 1 }] },
+    ],
+  },
   deadline: { calendar: 'desk', remindBefore: 3_600_000, escalateAfter: 0, escalateTo: 'estates' },
 };
 const facts = {

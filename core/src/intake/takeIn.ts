@@ -1,4 +1,4 @@
-import { type ApprovalPath, type PathFor, preparePath } from '../approval/index.ts';
+import { type ApprovalPath, type PathFor, preparePaths } from '../approval/index.ts';
 import { FINISH, type PlannedDeadline, planDeadline, type WorkingCalendar } from '../deadline/index.ts';
 import { type Admission, admit, type Comer, type Coming, type DoorDesign, type DoorLimit } from '../door/index.ts';
 import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
@@ -49,7 +49,7 @@ export type Intake =
 export interface PreparedForm {
   readonly complete: ReturnType<typeof prepareCompletion>;
   readonly route: Router;
-  /** Who decides on a request, where its row asks for a decision. */
+  /** Who decides on a request, by the path that its row names. */
   readonly pathFor: PathFor;
   readonly takeIn: (door: DoorDesign | null, answers: RawAnswers, context: IntakeContext) => Intake;
 }
@@ -62,7 +62,7 @@ export function prepareIntake(design: FormDesign): PreparedForm {
   const complete = prepareCompletion(design);
   const scope = requestScope(design.fields);
   const route = prepareRouting(design.routing, scope);
-  const pathFor = preparePath(design.approval, scope);
+  const pathFor = preparePaths(design.approval, scope);
   const takeIn: PreparedForm['takeIn'] = (door, answers, context) => {
     const admission =
       door &&
@@ -84,7 +84,7 @@ export function prepareIntake(design: FormDesign): PreparedForm {
         values,
         routed,
         routing: keptRouting(routed, route, values, context.facts),
-        approval: routed.outcome.needsApproval ? pathFor(slots) : null,
+        approval: pathFor(routed.outcome.path, slots),
         deadlines: [{ key: FINISH, deadline }],
       },
     };

@@ -29,11 +29,21 @@ export type NoticeCause =
   | { readonly kind: 'new-link' }
   | { readonly kind: 'new-request'; readonly team: string }
   /** `seat`: what the link in it decides at. */
-  | { readonly kind: 'approval-asked'; readonly seat: string }
-  | { readonly kind: 'approved' | 'refused'; readonly by: string | null; readonly comment: string }
+  | { readonly kind: 'approval-asked'; readonly seat: string; readonly again?: true }
+  /** `silent`: nobody said it; it follows from silence. */
+  | {
+      readonly kind: 'approved' | 'refused';
+      readonly by: string | null;
+      readonly comment: string;
+      readonly silent?: true;
+    }
+  /** To those who hear of delays: nobody decided in time at a step, or nobody can. */
+  | { readonly kind: 'undecided' | 'nobody-decides'; readonly step: string }
   | { readonly kind: 'assigned'; readonly by: string | null }
   /** `files`: the names of what was sent with it. */
   | { readonly kind: 'message'; readonly by: string | null; readonly text: string; readonly files?: readonly string[] }
+  /** Whoever decides asks for more before they do. */
+  | { readonly kind: 'returned'; readonly by: string | null; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly finished: boolean }
   | { readonly kind: 'reminder' | 'escalation' }
   /** To who follows a request: what happened, without what was written, and that. */

@@ -31,11 +31,26 @@ export type NoticeEvent =
   | { readonly kind: 'received'; readonly due: number | null }
   | { readonly kind: 'new-link' }
   | { readonly kind: 'new-request'; readonly team: string; readonly due: number | null }
-  | { readonly kind: 'approval-asked'; readonly due: number | null; readonly expires: number }
-  | { readonly kind: 'approved'; readonly by: string; readonly comment: string; readonly due: number | null }
-  | { readonly kind: 'refused'; readonly by: string; readonly comment: string }
+  /** `until`: when the time of its step is over, where it has an end; `again`: they were asked before. */
+  | {
+      readonly kind: 'approval-asked';
+      readonly due: number | null;
+      readonly until: number | null;
+      readonly again: boolean;
+      readonly expires: number;
+    }
+  | {
+      readonly kind: 'approved';
+      readonly by: string;
+      readonly comment: string;
+      readonly silent: boolean;
+      readonly due: number | null;
+    }
+  | { readonly kind: 'refused'; readonly by: string; readonly comment: string; readonly silent: boolean }
+  | { readonly kind: 'undecided' | 'nobody-decides'; readonly step: string }
   | { readonly kind: 'assigned'; readonly by: string; readonly due: number | null }
   | { readonly kind: 'message'; readonly from: string; readonly text: string; readonly files: readonly string[] }
+  | { readonly kind: 'returned'; readonly by: string; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly is: 'paused' | 'resumed' | 'finished' }
   | { readonly kind: 'reminder'; readonly left: Length; readonly due: number }
   | { readonly kind: 'escalation'; readonly due: number; readonly handler: string }
@@ -93,6 +108,9 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return newRequest(event, context);
     case 'approval-asked':
       return approvalAsked(event, context);
+    case 'undecided':
+    case 'nobody-decides':
+      return undecided(event, context);
     case 'approved':
       return approved(event, context);
     case 'refused':
@@ -101,6 +119,8 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return assigned(event, context);
     case 'message':
       return message(event, context);
+    case 'returned':
+      return returned(event, context);
     case 'stage':
       return stage(event, context);
     case 'reminder':
@@ -147,32 +167,47 @@ const newRequest = ({ team, due }: Of<'new-request'>, { number, subject, request
 });
 
 const approvalAsked = (
-  { due, expires }: Of<'approval-asked'>,
+  { due, until, again, expires }: Of<'approval-asked'>,
   { number, subject, requester }: NoticeContext,
 ): Gist => ({
-  subject: requester
-    ? said('emails:approve.subject', { requester, subject, number })
-    : said('emails:approve.subjectNobody', { subject, number }),
-  paragraphs: [requester ? said('emails:approve.from', { requester }) : said('emails:approve.nobody'), ...dueOn(due)],
+  subject: again
+    ? said('emails:approve.again', { subject, number })
+    : requester
+      ? said('emails:approve.subject', { requester, subject, number })
+      : said('emails:approve.subjectNobody', { subject, number }),
+  paragraphs: [
+    requester ? said('emails:approve.from', { requester }) : said('emails:approve.nobody'),
+    ...(until === null ? [] : [said('emails:approve.until', { until })]),
+    ...dueOn(due),
+  ],
   action: said('emails:approve.action'),
   note: said('emails:approve.note', { expires }),
   facts: true,
 });
 
-const approved = ({ by, comment, due }: Of<'approved'>, { number, formTitle: form }: NoticeContext): Gist => ({
+const undecided = ({ kind, step }: Of<'undecided' | 'nobody-decides'>, { number, subject }: NoticeContext): Gist => {
+  const is = kind === 'undecided' ? 'undecided' : 'nobodyDecides';
+  return {
+    subject: said(`emails:${is}.subject`, { subject, number }),
+    paragraphs: [said(`emails:${is}.body`, { step }), said('emails:freeIt')],
+    action: openIt,
+  };
+};
+
+const approved = ({ by, comment, silent, due }: Of<'approved'>, { number, formTitle: form }: NoticeContext): Gist => ({
   subject: said('emails:approved.subject', { form, number }),
   paragraphs: [
-    by ? said('emails:approved.by', { by }) : said('emails:approved.us'),
+    silent ? said('emails:approved.silent') : by ? said('emails:approved.by', { by }) : said('emails:approved.us'),
     ...(comment ? [said('emails:comment', { comment })] : []),
     due === null ? said('emails:approved.nextNoDate') : said('emails:approved.next', { due }),
   ],
   action: followIt,
 });
 
-const refused = ({ by, comment: reason }: Of<'refused'>, { number, formTitle: form }: NoticeContext): Gist => ({
+const refused = ({ by, comment: reason, silent }: Of<'refused'>, { number, formTitle: form }: NoticeContext): Gist => ({
   subject: said('emails:refused.subject', { form, number }),
   paragraphs: [
-    by ? said('emails:refused.by', { by }) : said('emails:refused.us'),
+    silent ? said('emails:refused.silent') : by ? said('emails:refused.by', { by }) : said('emails:refused.us'),
     ...(reason ? [said('emails:reason', { reason })] : []),
   ],
   action: said('emails:seeRequest'),
@@ -183,6 +218,16 @@ const assigned = ({ by, due }: Of<'assigned'>, { number, subject }: NoticeContex
   paragraphs: [by ? said('emails:assigned.by', { by }) : said('emails:assigned.us'), ...dueOn(due)],
   action: openIt,
   facts: true,
+});
+
+const returned = ({ by, text }: Of<'returned'>, { number, formTitle: form }: NoticeContext): Gist => ({
+  subject: said('emails:returned.subject', { form, number }),
+  paragraphs: [
+    by ? said('emails:returned.by', { by }) : said('emails:returned.us'),
+    text,
+    said('emails:returned.next'),
+  ],
+  action: said('emails:message.action'),
 });
 
 const message = (

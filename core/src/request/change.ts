@@ -1,6 +1,6 @@
 import { type Language, type Said, said, type Words } from '@tolvek/words';
 import type { ValueChange } from '../access/index.ts';
-import type { ApprovalPath, LeadsTo, Verdict } from '../approval/index.ts';
+import { type ApprovalPath, type LeadsTo, NOBODY, type Verdict } from '../approval/index.ts';
 import type { TakenIn } from '../intake/index.ts';
 import { holderOf } from '../people/index.ts';
 import type { Priority, Values } from '../register/index.ts';
@@ -31,6 +31,13 @@ export type Why =
   /** What a reference brings along changed; the number of what it points to. */
   | { readonly why: 'followed'; readonly number: string }
   | { readonly why: 'merged'; readonly vocabulary: string };
+
+/** A seat that goes to somebody else; holders as words. */
+export interface SeatGiven {
+  readonly seat: string;
+  readonly from: string;
+  readonly to: string;
+}
 
 /**
  * All that can happen to a request, as data: words are made from it when it is shown, with names as
@@ -78,7 +85,25 @@ export type RequestChange =
       readonly leadsTo: LeadsTo;
       /** Who was asked, as one word, where somebody with the right to decided for them. */
       readonly insteadOf?: string;
+      /** It follows from silence: nobody said it. */
+      readonly silent?: true;
     }
+  /** The time of a step is over and it is not decided: who hears of delays is told, or others are asked instead. */
+  | { readonly kind: 'silent'; readonly step: string; readonly gives: readonly SeatGiven[] }
+  /** Somebody is asked in place of who was, by hand. */
+  | { readonly kind: 'handed'; readonly step: string; readonly gives: readonly SeatGiven[] }
+  /** Whoever decides asks for more before they do: it waits for whoever asked, and goes on when they answer. */
+  | {
+      readonly kind: 'returned';
+      readonly step: string;
+      readonly from: string;
+      readonly to: string;
+      readonly text: string;
+    }
+  /** Whoever asked has answered: those who decide are asked again. */
+  | { readonly kind: 'answered'; readonly step: string; readonly from: string; readonly to: string }
+  /** Too few are left who could decide at a step. */
+  | { readonly kind: 'nobody-decides'; readonly step: string }
   /** Somebody may read it besides those who work on it, until a day or for good (null), or no longer. */
   | { readonly kind: 'shared'; readonly with: string; readonly until: string | null }
   | { readonly kind: 'unshared'; readonly with: string }
@@ -97,7 +122,7 @@ export type RequestChange =
   | { readonly kind: 'links-ended' | 'link-sent'; readonly of: string }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
   | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
-  | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' }
+  | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' | 'decide-reminder' }
   /** What a request held at first, where its arrival was not kept as data. */
   | { readonly kind: 'baseline'; readonly values: Values }
   /** What happened before it was kept as data, in the words of then. */
@@ -114,6 +139,12 @@ export interface ChangeNames {
   readonly calendar: (key: string) => string;
 }
 
+const RANG = {
+  reminder: 'history:reminded',
+  escalation: 'history:escalated',
+  'decide-reminder': 'history:deciderReminded',
+} as const;
+
 const PRIORITIES: Readonly<Record<string, Said>> = {
   high: said('priorities:high'),
   normal: said('priorities:normal'),
@@ -124,16 +155,18 @@ const PRIORITIES: Readonly<Record<string, Said>> = {
 export const priorityInWords = (priority: string): Words => PRIORITIES[priority] ?? priority;
 
 /** Who holds something, by the word that says it, as they are called now. */
-function holderInWords(word: string, names: ChangeNames): string {
+function holderInWords(word: string, names: ChangeNames): Words {
+  if (word === NOBODY) return said('history:nobody');
   const holder = holderOf(word);
   return 'group' in holder ? names.group(holder.group) : names.person(holder.person);
 }
 
 function decisionInWords(
-  { verdict, step, insteadOf }: Extract<RequestChange, { kind: 'decided' }>,
+  { verdict, step, insteadOf, silent }: Extract<RequestChange, { kind: 'decided' }>,
   names: ChangeNames,
 ): Said {
   const is = verdict === 'approve' ? 'approved' : 'refused';
+  if (silent) return said(`history:${is}Silently`, { step });
   return insteadOf === undefined
     ? said(`history:${is}`, { step })
     : said(`history:${is}For`, { step, who: holderInWords(insteadOf, names) });
@@ -174,6 +207,18 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       return said(change.to === 'desk' ? 'history:note' : 'history:messageToRequester');
     case 'decided':
       return decisionInWords(change, names);
+    case 'silent':
+      return change.gives.length === 0
+        ? said('history:silent', { step: change.step })
+        : said('history:passedOn', { step: change.step, who: newHolders(change, names) });
+    case 'handed':
+      return said('history:handed', { step: change.step, who: newHolders(change, names) });
+    case 'returned':
+      return said('history:returned', { step: change.step });
+    case 'answered':
+      return said('history:answered', { step: change.step });
+    case 'nobody-decides':
+      return said('history:nobodyDecides', { step: change.step });
     case 'shared': {
       const who = holderInWords(change.with, names);
       return change.until === null
@@ -209,9 +254,12 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       return said('history:due', { from: due(change.from), to: due(change.to), calendar });
     }
     case 'rang':
-      return said(change.timer === 'reminder' ? 'history:reminded' : 'history:escalated');
+      return said(RANG[change.timer]);
   }
 }
+
+const newHolders = ({ gives }: { readonly gives: readonly SeatGiven[] }, names: ChangeNames): readonly Words[] =>
+  gives.map(({ to }) => holderInWords(to, names));
 
 function arrivalInWords({ through, release }: Extract<RequestChange, { kind: 'arrived' }>): Said {
   switch (through.by) {

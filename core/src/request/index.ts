@@ -5,6 +5,7 @@ export {
   type Happening,
   priorityInWords,
   type RequestChange,
+  type SeatGiven,
   type Through,
   type Why,
 } from './change.ts';

@@ -23,7 +23,7 @@ const around = {
   vocabularies: [],
   registers: [],
 };
-const outcome = { team: 'lab', priority: 'normal', workingDays: 2, needsApproval: false } as const;
+const outcome = { team: 'lab', priority: 'normal', workingDays: 2, path: null } as const;
 const withRows = (cells: readonly string[], options = OPTIONS) => ({
   ...simple,
   fields: [

@@ -6,7 +6,8 @@ export interface RoutingOutcome {
   readonly priority: Priority;
   /** Working days until the request should be finished, 0 to 250. */
   readonly workingDays: number;
-  readonly needsApproval: boolean;
+  /** The id of the path by which it is decided; null where nobody decides. */
+  readonly path: string | null;
 }
 
 export interface RoutingColumn {
@@ -33,3 +34,7 @@ export interface RoutingTable {
   readonly rows: readonly RoutingRow[];
   readonly otherwise: RoutingOutcome;
 }
+
+/** The ids of the paths that rows of a table choose. */
+export const pathsChosen = ({ rows, otherwise }: Pick<RoutingTable, 'rows' | 'otherwise'>): ReadonlySet<string> =>
+  new Set([...rows.map(({ outcome }) => outcome.path), otherwise.path].flatMap((path) => path ?? []));

@@ -118,7 +118,7 @@ export const dive: DemoForm = {
     routing: {
       columns: [],
       rows: [],
-      otherwise: { team: 'dive-safety', priority: 'high', workingDays: 2, needsApproval: true },
+      otherwise: { team: 'dive-safety', priority: 'high', workingDays: 2, path: 'path' },
     },
   },
 };

@@ -96,10 +96,10 @@ export const laboratory: DemoForm = {
           id: 'long',
           note: 'More than a day at the bench',
           cells: { time: '> 8' },
-          outcome: { team: 'lab', priority: 'normal', workingDays: 15, needsApproval: true },
+          outcome: { team: 'lab', priority: 'normal', workingDays: 15, path: 'path' },
         },
       ],
-      otherwise: { team: 'lab', priority: 'normal', workingDays: 8, needsApproval: false },
+      otherwise: { team: 'lab', priority: 'normal', workingDays: 8, path: null },
     },
   },
 };

@@ -22,7 +22,7 @@ export function askAnew(work: Work, changed: RequestRow, again: readonly Again[]
   const facts = factsOfRequest(tx, changed, register, changed.createdAt);
   const slots = requestSlots(release.design.fields, changed.values, facts);
   const { outcome } = route(slots);
-  const path = outcome.needsApproval ? pathFor(slots) : null;
+  const path = pathFor(outcome.path, slots);
   // It follows from the answers, and nobody did it by hand.
   const own = by(work, null);
   let row = changed;

@@ -1,15 +1,17 @@
-import type { ApprovalPath } from '@tolvek/core/approval';
+import { type ApprovalPath, NOBODY, seatWord } from '@tolvek/core/approval';
 import { wordOf } from '@tolvek/core/people';
 import { and, eq, inArray } from 'drizzle-orm';
-import { holderNow } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { dropLinks } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
+import type { SeatGiven } from '@tolvek/core/request';
 import { decidersAre, type Follower } from '../request/change.ts';
 import { type ShownRow, wordsKept } from '../request/queries.ts';
-import { type Round, roundOf, standingOf } from './queries.ts';
+import { beginLimit, endLimit, pauseLimit, resumeLimit } from './limits.ts';
+import { type Round, roundOf, standingOf, stepOf } from './queries.ts';
+import { aroundOf, seatedNow, seatsFor } from './seating.ts';
 import { approvalRounds, approvalSteps, seats } from './tables.ts';
 
 /**
@@ -18,37 +20,56 @@ import { approvalRounds, approvalSteps, seats } from './tables.ts';
  * withdraws, waits for nobody.
  */
 export const followApprovals: Follower = (work, request, change) => {
-  if (change.kind === 'arrived' && change.taken?.approval) begin(work, request, change.taken.approval);
-  if (change.kind === 'decided') return goOn(work, request);
-  if (change.kind === 'freed' || change.kind === 'withdrawn') withdraw(work, request, change.reason);
-  if (change.kind === 'decided-anew') return beginAnew(work, request, change.path);
-  if (change.kind === 'seat') return handOverSeats(work, request, change);
-  if (change.kind === 'same-person') return samePerson(work, request, change);
-  return undefined;
+  switch (change.kind) {
+    case 'arrived':
+      return change.taken?.approval ? begin(work, request, change.taken.approval) : undefined;
+    case 'decided':
+      return goOn(work, request);
+    case 'freed':
+    case 'withdrawn':
+      return withdraw(work, request, change.reason);
+    case 'decided-anew':
+      // What is decided anew waits for nobody of before.
+      withdraw(work, request, '');
+      return change.path && begin(work, request, change.path);
+    case 'returned':
+    case 'answered':
+      return standStill(work, request, change.kind === 'returned');
+    case 'silent':
+    case 'handed':
+      return giveSeats(work, request, change.gives);
+    case 'seat':
+      return handOverSeats(work, request, change);
+    case 'same-person':
+      return samePerson(work, request, change);
+    default:
+      return undefined;
+  }
 };
 
 const addRound = adding(approvalRounds);
 const addStep = adding(approvalSteps);
 const addSeat = adding(seats);
 
-function begin({ tx, now }: Work, request: ShownRow, { steps }: ApprovalPath): void {
+function begin({ tx, now, ...work }: Work, request: ShownRow, { steps }: ApprovalPath): ShownRow {
+  const around = aroundOf(tx, request, now);
   const roundId = newId();
   addRound(tx, { id: roundId, requestId: request.id, state: 'open', openedAt: now });
-  steps.forEach(({ id: key, label, needed, seats: planned }, place) => {
+  const holders = steps.map((step, place) => {
+    const { id: key, label, needed, against = null, limit = null, instead } = step;
     const stepId = newId();
-    addStep(tx, { id: stepId, roundId, place, key, label, needed });
-    const state = place === 0 ? 'open' : 'ahead';
-    for (const holder of planned)
-      addSeat(tx, { id: newId(), stepId, requestId: request.id, holder: holderNow(tx, holder), state });
+    const row = { id: stepId, limit };
+    addStep(tx, {
+      ...{ ...row, roundId, place, key, label, needed, against },
+      instead: instead && instead.length > 0 ? instead.map(seatWord) : null,
+    });
+    if (place === 0) beginLimit(tx, request, row, now);
+    const seated = seatsFor(step, around);
+    for (const seat of seated)
+      addSeat(tx, { ...seat, id: newId(), stepId, requestId: request.id, state: place === 0 ? 'open' : 'ahead' });
+    return seated.map(({ holder }) => holder);
   });
-}
-
-/** What is decided anew waits for nobody of before. */
-function beginAnew(work: Work, request: ShownRow, path: ApprovalPath | undefined): ShownRow | undefined {
-  withdraw(work, request, '');
-  if (!path) return undefined;
-  begin(work, request, path);
-  return decidersAre(work, request, path.steps[0]?.seats.map((seat) => holderNow(work.tx, seat)) ?? []);
+  return decidersAre({ ...work, tx, now }, request, holders[0] ?? []);
 }
 
 /** Asks the next step when one is approved; nobody any more when the round has ended. */
@@ -59,34 +80,32 @@ function goOn(work: Work, request: ShownRow): ShownRow | undefined {
   const { state, step: at } = standingOf(round);
   const current = state === 'open' ? at : -1;
   // A step that is over asks nobody who has not said anything yet.
+  const over = round.steps.filter((_, place) => place !== current && (place <= at || state !== 'open'));
   shut(
     tx,
-    round.steps.flatMap((step, place) => (place === current || (place > at && state === 'open') ? [] : step.seats)),
+    over.flatMap((step) => step.seats),
   );
+  for (const step of over) endLimit(tx, step);
   if (state !== 'open') {
     tx.update(approvalRounds).set({ state, endedAt: now }).where(eq(approvalRounds.id, round.id)).run();
     return undefined;
   }
-  const asked = round.steps[at]?.seats.filter((seat) => seat.state === 'ahead') ?? [];
-  if (asked.length === 0) return undefined;
-  tx.update(seats)
-    .set({ state: 'open' })
-    .where(
-      inArray(
-        seats.id,
-        asked.map(({ id }) => id),
-      ),
-    )
-    .run();
+  const step = round.steps[at];
+  if (!step?.seats.some((seat) => seat.state === 'ahead')) return undefined;
+  const asked = seatedNow(step, aroundOf(tx, request, now));
+  for (const { id, holder, insteadOf } of asked)
+    tx.update(seats).set({ state: 'open', holder, insteadOf }).where(eq(seats.id, id)).run();
+  beginLimit(tx, request, step, now);
   return decidersAre(work, request, [
-    ...round.steps.slice(0, at).flatMap((step) => step.seats.map(({ holder }) => holder)),
+    ...round.steps.slice(0, at).flatMap((each) => each.seats.map(({ holder }) => holder)),
     ...asked.map(({ holder }) => holder),
   ]);
 }
 
-function withdraw({ tx, now, actor }: Work, request: ShownRow, why: string): void {
+function withdraw({ tx, now, actor }: Work, request: ShownRow, why: string): undefined {
   const round = roundOf(tx, request.id);
   if (round?.state !== 'open') return;
+  for (const step of round.steps) endLimit(tx, step);
   shut(
     tx,
     round.steps.flatMap((step) => step.seats),
@@ -102,7 +121,32 @@ function shut(tx: Transaction, some: Round['steps'][number]['seats']): void {
   if (left.length > 0) tx.update(seats).set({ state: 'closed' }).where(inArray(seats.id, left)).run();
 }
 
-/** Gives the seats that somebody has not decided at yet to somebody else, in every step of the open round. */
+/** The time of the step that is asked stands still while whoever asked has to answer, and goes on then. */
+function standStill({ tx, now }: Work, request: ShownRow, stands: boolean): undefined {
+  const round = roundOf(tx, request.id);
+  if (round?.state !== 'open') return;
+  (stands ? pauseLimit : resumeLimit)(tx, request, stepOf(round), now);
+}
+
+/** Seats that go to somebody else: their step has its time anew. */
+function giveSeats(work: Work, request: ShownRow, gives: readonly SeatGiven[]): ShownRow | undefined {
+  const { tx, now } = work;
+  const round = roundOf(tx, request.id);
+  if (round?.state !== 'open' || gives.length === 0) return undefined;
+  for (const { seat, from, to } of gives)
+    tx.update(seats)
+      .set({ holder: to, insteadOf: from === NOBODY ? null : from })
+      .where(eq(seats.id, seat))
+      .run();
+  const step = round.steps.find(({ seats: asked }) => asked.some(({ id }) => gives.some(({ seat }) => seat === id)));
+  if (step) beginLimit(tx, request, step, now);
+  return decidersAre(work, request, heldIn(roundOf(tx, request.id)));
+}
+
+/** Who is asked in a round, or was: words of seats whose turn has come. */
+const heldIn = (round: Round | undefined): readonly string[] =>
+  round?.steps.flatMap((step) => step.seats.flatMap(({ holder, state }) => (state === 'ahead' ? [] : [holder]))) ?? [];
+
 /** All seats of somebody, decided or not, are those of their other record. */
 function samePerson(
   work: Work,
@@ -111,10 +155,11 @@ function samePerson(
 ): ShownRow | undefined {
   const [was, is] = [wordOf({ person: from }), wordOf({ person: to })];
   const { tx } = work;
-  tx.update(seats)
-    .set({ holder: is })
-    .where(and(eq(seats.requestId, request.id), eq(seats.holder, was)))
-    .run();
+  for (const name of ['holder', 'planned', 'insteadOf'] as const)
+    tx.update(seats)
+      .set({ [name]: is })
+      .where(and(eq(seats.requestId, request.id), eq(seats[name], was)))
+      .run();
   tx.update(seats)
     .set({ decidedBy: to })
     .where(and(eq(seats.requestId, request.id), eq(seats.decidedBy, from)))
@@ -129,6 +174,7 @@ function samePerson(
     : undefined;
 }
 
+/** Gives the seats that somebody has not decided at yet to somebody else, in every step of the open round. */
 function handOverSeats(
   work: Work,
   request: ShownRow,

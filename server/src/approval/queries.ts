@@ -1,7 +1,8 @@
-import { type DecidesBy, mayNotDecide, type Standing, whatNow } from '@tolvek/core/approval';
-import { holdersOf, type Viewer, wordOf } from '@tolvek/core/people';
+import { type DecidesBy, mayNotDecide, type Standing, seatToTake, whatNow } from '@tolvek/core/approval';
+import { type Holder, holderOf, holdersOf, type Viewer, wordOf } from '@tolvek/core/people';
 import { asc, desc, eq, sql } from 'drizzle-orm';
-import type { Reader } from '../platform/database.ts';
+import { peopleHolding } from '../people/queries.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { approvalRounds, approvalSteps, seats } from './tables.ts';
 
@@ -71,7 +72,12 @@ const VERDICTS = { approved: 'approve', refused: 'refuse', ahead: null, open: nu
 
 /** Where the steps of a round stand, by what their seats said. */
 export const standingOf = ({ steps }: Round): Standing =>
-  whatNow(steps.map((step) => ({ needed: step.needed, verdicts: step.seats.map(({ state }) => VERDICTS[state]) })));
+  whatNow(
+    steps.map(({ needed, against, silently, seats: asked }) => ({
+      ...{ needed, against, silently },
+      verdicts: asked.map(({ state }) => VERDICTS[state]),
+    })),
+  );
 
 /** The step a round is at, or ended at. */
 export function stepOf(round: Round): StepRow {
@@ -94,19 +100,42 @@ export const asked = (step: StepRow, { state, holder }: SeatRow) => ({
 });
 
 /** The seat somebody has in a round: one they may decide at, else one by which it can be said why not. */
-export function seatFor(round: Round, viewer: Viewer, by: DecidesBy = 'seat'): SeatRow {
+export function seatFor(db: Reader, round: Round, viewer: Viewer, by: DecidesBy = 'seat'): SeatRow {
   const at = stepOf(round);
   const seat =
-    at.seats.find((each) => mayNotDecide(asked(at, each), viewer, [], by) === null) ??
+    bestOf(
+      db,
+      at.seats.filter(({ state }) => state === 'open'),
+      at.seats.filter((each) => mayNotDecide(asked(at, each), viewer, [], by) === null),
+      viewer,
+    ) ??
     at.seats.find(({ state }) => state === 'open') ??
     at.seats[0];
   if (!seat) throw new Error(`Step ${at.id} has no seat.`);
   return seat;
 }
 
+/** Of some open seats the one that leaves most of the others to somebody, where one may decide at several. */
+function bestOf(
+  db: Reader,
+  open: readonly SeatRow[],
+  mine: readonly SeatRow[],
+  { personId }: Viewer,
+): SeatRow | undefined {
+  if (mine.length < 2) return mine[0];
+  const able = (holder: Holder): readonly string[] => peopleHolding(db, wordOf(holder)).map(({ id }) => id);
+  const at = seatToTake(
+    mine.map((seat) => open.indexOf(seat)),
+    open.map(({ holder }) => holderOf(holder)),
+    { able },
+    personId,
+  );
+  return open[at];
+}
+
 /** By what somebody decides in a round: by a seat of theirs, or else by the right to, where they have it. */
-export const decidesBy = (round: Round, viewer: Viewer, hasRight: boolean): DecidesBy =>
-  hasRight && mayNotDecide(asked(stepOf(round), seatFor(round, viewer)), viewer, []) !== null ? 'right' : 'seat';
+export const decidesBy = (db: Reader, round: Round, viewer: Viewer, hasRight: boolean): DecidesBy =>
+  hasRight && mayNotDecide(asked(stepOf(round), seatFor(db, round, viewer)), viewer, []) !== null ? 'right' : 'seat';
 
 const seated = prepared((db) =>
   db
@@ -124,6 +153,11 @@ const seated = prepared((db) =>
 export function wordsHeld(db: Reader, viewer: Viewer): readonly string[] {
   const own = wordOf({ person: viewer.personId });
   return seated(db).get({ word: own }) ? holdersOf(viewer) : viewer.groups;
+}
+
+/** What silence at a step comes to, stored before it is said: what follows reads the round as it is then. */
+export function settleSilently(tx: Transaction, { id }: StepRow, silently: 'approved' | 'refused'): void {
+  tx.update(approvalSteps).set({ silently, ringAt: null }).where(eq(approvalSteps.id, id)).run();
 }
 
 /** Seats that can be decided at now. */

@@ -1,3 +1,4 @@
+import type { TimeLimit } from '@tolvek/core/approval';
 import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { requests } from '../request/tables.ts';
@@ -33,8 +34,28 @@ export const approvalSteps = sqliteTable(
     key: text().notNull(),
     label: text().notNull(),
     needed: integer().notNull(),
+    /** More against than so many refuse it at once; null where that counts for nothing. */
+    against: integer(),
+    /** Who decides in place of somebody who can’t, in order, as words. */
+    instead: text({ mode: 'json' }).$type<readonly string[]>(),
+    /** Until when it is decided, as planned; null: however long it takes. */
+    limit: text({ mode: 'json' }).$type<TimeLimit>(),
+    /** When it is over; null while it is ahead, stands still or has no end. Epoch ms. */
+    dueAt: integer(),
+    /** When somebody is reminded next, or silence means something; null when nothing rings any more. Epoch ms. */
+    ringAt: integer(),
+    /** Since when nobody can decide at it who could bring it to an end; null while somebody can. Epoch ms. */
+    nobodySince: integer(),
+    /** Working time that was left when it was returned for more, ms. */
+    left: integer(),
+    /** What came of silence; null where those who were asked decided. */
+    silently: text({ enum: ['approved', 'refused'] }),
   },
-  (table) => [index('approval_steps_round').on(table.roundId, table.place)],
+  (table) => [
+    index('approval_steps_round').on(table.roundId, table.place),
+    index('approval_steps_ring').on(table.ringAt).where(sql`ring_at is not null`),
+    index('approval_steps_nobody').on(table.nobodySince).where(sql`nobody_since is not null`),
+  ],
 );
 
 /** Who is asked at a step, and what they said. */
@@ -48,8 +69,11 @@ export const seats = sqliteTable(
     requestId: text()
       .notNull()
       .references(() => requests.id),
-    /** Who decides, as one word: the key of a group whose members do, or `@` and the id of one person. */
+    /** Who decides, as one word: the key of a group whose members do, or `@` and the id of one person; `!` where nobody can. */
     holder: text().notNull(),
+    /** Who was planned to, as one word of a plan, and who did before it went to somebody else; null where that is not kept. */
+    planned: text(),
+    insteadOf: text(),
     state: text({ enum: ['ahead', 'open', 'approved', 'refused', 'closed'] }).notNull(),
     decidedBy: text(),
     decidedAt: integer(),

@@ -20,7 +20,9 @@ const planOf = (tx: Transaction, request: ShownRow): DeadlinePlan =>
 const changeDeadline = changing(deadlines, ['start', 'due', 'allowance', 'workingDays', 'pauses', 'state']);
 
 /** What can bring a request to another stage. */
-const MOVES: ReadonlySet<string> = new Set(['stage', 'freed', 'withdrawn', 'decided', 'decided-anew']);
+const MOVES: ReadonlySet<string> = new Set([
+  ...['stage', 'freed', 'withdrawn', 'decided', 'decided-anew', 'returned', 'answered'],
+]);
 
 /**
  * Deadlines and their timers follow a request: they begin when it arrives, stand still while it is

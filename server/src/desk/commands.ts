@@ -12,6 +12,7 @@ import {
 } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
 import { askAnew } from '../approval/anew.ts';
+import { roundOf, stepOf } from '../approval/queries.ts';
 import { doorOf } from '../door/queries.ts';
 import { claimMessageFiles } from '../files/commands.ts';
 import { releaseById } from '../form/queries.ts';
@@ -21,7 +22,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
-import { type RegisterRow, registerById, stageOf } from '../register/queries.ts';
+import { type RegisterRow, registerById, stageOf, stageWithRole } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changeAnswers } from '../request/changeAnswers.ts';
 import { stagesBefore } from '../request/history.ts';
@@ -69,7 +70,11 @@ export function changeOwn(
     const { version, warnings } = changeAnswers(work, viewer, open, { ...input, asker: viewer.personId, asks });
     const changed = version === request.version ? undefined : requestByNumber(work.tx, request.number);
     const again = doorOf(work.tx, request)?.design.again;
-    return { version: changed ? askAnew(work, changed, again).version : version, warnings };
+    if (!changed) return { version, warnings };
+    const row = askAnew(work, changed, again);
+    // Whoever decides had asked for more: what was changed is the answer.
+    if (row.phase === 'paused' && roundOf(work.tx, row.id)?.state === 'open') goOnWhenAnswered(work, row);
+    return { version: requestByNumber(work.tx, row.number)?.version ?? row.version, warnings };
   });
 }
 
@@ -104,6 +109,7 @@ export function moveStage(house: House, viewer: Viewer, input: OnVersion & { sta
     const { request, register } = open;
     const from = stageOf(register, request.stage);
     const to = register.stages.find(({ key }) => key === input.stage);
+    if (roundOf(work.tx, request.id)?.state === 'open') throw new Problem(409, 'stage', refused('awaitsDecision'));
     const move = movesOf(work.tx, open, viewer, work.now).find(({ stage }) => stage.key === input.stage);
     if (!move || !to)
       throw new Problem(
@@ -252,6 +258,12 @@ export function messageFromRequester(
 function goOnWhenAnswered(work: Work, request: RequestRow): void {
   if (request.phase !== 'paused') return;
   const register = registerById(work.tx, request.registerId);
+  const round = roundOf(work.tx, request.id);
+  if (round?.state === 'open') {
+    const { key } = stageWithRole(register, 'deciding');
+    changeRequest(work, request, { kind: 'answered', step: stepOf(round).label, from: request.stage, to: key });
+    return;
+  }
   const isAt = (stage: Stage | undefined): stage is Stage =>
     stage !== undefined && !stage.role && !stage.retired && (stage.phase === 'working' || stage.phase === 'arrived');
   const before = stagesBefore(work.tx, request.id, request.stage)

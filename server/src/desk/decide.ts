@@ -1,5 +1,6 @@
 import { type DecidesBy, leadsTo, mayNotDecide, type Verdict, verdictProblem } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
+import type { Stage } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
 import { and, eq } from 'drizzle-orm';
 import {
@@ -21,19 +22,21 @@ import { once } from '../platform/idempotency.ts';
 import { openLink, spendLink } from '../platform/links.ts';
 import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
+import { type RegisterRow, registerById } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { openAtDesk, openRequest } from '../request/open.ts';
 import { type RequestRow, requestById, whoseIs } from '../request/queries.ts';
 
 interface Decision {
-  readonly verdict: Verdict;
+  readonly verdict: Verdict | 'return';
   readonly comment: string;
   readonly key: string;
   /** What stands for the state that was read; null when the desk’s own commands decide. */
   readonly seen: string | null;
 }
 
-type Decided = { state: 'approved' | 'refused'; number: string };
+/** `more`: others have to decide besides, now or next. */
+type Decided = { state: 'approved' | 'refused' | 'returned'; more: boolean; number: string };
 
 /** Decides from the Floor. */
 export function decide(house: House, viewer: Viewer, input: Decision & { number: string }): Decided {
@@ -52,8 +55,8 @@ export function decide(house: House, viewer: Viewer, input: Decision & { number:
         const { request } = open;
         const round = roundOf(tx, request.id);
         if (!round) throw new Problem(409, 'no-decision', refused('noDecision'));
-        const how = decidesBy(round, viewer, open.may('decide'));
-        const seat = seatFor(round, viewer, how);
+        const how = decidesBy(tx, round, viewer, open.may('decide'));
+        const seat = seatFor(tx, round, viewer, how);
         return carryOut(work, request, { round, seat, way: 'desk', by: how }, viewer, input);
       },
     );
@@ -92,7 +95,8 @@ export function decideByLink(house: House, input: Decision & { token: string }):
       () => {
         const { link, seat, round, request, viewer } = openDecision(tx, input.token, now);
         const decided = carryOut(work, request, { round, seat, way: 'link', by: 'seat' }, viewer, input);
-        spendLink(tx, link, now);
+        // It works for one decision: whoever asks for more has not decided yet.
+        if (decided.state !== 'returned') spendLink(tx, link, now);
         return decided;
       },
     );
@@ -125,7 +129,12 @@ function carryOut(
   const problem = verdictProblem(input.verdict, input.comment, how);
   if (problem) throw wrongFields([problem]);
   const comment = input.comment.trim();
-  const state = input.verdict === 'approve' ? 'approved' : 'refused';
+  const { verdict } = input;
+  if (verdict === 'return') {
+    returnForMore(by(work, viewer.personId), request, step.label, comment);
+    return { state: 'returned', more: false, number: request.number };
+  }
+  const state = verdict === 'approve' ? 'approved' : 'refused';
   const claimed = tx
     .update(seats)
     .set({ ...{ state, way, comment }, decidedBy: viewer.personId, decidedAt: now, seen: input.seen })
@@ -133,13 +142,31 @@ function carryOut(
     .run();
   if (claimed.changes === 0) throw new Problem(409, 'decided', refused('someoneDecided'));
 
-  const { verdict } = input;
   const after = roundOf(tx, request.id);
   if (!after) throw new Error(`The round of ${request.number} is gone.`);
+  const next = leadsTo(standingOf(round), standingOf(after));
   changeRequest(by(work, viewer.personId), request, {
     ...{ kind: 'decided', step: step.label, verdict, comment },
     ...(how === 'right' ? { insteadOf: seat.holder } : {}),
-    leadsTo: leadsTo(standingOf(round), standingOf(after)),
+    leadsTo: next,
   });
-  return { state, number: request.number };
+  return { state, more: next === 'same-step' || next === 'next-step', number: request.number };
+}
+
+/** Where a request waits while whoever asked has to answer: the first stage at which it stands still; none where there is none. */
+export const whereItWaits = ({ stages }: Pick<RegisterRow, 'stages'>): Stage | undefined =>
+  stages.find(({ phase, role, retired }) => phase === 'paused' && !role && !retired);
+
+/** Whether a decision can be put back to whoever asked: they can be written to, and there is a stage at which it waits. */
+export const canReturn = (request: Pick<RequestRow, 'requesterId' | 'phase'>, register: RegisterRow): boolean =>
+  request.requesterId !== null && request.phase !== 'paused' && whereItWaits(register) !== undefined;
+
+/** @throws Problem 409 where nobody could answer, it waits already, or has nowhere to wait. */
+function returnForMore(work: Work, request: RequestRow, step: string, text: string): void {
+  const register = registerById(work.tx, request.registerId);
+  if (request.requesterId === null) throw new Problem(409, 'nobody-asked', refused('nobodyReads'));
+  if (request.phase === 'paused') throw new Problem(409, 'stage', refused('returnedAlready'));
+  const to = whereItWaits(register);
+  if (!to) throw new Problem(409, 'stage', refused('nowhereToWait'));
+  changeRequest(work, request, { kind: 'returned', step, from: request.stage, to: to.key, text });
 }

@@ -17,6 +17,7 @@ import {
 import { decide, decideByLink } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
+import { deciderTargets, handDecision } from './handing.ts';
 import { endLinks, endOwnLinks, renewLink, sendLink } from './links.ts';
 import { askAbout, passOn } from './mailings.ts';
 import { acceptProposal, decideProposalByLink, endProposal, refuseProposal } from './proposals.ts';
@@ -38,6 +39,8 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     shareTargets: ({ viewer, params, query }) => shareTargets(house.db, viewer, params.number, query.find),
     shareRequest: ({ viewer, params, body }) => share(house, viewer, params.number, body),
     unshareRequest: ({ viewer, params }) => unshare(house, viewer, params.number, params.holder),
+    deciderTargets: ({ viewer, params, query }) => deciderTargets(house.db, viewer, params.number, query.find),
+    handDecision: ({ viewer, params, body }) => handDecision(house, viewer, params.number, body),
     askAbout: ({ viewer, params, body, key }) =>
       askAbout(house, viewer, { number: params.number, mailing: body.mailing, key }),
     act: ({ viewer, params, body }) => act(house, viewer, { ...params, body }),
@@ -84,9 +87,10 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       comment(house, viewer, { number: params.number, ...body });
       return { done: true };
     },
-    decide: ({ viewer, params, body, key }) => ({
-      state: decide(house, viewer, { number: params.number, ...body, key }).state,
-    }),
+    decide: ({ viewer, params, body, key }) => {
+      const { number: _, ...decided } = decide(house, viewer, { number: params.number, ...body, key });
+      return decided;
+    },
     followMessage: ({ body, ...call }) => {
       const { viewer, request } = followed(house, call);
       messageFromRequester(house, viewer.personId, request.number, body);

@@ -1,12 +1,19 @@
 import { and, eq } from 'drizzle-orm';
+import { nextRinging } from '../approval/limits.ts';
 import { timers } from '../deadline/tables.ts';
 import { next } from '../deadline/timers.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { inTurns } from '../platform/turns.ts';
-import { write } from '../platform/work.ts';
+import { type Work, write } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
 import { requestById } from '../request/queries.ts';
+import { ringFor } from './silence.ts';
+
+/** What is due: a timer of a deadline, or a step of a decision. */
+type Due =
+  | { readonly of: 'deadline'; readonly timer: typeof timers.$inferSelect }
+  | { readonly of: 'decision'; readonly step: string; readonly request: string };
 
 /**
  * Lets everything happen that is due by now, in its order, each in its own transaction and some of
@@ -15,28 +22,38 @@ import { requestById } from '../request/queries.ts';
 export async function runDueTimers(house: House): Promise<number> {
   let happened = 0;
   for await (const due of inTurns(dueNow(house)))
-    happened += await patiently(house, () =>
-      write(house, (work) => {
-        const { tx } = work;
-        const claimed = tx
-          .update(timers)
-          .set({ state: 'done' })
-          .where(and(eq(timers.id, due.id), eq(timers.state, 'waiting')))
-          .run();
-        const request = requestById(tx, due.requestId);
-        if (claimed.changes === 0 || !request || request.phase === 'finished') return claimed.changes;
-        changeRequest(work, request, { kind: 'rang', timer: due.kind });
-        return 1;
-      }),
-    );
+    happened += await patiently(house, () => write(house, (work) => ring(work, due)));
   return happened;
 }
 
+function ring(work: Work, due: Due): number {
+  const { tx } = work;
+  if (due.of === 'decision') {
+    const request = requestById(tx, due.request);
+    if (request) ringFor(work, request, due.step);
+    return 1;
+  }
+  const { id, requestId, kind } = due.timer;
+  const claimed = tx
+    .update(timers)
+    .set({ state: 'done' })
+    .where(and(eq(timers.id, id), eq(timers.state, 'waiting')))
+    .run();
+  const request = requestById(tx, requestId);
+  if (claimed.changes === 0 || !request || request.phase === 'finished') return claimed.changes;
+  changeRequest(work, request, { kind: 'rang', timer: kind });
+  return 1;
+}
+
 /** What is due, one after the other; each is looked for when the one before has happened. */
-function* dueNow({ db, clock }: House): Generator<typeof timers.$inferSelect> {
+function* dueNow({ db, clock }: House): Generator<Due> {
   for (;;) {
-    const due = next(db).get();
-    if (!due || due.at > clock.now()) return;
-    yield due;
+    const timer = next(db).get();
+    const asked = nextRinging(db);
+    const at = timer?.at ?? Number.POSITIVE_INFINITY;
+    const ringAt = asked?.step.ringAt ?? Number.POSITIVE_INFINITY;
+    if (Math.min(at, ringAt) > clock.now()) return;
+    if (timer && at <= ringAt) yield { of: 'deadline', timer };
+    else if (asked) yield { of: 'decision', step: asked.step.id, request: asked.requestId };
   }
 }

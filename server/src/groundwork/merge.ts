@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { holdersPlanned } from '@tolvek/core/approval';
 import { FORM } from '@tolvek/core/form';
 import { isSame } from '@tolvek/core/own';
 import { RIGHTS, type Viewer, wordOf } from '@tolvek/core/people';
@@ -90,7 +91,7 @@ export function mergePlan(db: Reader, viewer: Viewer, id: string, other: string)
     addresses: addressesOf(db, goes.id),
     rights: grantedTo(db, wordOf({ person: goes.id })).filter((right) => !has.has(right)).length,
     named: designsOf(db, FORM).filter(({ draft }) =>
-      draft.approval.steps.some(({ seats }) => seats.some((seat) => 'person' in seat && seat.person === goes.id)),
+      holdersPlanned(draft.approval).some((seat) => 'person' in seat && seat.person === goes.id),
     ).length,
   };
 }

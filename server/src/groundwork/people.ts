@@ -1,4 +1,5 @@
 import type { AnswerOf, BodyOf, QueryOf } from '@tolvek/contract';
+import { holdersPlanned } from '@tolvek/core/approval';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import {
@@ -234,9 +235,7 @@ function hangsOn(db: Reader, id: string, day: string): AnswerOf<'person'>['hangs
   const word = wordOf({ person: id });
   const standing = absencesWith(db, id, day);
   const allForms = designsOf(db, FORM);
-  const forms = allForms.filter(({ draft }) =>
-    draft.approval.steps.some((step) => step.seats.some((seat) => wordOf(seat) === word)),
-  );
+  const forms = allForms.filter(({ draft }) => holdersPlanned(draft.approval).some((seat) => wordOf(seat) === word));
   const asked = db
     .select({ n: sql<number>`count(*)` })
     .from(requests)

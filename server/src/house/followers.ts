@@ -1,3 +1,4 @@
+import { followNobody } from '../approval/alarm.ts';
 import { dropRounds, followApprovals } from '../approval/follow.ts';
 import { dropDeadlines, followDeadlines } from '../deadline/follow.ts';
 import { dropOwed, followStages } from '../mailing/follow.ts';
@@ -9,7 +10,7 @@ import { followedBy, forgottenBy } from '../request/change.ts';
  * What follows from a change of a request, in this order: a decision waits before anybody is told
  * that it does.
  */
-followedBy([followDeadlines, followApprovals, followNotices, followStages]);
+followedBy([followDeadlines, followApprovals, followNobody, followNotices, followStages]);
 
 /** What goes with requests that are deleted. */
 forgottenBy([dropOwed, dropNotices, dropProposals, dropRounds, dropDeadlines]);

@@ -1,5 +1,6 @@
 import type { houseRoutes } from '@tolvek/contract';
 import { openApiDocument } from '@tolvek/contract/openapi';
+import { holdersPlanned } from '@tolvek/core/approval';
 import { nextChange } from '@tolvek/core/deadline';
 import { mayAnywhere, seatsHeldBy, type Viewer, wordOf, worksInWorkshop } from '@tolvek/core/people';
 import { ACCENTS } from '@tolvek/core/settings';
@@ -10,6 +11,7 @@ import { runDueTimers } from '../desk/timers.ts';
 import { allForms } from '../form/queries.ts';
 import { runLines } from '../intake/lines.ts';
 import { lettersLeft } from '../notice/failed.ts';
+import { wordsHeld } from '../approval/queries.ts';
 import { setLanguage } from '../people/commands.ts';
 import { allGroups, demoPeople, personById } from '../people/queries.ts';
 import { DemoClock, iso } from '../platform/clock.ts';
@@ -104,10 +106,12 @@ function worksFloor(db: Reader, viewer: Viewer): boolean {
   const things = new Set(allRegisters(db).flatMap(({ id, holds }) => (holds === 'things' ? [id] : [])));
   const deciding = allForms(db)
     .filter(({ registerId }) => !things.has(registerId))
-    .flatMap(({ draft }) => draft.approval.steps.flatMap((step) => step.seats.map(wordOf)));
+    .flatMap(({ draft }) => holdersPlanned(draft.approval).map(wordOf));
   const teams = allGroups(db)
     .filter((group) => group.isTeam)
     .map((group) => group.key);
+  // An answer may have named them, and no design.
+  if (wordsHeld(db, viewer).includes(wordOf({ person: viewer.personId }))) return true;
   return seatsHeldBy(viewer).some((word) => desk.includes(word) || deciding.includes(word) || teams.includes(word));
 }
 

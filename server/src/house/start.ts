@@ -14,6 +14,7 @@ import { Cron } from 'croner';
 import { type Logger, pino } from 'pino';
 import { DayTurn } from '../desk/dayTurn.ts';
 import { runMailings } from '../desk/mailings.ts';
+import { DecisionWatch } from '../desk/nobody.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { dropHalfSent } from '../files/store.ts';
 import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
@@ -167,10 +168,13 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const ticking = new Cron(EACH_SECOND, tick);
   const dayTurn = new DayTurn(house);
   const turnOfDay = new Job(house, 'dayTurn', () => dayTurn.turn());
+  const watch = new DecisionWatch(house);
+  const watching = new Job(house, 'decisions', () => watch.look());
   const keepingHouse = new Job(house, 'keeping', () => keepHouse(house));
   const keeping = new Cron(EVERY_TEN_SECONDS, () => {
     keepingHouse.begin();
     turnOfDay.begin();
+    watching.begin();
     longWork.begin();
   });
   tick();
@@ -188,7 +192,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
       setTimeout(() => server.closeAllConnections(), LAST_ANSWERS).unref();
     });
     // What a job has not done by then is done after the next start.
-    const jobs = Promise.all([timers, turnOfDay, keepingHouse, longWork].map((job) => job.idle()));
+    const jobs = Promise.all([timers, turnOfDay, watching, keepingHouse, longWork].map((job) => job.idle()));
     await Promise.all([sender.close(), Promise.race([jobs, pause(LAST_JOBS, undefined, { ref: false })])]);
     await standIn?.close();
     if (clock instanceof DemoClock) attempt(house, 'clock', () => clock.keep());
@@ -199,6 +203,8 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     await turnOfDay.idle();
     turnOfDay.begin();
     await turnOfDay.idle();
+    watching.begin();
+    await watching.idle();
   };
   return {
     ...{ url, house, firstStart },

@@ -3,10 +3,11 @@ import { type StandIn, wordOf } from '@tolvek/core/people';
 import { fileName } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
-import { openSeats, roundOf } from '../approval/queries.ts';
+import { openSeats, type Round, roundOf, stepOf } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import { releaseById } from '../form/queries.ts';
 import { askedFor } from '../people/absences.ts';
+import { holdersOfRight } from '../people/given.ts';
 import { membersOf } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Transaction } from '../platform/database.ts';
@@ -88,6 +89,25 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'decided-anew':
       tellDecidedAnew(work, request, change);
       break;
+    case 'silent':
+      if (change.gives.length > 0) tellDeciders(work, request, { at: change.gives.map(({ seat }) => seat) });
+      else {
+        tellDeciders(work, request, { again: true });
+        notify(work, request, leadsOf(work, request), { kind: 'undecided', step: change.step });
+      }
+      break;
+    case 'returned':
+      notify(work, request, [request.requesterId], { kind: 'returned', by: work.actor, text: change.text });
+      break;
+    case 'answered':
+      tellDeciders(work, request);
+      break;
+    case 'handed':
+      tellDeciders(work, request, { at: change.gives.map(({ seat }) => seat) });
+      break;
+    case 'nobody-decides':
+      tellNobody(work, request, change);
+      break;
     case 'rang':
       tellOfTimer(work, request, change.timer);
       break;
@@ -116,19 +136,32 @@ function tellOfArrival(work: Telling, request: ShownRow, { through }: Of<'arrive
   else tellTeam(work, request);
 }
 
-/** Asks whoever may decide now; each once, though they may sit on several seats. */
-function tellDeciders(work: Telling, request: ShownRow): void {
+/** Asks whoever may decide now, or at some seats; each once, though they may sit on several. `again`: they were asked before. */
+function tellDeciders(
+  work: Telling,
+  request: ShownRow,
+  { again, at }: { readonly again?: true; readonly at?: readonly string[] } = {},
+): void {
   const round = roundOf(work.tx, request.id);
   if (round?.state !== 'open') return;
-  const told = new Set<string | null>([request.requesterId]);
+  const told = new Set<string | null>([request.requesterId, ...(again ? decidedBeside(round) : [])]);
   for (const seat of openSeats(round)) {
+    if (at && !at.includes(seat.id)) continue;
     const deciders = askedFor(work.tx, seat.holder, todayAt(work.tx, work.now))
       .map((person) => person.id)
       .filter((id) => !told.has(id));
     for (const id of deciders) told.add(id);
-    notify(work, request, deciders, { kind: 'approval-asked', seat: seat.id });
+    notify(work, request, deciders, { kind: 'approval-asked', seat: seat.id, ...(again ? { again } : {}) });
   }
 }
+
+/** Who has decided at the step a round is at: at another seat of it they may not. */
+const decidedBeside = (round: Round): readonly string[] =>
+  stepOf(round).seats.flatMap(({ decidedBy }) => decidedBy ?? []);
+
+/** Who hears of delays, besides whoever works on it. */
+const leadsOf = ({ tx }: Work, request: ShownRow): readonly string[] =>
+  membersOf(tx, releaseById(tx, request.releaseId).release.design.deadline.escalateTo).map(({ id }) => id);
 
 /** Asks those who take the place of others from now on what those are asked: each request once. */
 export function tellStandIns(work: Work, standing: readonly StandIn[]): void {
@@ -235,24 +268,33 @@ function tellDecidedAnew(work: Telling, request: ShownRow, change: Of<'decided-a
 }
 
 /** A verdict that others have to join in is no news to the requester yet. */
-function tellDecision(work: Telling, request: ShownRow, { leadsTo, comment }: Of<'decided'>): void {
+function tellDecision(work: Telling, request: ShownRow, { leadsTo, comment, silent }: Of<'decided'>): void {
   if (leadsTo === 'next-step') tellDeciders(work, request);
   if (leadsTo === 'next-step' || leadsTo === 'same-step') return;
-  notify(work, request, [request.requesterId], { kind: leadsTo, by: work.actor, comment });
+  notify(work, request, [request.requesterId], {
+    kind: leadsTo,
+    by: work.actor,
+    comment,
+    ...(silent ? { silent } : {}),
+  });
   if (leadsTo === 'approved') tellTeam(work, request);
 }
 
-function tellOfTimer(work: Telling, request: ShownRow, timer: 'reminder' | 'escalation'): void {
-  const { tx } = work;
-  const plan = releaseById(tx, request.releaseId).release.design.deadline;
+/** Those who hear of delays, and whoever may move anything on: nobody else can help. */
+function tellNobody(work: Telling, request: ShownRow, { step }: Of<'nobody-decides'>): void {
+  const movers = holdersOfRight(work.tx, 'move:all', request.registerId).map(({ id }) => id);
+  notify(work, request, [...leadsOf(work, request), ...movers], { kind: 'nobody-decides', step });
+}
+
+function tellOfTimer(work: Telling, request: ShownRow, timer: Of<'rang'>['timer']): void {
   const working = workingOn(work, request);
   // A decision that is waited for is what holds it up: whoever decides is reminded.
   const isWaiting = isDeciding(work, request);
-  if (isWaiting) tellDeciders(work, request);
+  if (isWaiting) tellDeciders(work, request, { again: true });
+  if (timer === 'decide-reminder') return;
   if (timer === 'reminder') {
     if (!isWaiting) notify(work, request, working, { kind: 'reminder' });
     return;
   }
-  const leads = membersOf(tx, plan.escalateTo).map((person) => person.id);
-  notify(work, request, [...leads, ...working], { kind: 'escalation' });
+  notify(work, request, [...leadsOf(work, request), ...working], { kind: 'escalation' });
 }

@@ -24,7 +24,7 @@ import { ACCENTS, signatureOf } from '@tolvek/core/settings';
 import { said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
-import { seatById } from '../approval/queries.ts';
+import { seatById, stepOfSeat } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { doorAtAddress, doorById } from '../door/queries.ts';
 import { doorLines, doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
@@ -130,16 +130,29 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest, open: OpenReq
       return { kind: 'new-request', team: groupNames(tx).get(cause.team) ?? cause.team, due };
     case 'approval-asked': {
       const at = seatById(tx, cause.seat);
-      return at?.seat.state === 'open' ? { kind: 'approval-asked', due, expires: linkEnds(tx, 'decide', now) } : null;
+      if (at?.seat.state !== 'open') return null;
+      const until = stepOfSeat(at.round, at.seat).dueAt;
+      return { kind: 'approval-asked', due, until, again: cause.again ?? false, expires: linkEnds(tx, 'decide', now) };
     }
     case 'approved':
-      return { kind: 'approved', by: personNamed(tx, cause.by), comment: cause.comment, due };
+      return {
+        kind: 'approved',
+        by: personNamed(tx, cause.by),
+        comment: cause.comment,
+        silent: cause.silent ?? false,
+        due,
+      };
     case 'refused':
-      return { kind: 'refused', by: personNamed(tx, cause.by), comment: cause.comment };
+      return { kind: 'refused', by: personNamed(tx, cause.by), comment: cause.comment, silent: cause.silent ?? false };
+    case 'undecided':
+    case 'nobody-decides':
+      return { kind: cause.kind, step: cause.step };
     case 'assigned':
       return { kind: 'assigned', by: personNamed(tx, cause.by), due };
     case 'message':
       return { kind: 'message', from: personNamed(tx, cause.by), text: cause.text, files: cause.files ?? [] };
+    case 'returned':
+      return { kind: 'returned', by: personNamed(tx, cause.by), text: cause.text };
     case 'stage': {
       const stage = stageOf(registerById(tx, request.registerId), cause.stage);
       const { phase } = stage;
@@ -195,7 +208,15 @@ function asSeen(event: NoticeEvent, open: OpenRequest): NoticeEvent {
 /** What is told to those who work on a request, as far as they may read it by now. */
 const FOR_READERS: ReadonlySet<string> = new Set(['new-request', 'reminder', 'message', 'news', 'proposed']);
 
-const OF_THE_DESK: ReadonlySet<string> = new Set(['new-request', 'assigned', 'reminder', 'escalation', 'news']);
+const OF_THE_DESK: ReadonlySet<string> = new Set([
+  'new-request',
+  'assigned',
+  'reminder',
+  'escalation',
+  'news',
+  'undecided',
+  'nobody-decides',
+]);
 
 /** Where the button of a letter about a request leads its reader. */
 function wayOf({ post, tx, now, request, person }: About, cause: AboutRequest): Pick<Worded, 'path' | 'link'> {

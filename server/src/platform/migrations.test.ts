@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { formDesign } from '@tolvek/contract';
 import Sqlite from 'better-sqlite3';
 import { afterAll, describe, expect, it } from 'vitest';
+import { withPaths } from './upgrade/steps/paths.ts';
 import { renewed } from './upgrade/steps/rounds.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-migrations-'));
@@ -57,7 +58,7 @@ describe('an installation from before forms had parts', () => {
     const { design } = db.prepare('SELECT design FROM releases').get() as { design: string };
     db.close();
     expect(draft).toBe(design);
-    const read = formDesign.parse(renewed(JSON.parse(design)));
+    const read = formDesign.parse(withPaths(renewed(JSON.parse(design))));
     expect(read.parts).toEqual(OLD.questions.map((question) => ({ part: 'question', ...question })));
     expect(read.rules).toEqual([
       {

@@ -7,7 +7,6 @@ import { refused } from '@tolvek/words';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { claimFiles, letGoOfFiles } from '../files/commands.ts';
 import type { ReleaseRow } from '../form/queries.ts';
-import { holderNow } from '../people/queries.ts';
 import { adding, changing, givenAll } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
@@ -83,7 +82,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
   const { tx, now, effects } = work;
   const { number, register, release, doorId, requesterId, onBehalfId, enteredById, taken, through } = incoming;
   const { edition = null, consent = null, consentIn = null, claim: claimed = null } = incoming;
-  const { routed, routing, approval, deadlines } = taken;
+  const { routed, routing, deadlines } = taken;
   // What has left the register is not kept any more, though a release may still compute it.
   const values = without(taken.values, register.left);
   const stage = stageAtFirst(register, taken);
@@ -105,10 +104,8 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       enteredById: enteredById ?? null,
     },
     ...{ stage: stage.key, phase: stage.phase, team: routed?.outcome.team ?? null, handlerId: null },
-    ...{
-      deciders: approval ? listed(approval.steps[0]?.seats.map((seat) => holderNow(tx, seat)) ?? []) : null,
-      priority: routed?.outcome.priority ?? null,
-    },
+    // Who decides is found by whoever keeps its rounds.
+    ...{ deciders: null, priority: routed?.outcome.priority ?? null },
     ...{ values, routed: routing, due: nearest(deadlines), version: 1, createdAt: now, updatedAt: now },
     finishedAt: stage.phase === 'finished' ? now : null,
     trial: through.by === 'trial',
@@ -252,6 +249,8 @@ function outcomeOf(
     case 'freed':
     case 'withdrawn':
     case 'decided-anew':
+    case 'returned':
+    case 'answered':
       return movedTo(work, register, change.to);
     case 'decided': {
       // A verdict that others have to join in moves nothing yet.
@@ -267,6 +266,9 @@ function outcomeOf(
     case 'due':
     case 'rang':
     case 'seat':
+    case 'silent':
+    case 'handed':
+    case 'nobody-decides':
     case 'shared':
     case 'unshared':
     case 'followed':

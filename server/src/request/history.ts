@@ -25,6 +25,11 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   decided: 'decision',
   'decided-anew': 'decision',
   seat: 'decision',
+  silent: 'decision',
+  handed: 'decision',
+  returned: 'decision',
+  answered: 'decision',
+  'nobody-decides': 'decision',
   'same-person': 'handler',
   due: 'due',
   shared: 'handler',
@@ -40,13 +45,15 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   'proposal-ended': 'decision',
 };
 
+const RANG = { reminder: 'reminder', escalation: 'escalation', 'decide-reminder': 'reminder' } as const;
+
 /**
  * Adds to what happened to a request: as data, from which words are made where it is shown. Values
  * stand in `changes` and what people wrote in `comment`, where they can be revealed; the data holds
  * neither.
  */
 export function remember({ tx, now, actor }: Work, requestId: string, change: Happening): void {
-  const kind = change.kind === 'rang' ? change.timer : KINDS[change.kind];
+  const kind = change.kind === 'rang' ? RANG[change.timer] : KINDS[change.kind];
   addEntry(tx, {
     ...{ id: newId(), requestId, at: now, actorId: actor, kind, words: '', data: dataOf(change) },
     changes: change.kind === 'values' ? change.changes : [],
@@ -73,6 +80,8 @@ export function dataOf(change: Happening): Happening {
     }
     case 'decided':
       return { ...change, comment: '' };
+    case 'returned':
+      return { ...change, text: '' };
     case 'freed':
     case 'withdrawn':
     case 'proposal-refused':
@@ -90,6 +99,8 @@ export function commentOf(change: Happening): (typeof history.$inferInsert)['com
         ...{ text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' },
         ...(change.files && change.files.length > 0 ? { files: change.files } : {}),
       };
+    case 'returned':
+      return { text: change.text, visibility: 'requester' };
     case 'freed':
       return { text: change.reason, visibility: 'internal' };
     case 'withdrawn':

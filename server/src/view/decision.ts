@@ -1,10 +1,13 @@
-import { type DecidesBy, mayNotDecide } from '@tolvek/core/approval';
+import { type DecidesBy, mayNotDecide, NOBODY } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
 import type { Words } from '@tolvek/words';
+import type { Reader } from '../platform/database.ts';
 import { asked, type Round, type SeatRow, seatFor, stepOf, stepOfSeat } from '../approval/queries.ts';
 
 /** The decision on a request as pages tell of it: at the step its round is at, or ended at. */
 export interface Decision {
+  /** It follows from silence. */
+  readonly silently: boolean;
   readonly label: string;
   /** Who is asked, or was: words of groups and persons. */
   readonly holders: readonly string[];
@@ -23,7 +26,10 @@ export function decisionIn(round: Round): Decision {
   const last = round.state === 'withdrawn' ? undefined : lastOf(step.seats);
   return {
     label: step.label,
-    holders: step.seats.filter(({ state }) => !isOpen || state === 'open').map(({ holder }) => holder),
+    silently: !isOpen && step.silently !== null,
+    holders: step.seats
+      .filter(({ state }) => !isOpen || state === 'open')
+      .flatMap(({ holder }) => (holder === NOBODY ? [] : [holder])),
     state: round.state === 'open' ? 'waiting' : round.state,
     decidedBy: isOpen ? null : (last?.decidedBy ?? round.endedBy),
     decidedAt: isOpen ? null : (last?.decidedAt ?? round.endedAt),
@@ -45,11 +51,12 @@ export function askedSince({ openedAt, steps }: Round): readonly (number | null)
 
 /** Why somebody may not decide in a round just now; null when they may. */
 export function whyNotDecide(
+  db: Reader,
   round: Round,
   viewer: Viewer,
   whose: readonly (string | null)[],
   by: DecidesBy = 'seat',
 ): Words | null {
-  const seat = seatFor(round, viewer, by);
+  const seat = seatFor(db, round, viewer, by);
   return mayNotDecide(asked(stepOfSeat(round, seat), seat), viewer, whose, by)?.reason ?? null;
 }

@@ -68,9 +68,10 @@ function decisionHop(approval: Decision, { decidedBy }: HopInput, reader: Reader
   };
 }
 
-function decisionDetail({ state, decidedAt: at }: Decision, by: string | null): Words {
+function decisionDetail({ state, silently, decidedAt: at }: Decision, by: string | null): Words {
   if (state === 'waiting') return said('hops:waits');
   if (state === 'withdrawn') return said('hops:withdrawn');
+  if (silently) return said(state === 'approved' ? 'hops:approvedSilently' : 'hops:refusedSilently');
   if (at === null) return said(state === 'approved' ? 'hops:approved' : 'hops:notApproved');
   if (by) return said(state === 'approved' ? 'hops:approvedBy' : 'hops:refusedBy', { by, at });
   return said(state === 'approved' ? 'hops:approvedAt' : 'hops:refusedAt', { at });

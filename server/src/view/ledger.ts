@@ -66,6 +66,8 @@ function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL
         sql`${requests.requesterId} is not ${viewer.personId}`,
         sql`${requests.onBehalfId} is not ${viewer.personId}`,
       );
+    case 'undecided':
+      return sql`${requests.id} in (select request_id from approval_rounds where id in (select round_id from approval_steps where nobody_since is not null))`;
     case 'shared':
       return sql`${requests.id} in ${sharedWith(db, viewer)}`;
     case 'proposed':
@@ -79,8 +81,8 @@ function trayCondition({ db, viewer }: Looking, tray: TrayKey, now: number): SQL
   }
 }
 
-type ById = 'deciding' | 'shared' | 'followed' | 'proposed';
-const BY_ID: ReadonlySet<string> = new Set<ById>(['deciding', 'shared', 'followed', 'proposed']);
+type ById = 'deciding' | 'undecided' | 'shared' | 'followed' | 'proposed';
+const BY_ID: ReadonlySet<string> = new Set<ById>(['deciding', 'undecided', 'shared', 'followed', 'proposed']);
 
 /** Trays of what is found by ids that are few, and not by what is tallied. */
 const isById = (tray: TrayKey): tray is ById => BY_ID.has(tray);
@@ -88,7 +90,10 @@ const isById = (tray: TrayKey): tray is ById => BY_ID.has(tray);
 type Tallied = Exclude<TrayKey, ById | 'late'>;
 
 /** Trays that hold things and requests alike. */
-const isMixed = (tray: TrayKey): boolean => tray !== 'deciding' && isById(tray);
+const isMixed = (tray: TrayKey): boolean => tray !== 'deciding' && tray !== 'undecided' && isById(tray);
+
+/** Trays that are there only while something is in them. */
+const comesAndGoes = (tray: TrayKey): boolean => tray === 'things' || tray === 'undecided' || isMixed(tray);
 
 /** Whose a tray is, for its conditions: a viewer, or by the names that a prepared query is given them under. */
 interface Whose {
@@ -138,6 +143,7 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
   const counts = new Map<TrayKey, number>([
     ...countsOf(looking, COUNTED),
     ['deciding', countOne(db, conditionOf(looking, 'deciding', now))],
+    ['undecided', countOne(db, conditionOf(looking, 'undecided', now))],
     ['late', late],
     ['shared', countOne(db, conditionOf(looking, 'shared', now))],
     ['followed', countOne(db, conditionOf(looking, 'followed', now))],
@@ -145,7 +151,7 @@ export function traysOf(db: Reader, viewer: Viewer, now: number): Pick<AnswerOf<
   ]);
   const trays = trayKeys.map((key) => ({ key, count: counts.get(key) ?? 0 }));
   return {
-    trays: trays.filter(({ key, count: n }) => (key !== 'things' && !isMixed(key)) || n > 0),
+    trays: trays.filter(({ key, count: n }) => !comesAndGoes(key) || n > 0),
     horizon: days.map(({ day, today }, at) => ({
       ...{ day, today },
       count: (upTo[at] ?? 0) - (upTo[at - 1] ?? 0),

@@ -2,7 +2,8 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { Revealed, VisibleValues } from '@tolvek/core/access';
 import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
 import type { Consent } from '@tolvek/core/door';
-import { sinksOf } from '@tolvek/core/form';
+import { isHolder, NOBODY, pathName, seatOf } from '@tolvek/core/approval';
+import { type FormDesign, sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
 import {
   columnKey,
@@ -15,10 +16,12 @@ import {
 } from '@tolvek/core/register';
 import { changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said, type Words } from '@tolvek/words';
-import { type Round, roundOf } from '../approval/queries.ts';
+import { type Round, roundOf, type SeatRow, stepOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
+import { canReturn } from '../desk/decide.ts';
+import { mayHand } from '../desk/handing.ts';
 import { linksView, ownLinks } from '../desk/links.ts';
 import { movesOf } from '../desk/moves.ts';
 import { withdrawsTo } from '../desk/withdraw.ts';
@@ -45,6 +48,7 @@ import { questionOf } from '../request/questionOf.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { sharesOf } from '../request/shares.ts';
 import { placeOf } from '../request/takingPart.ts';
+import { profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { askedAbout, canAsk, toFillIn } from './asked.ts';
 import { askedSince, decisionIn, whyNotDecide } from './decision.ts';
@@ -119,13 +123,13 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const references = requestsNamed(db, readableFields, request.values);
   const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
-  const whyNot = round ? whyNotDecide(round, viewer, whoseIs(request)) : null;
+  const whyNot = round ? whyNotDecide(db, round, viewer, whoseIs(request)) : null;
   const { due } = request;
   const may = {
     ...{ change: open.may('change'), move: open.may('move'), assign: open.may('assign') },
     ...{ delete: open.may('delete'), share: open.may('share'), history: open.may('history') },
   };
-  const moves = may.move ? movesOf(db, open, viewer, now) : [];
+  const moves = may.move && round?.state !== 'open' ? movesOf(db, open, viewer, now) : [];
   const deadline = finishing(db, [request.id]).get(request.id);
   return {
     number: request.number,
@@ -189,7 +193,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     hops: about.hops('desk', routed),
     routing: routed && {
       row: about.isRoutingOpen ? routed.row : null,
-      outcome: outcomeInWords(routed, groups),
+      outcome: outcomeInWords(routed, design, groups),
       rows: (about.isRoutingOpen ? routed.reasons : []).map((row) => ({
         row: row.row,
         note: row.note,
@@ -210,10 +214,13 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
             whyNot !== null &&
             round !== undefined &&
             open.may('decide') &&
-            whyNotDecide(round, viewer, whoseIs(request), 'right') === null,
+            whyNotDecide(db, round, viewer, whoseIs(request), 'right') === null,
           seen: open.seen,
+          mayReturn: canReturn(request, register),
+          mayHand: mayHand(db, round, open, viewer),
+          nobodySince: round ? momentOr(stepOf(round).nobodySince) : null,
           whyNot,
-          steps: round ? stepsTold(db, round, groups) : [],
+          steps: round ? stepsTold(db, round, open, groups) : [],
         }
       : null,
     history: historyOf(db, open, groups),
@@ -224,15 +231,30 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
 function stepsTold(
   db: Reader,
   round: Round,
+  { fields }: Pick<OpenRequest, 'fields'>,
   groups: Parameters<typeof holderNames>[2],
 ): NonNullable<AnswerOf<'sheet'>['approval']>['steps'] {
   const since = askedSince(round);
-  return round.steps.map(({ label, needed, seats }, place) => {
+  const fieldNamed = (key: string, all: readonly Pick<Field, 'key' | 'label'>[]): string =>
+    all.find((field) => field.key === key)?.label ?? key;
+  /** Who or what a word of a plan means, by name. */
+  const called = (word: string): string => {
+    const seat = seatOf(word);
+    if ('field' in seat) return fieldNamed(seat.field, fields);
+    if ('profile' in seat) return fieldNamed(seat.profile, profileDesignOf(db).fields);
+    return holderNames(db, [word], groups).join(', ');
+  };
+  const asWhom = ({ planned, insteadOf }: Pick<SeatRow, 'planned' | 'insteadOf'>): Words | null => {
+    if (insteadOf !== null) return said('sheet:inPlaceOf', { who: called(insteadOf) });
+    return planned !== null && !isHolder(seatOf(planned)) ? said('sheet:namedBy', { field: called(planned) }) : null;
+  };
+  return round.steps.map(({ label, needed, limit, dueAt, silently, seats }, place) => {
     const from = since[place] ?? null;
     return {
-      ...{ label, needed, since: from === null ? null : iso(from) },
-      seats: seats.map(({ holder, state, decidedBy, decidedAt, comment }) => ({
-        ...{ who: holderNames(db, [holder], groups).join(', '), state, comment },
+      ...{ label, needed, since: from === null ? null : iso(from), until: momentOr(dueAt), silently },
+      silence: limit?.silence ?? null,
+      seats: seats.map(({ holder, planned, insteadOf, state, decidedBy, decidedAt, comment }) => ({
+        ...{ who: holder === NOBODY ? '' : called(holder), as: asWhom({ planned, insteadOf }), state, comment },
         by: decidedBy === null ? null : personNamed(db, decidedBy),
         at: decidedAt === null ? null : iso(decidedAt),
       })),
@@ -244,10 +266,20 @@ function stepsTold(
 const standInNames = (db: Reader, holder: string): readonly string[] =>
   standInsOf(db, holder).map((id) => personNamed(db, id));
 
-function outcomeInWords({ outcome }: RoutingTold, groups: ReadonlyMap<string, string>): Said {
-  const { team, priority, workingDays: count, needsApproval } = outcome;
+const momentOr = (at: number | null): string | null => (at === null ? null : iso(at));
+
+function outcomeInWords(
+  { outcome }: RoutingTold,
+  { approval }: Pick<FormDesign, 'approval'>,
+  groups: ReadonlyMap<string, string>,
+): Said {
+  const { team, priority, workingDays: count, path: id } = outcome;
+  const path = approval.paths.find((each) => each.id === id);
   const given = { team: groups.get(team) ?? team, priority: priorityInWords(priority), count };
-  return said(needsApproval ? 'sheet:outcomeApproval' : 'sheet:outcome', given);
+  if (!path) return said('sheet:outcome', given);
+  return approval.paths.length > 1
+    ? said('sheet:outcomePath', { ...given, path: pathName(path) })
+    : said('sheet:outcomeApproval', given);
 }
 
 /** The portrait of somebody, if they have one. */
@@ -504,6 +536,8 @@ export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow):
     approver: personNamed(db, viewer.personId),
     requester: personNamed(db, request.requesterId),
     due: request.due === null ? null : iso(request.due),
+    until: about.round ? momentOr(stepOf(about.round).dueAt) : null,
+    mayReturn: canReturn(request, open.register),
     values: shownOf(open),
     words: wordsOf(open),
     hops: about.hops('desk', null),

@@ -14,6 +14,7 @@ import {
   RANK,
   type Relation,
 } from '@tolvek/core/access';
+import { holdersPlanned } from '@tolvek/core/approval';
 import { protectionOf } from '@tolvek/core/form';
 import {
   type Audience,
@@ -60,9 +61,7 @@ function workingOn(register: RegisterRow, forms: readonly FormRow[]): readonly s
       : forms.flatMap(({ draft }) => [
           ...draft.routing.rows.map((row) => row.outcome.team),
           draft.routing.otherwise.team,
-          ...draft.approval.steps.flatMap((step) =>
-            step.seats.flatMap((seat) => ('group' in seat ? [seat.group] : [])),
-          ),
+          ...holdersPlanned(draft.approval).flatMap((seat) => ('group' in seat ? [seat.group] : [])),
         ]);
   return [...new Set([...register.deskGroups, ...working])];
 }

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { allSteps, holdersPlanned } from '@tolvek/core/approval';
 import type { AccessPlan } from '@tolvek/core/access';
 import {
   allQuestionsOf,
@@ -22,7 +23,7 @@ import {
   formsOf,
   registerOfForm,
 } from '../form/queries.ts';
-import { personById } from '../people/queries.ts';
+import { membersOf, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import type { Reader } from '../platform/database.ts';
 import { aTurn } from '../platform/turns.ts';
@@ -61,14 +62,18 @@ const askedElsewhere = (db: Reader, formId: string): readonly string[] =>
     .filter((form) => form.id !== formId && form.deletedAt === null)
     .flatMap((form) => allQuestionsOf(form.draft).map((part) => part.field));
 
-/** People whom an approval path asks and who are none of the staff, or not any more. */
+/** People whom an approval path asks and who are not here any more. */
 const strangersIn = (db: Reader, { approval }: FormDesign): readonly string[] =>
-  approval.steps.flatMap(({ seats }) =>
-    seats.flatMap((seat) => {
-      if ('group' in seat) return [];
-      const person = personById(db, seat.person);
-      return person?.active && person.kind === 'staff' ? [] : [seat.person];
-    }),
+  holdersPlanned(approval).flatMap((seat) =>
+    'group' in seat || personById(db, seat.person)?.active ? [] : [seat.person],
+  );
+
+/** Who is in the groups that an approval path asks. */
+const membersAsked = (db: Reader, { approval }: FormDesign): Surroundings['members'] =>
+  Object.fromEntries(
+    holdersPlanned(approval).flatMap((seat) =>
+      'group' in seat ? [[seat.group, membersOf(db, seat.group).map(({ id }) => id)]] : [],
+    ),
   );
 
 /** What findings depend on besides the draft. */
@@ -76,6 +81,7 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
   return {
     groups: wordNames(db, planOf(db, formId).rules),
     strangers: strangersIn(db, design),
+    members: membersAsked(db, design),
     plan: planOf(db, formId),
     form: formId,
     outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
@@ -127,6 +133,7 @@ const contentOf = (
   {
     groups,
     strangers,
+    members,
     plan,
     form,
     outside,
@@ -145,6 +152,7 @@ const contentOf = (
     digestOf(design),
     [...groups].sort(),
     strangers ?? [],
+    members ?? {},
     digestOf(plan),
     form,
     outside,
@@ -165,7 +173,7 @@ function isLight({ fields, rules, routing, approval, editions = [] }: FormDesign
     ...routing.rows.flatMap((row) => Object.values(row.cells)),
     ...fields.flatMap((field) => (field.source === 'computed' ? [field.formula] : [])),
     ...editions.map((edition) => edition.when),
-    ...approval.steps.map(({ when = '' }) => when),
+    ...allSteps(approval).map(({ when = '' }) => when),
   ];
   return written.reduce((length, text) => length + text.length, 0) <= LIGHT;
 }

@@ -1,10 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 
 type Step = NonNullable<AnswerOf<'sheet'>['approval']>['steps'][number];
 
 /** Whether there is more to a decision than one who says yes or no. */
-export const isInSteps = (steps: readonly Step[]): boolean => steps.length > 1 || steps.some(hasSeveral);
+export const isInSteps = (steps: readonly Step[]): boolean =>
+  steps.length > 1 ||
+  steps.some((step) => hasSeveral(step) || step.until !== null || step.seats.some((seat) => seat.as));
 const hasSeveral = ({ seats }: Step): boolean => seats.length > 1;
 
 /** The steps of a decision, in turn: who was asked, what they said, and who is still to say something. */
@@ -17,13 +19,18 @@ export const DecisionSteps = ({ steps }: { steps: readonly Step[] }) => (
         <div>
           <b>{step.label}</b>{' '}
           <span className="text-soft">
-            {hasSeveral(step) ? say('floor:agreeOf', { needed: step.needed, of: step.seats.length }) : null}
+            {hasSeveral(step) ? say('floor:agreeOf', { needed: step.needed, of: step.seats.length }) : null}{' '}
+            {step.until !== null && step.silence && isAsked(step)
+              ? say(`floor:until.${step.silence}`, { until: step.until })
+              : null}
+            {step.silently ? say(`floor:${step.silently}Silently`) : null}
           </span>
           <ul>
             {step.seats.map((seat, at) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: the same group can be asked twice.
               <li key={at}>
-                {seat.who}: {saidBy(seat, step)}
+                {seat.who || say('floor:nobodyWho')}
+                {seat.as ? <span className="text-soft"> ({told(seat.as)})</span> : null}: {saidBy(seat, step)}
                 {seat.comment ? (
                   <span className="block text-soft">{say('floor:quoted', { text: seat.comment })}</span>
                 ) : null}
@@ -35,6 +42,9 @@ export const DecisionSteps = ({ steps }: { steps: readonly Step[] }) => (
     ))}
   </ol>
 );
+
+/** Whether somebody is still to say something at a step. */
+const isAsked = ({ seats }: Step): boolean => seats.some(({ state }) => state === 'open');
 
 /** What one who is asked said, or since when they are to. */
 function saidBy({ who, state, by, at }: Step['seats'][number], { since }: Step): string {

@@ -15,7 +15,18 @@ import { Troubles } from './Troubles.tsx';
 import { useLive } from './useLive.ts';
 
 const TRAYS: readonly TrayKey[] = [
-  ...(['arrived', 'mine', 'team', 'deciding', 'proposed', 'paused', 'late', 'followed', 'shared'] as const),
+  ...([
+    'arrived',
+    'mine',
+    'team',
+    'deciding',
+    'undecided',
+    'proposed',
+    'paused',
+    'late',
+    'followed',
+    'shared',
+  ] as const),
   ...(['all', 'things'] as const),
 ];
 

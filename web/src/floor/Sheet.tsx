@@ -22,6 +22,7 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { AskedAbout } from './Asked.tsx';
 import { DecisionSteps, isInSteps } from './DecisionSteps.tsx';
+import { Handing } from './Handing.tsx';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Following } from './Following.tsx';
@@ -126,9 +127,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
           <>
             <dt>{sheet.approval.label}</dt>
             <dd>
-              {sheet.approval.state === 'waiting'
-                ? say('floor:waitsForOneOf', { group: sheet.approval.group })
-                : say(DECIDED[sheet.approval.state], { by: sheet.approval.decidedBy ?? '—' })}
+              <WhereItStands approval={sheet.approval} />
               {sheet.approval.instead.length > 0 ? (
                 <span className="block text-soft">
                   {say('floor:decidesInstead', { names: sheet.approval.instead })}
@@ -157,6 +156,22 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       <MayNot sheet={sheet} />
     </article>
   );
+}
+
+/** Whom a decision waits for, or how it ended. */
+function WhereItStands({ approval }: { approval: NonNullable<SheetData['approval']> }) {
+  const { state, group, decidedBy, nobodySince, steps } = approval;
+  if (nobodySince !== null)
+    return (
+      <b className="text-brick">
+        <span aria-hidden="true">▲ </span>
+        {say('floor:nobodyDecides', { since: nobodySince })}
+      </b>
+    );
+  if (state === 'waiting') return say('floor:waitsForOneOf', { group });
+  const silently = steps.findLast((step) => step.silently !== null)?.silently;
+  if (silently === state) return say(state === 'approved' ? 'floor:approvedSilently' : 'floor:refusedSilently');
+  return say(DECIDED[state], { by: decidedBy ?? '—' });
 }
 
 /** What the words at a place offer to whoever reads them. */
@@ -259,7 +274,10 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
             {verb(stage, sheet)}
           </Button>
         ))}
-        {sheet.approval?.mayDecideFor ? <DecidingFor sheet={sheet} who={sheet.approval.group} /> : null}
+        {sheet.approval?.mayDecideFor ? (
+          <DecidingFor sheet={sheet} who={sheet.approval.group || say('floor:nobodyWho')} />
+        ) : null}
+        {sheet.approval?.mayHand ? <Handing key={sheet.number} number={sheet.number} /> : null}
         {(sheet.moves.length === 0 || sheet.notNow.length > 0) && sheet.frees.length > 0 ? (
           <Freeing key={version} sheet={sheet} />
         ) : null}
@@ -297,6 +315,8 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
   );
 }
 
+const NOW = { approved: 'floor:nowApproved', refused: 'floor:nowRefused', returned: 'floor:nowReturned' } as const;
+
 /** Approves or refuses, by a seat of one’s own or for whoever is asked. */
 function Deciding({ sheet: { number, approval }, by }: { sheet: SheetData; by: DecidesBy }) {
   const [decide, { isLoading, error }] = floorApi.useDecideMutation();
@@ -304,12 +324,13 @@ function Deciding({ sheet: { number, approval }, by }: { sheet: SheetData; by: D
     <DecisionForm
       seen={approval?.seen ?? ''}
       by={by}
+      mayReturn={approval?.mayReturn ?? false}
       busy={isLoading}
       error={error}
       decide={async ({ key: once, ...body }) => {
         const done = await decide({ number, once, body });
         if ('error' in done) return;
-        toast(say(done.data.state === 'approved' ? 'floor:nowApproved' : 'floor:nowRefused', { number }));
+        toast(say(done.data.more ? 'floor:othersDecide' : NOW[done.data.state], { number }));
       }}
     />
   );

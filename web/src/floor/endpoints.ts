@@ -46,6 +46,11 @@ export const floorApi = api.injectEndpoints({
       query: call('assign'),
       invalidatesTags: ['sheet', 'ledger'],
     }),
+    deciderTargets: build.query<AnswerOf<'deciderTargets'>, Asked<'deciderTargets'>>({ query: call('deciderTargets') }),
+    handDecision: build.mutation<AnswerOf<'handDecision'>, Asked<'handDecision'>>({
+      query: call('handDecision'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
     shareTargets: build.query<AnswerOf<'shareTargets'>, Asked<'shareTargets'>>({ query: call('shareTargets') }),
     shareRequest: build.mutation<AnswerOf<'shareRequest'>, Asked<'shareRequest'>>({
       query: call('shareRequest'),

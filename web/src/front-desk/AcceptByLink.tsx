@@ -48,7 +48,8 @@ export function AcceptByLink() {
             isChange
             busy={isLoading}
             error={failed}
-            decide={async ({ verdict, comment, seen }) => {
+            decide={async ({ verdict: said, comment, seen }) => {
+              const verdict = said === 'approve' ? 'approve' : 'refuse';
               const result = await decide({ token, body: { verdict, comment, seen: seen ?? '' } });
               if (!('error' in result) && result.data) setDone(result.data);
             }}

@@ -11,6 +11,13 @@ import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { NotOpened } from './NotOpened.tsx';
 
+/** What is said once it is decided, or put back. */
+const DECIDED = {
+  approved: { title: 'desk:approved', next: 'desk:approvedGoesOn' },
+  refused: { title: 'desk:notApproved', next: 'desk:refusedEnds' },
+  returned: { title: 'desk:returned', next: 'desk:returnedWaits' },
+} as const;
+
 /**
  * A decision by the link in a letter: everything needed in view, on a phone, without signing in.
  */
@@ -23,11 +30,9 @@ export function DecideByLink() {
   if (decided) {
     return (
       <Column>
-        <h1 className="text-[28px]">{decided.state === 'approved' ? say('desk:approved') : say('desk:notApproved')}</h1>
+        <h1 className="text-[28px]">{say(decided.more ? 'desk:heard' : DECIDED[decided.state].title)}</h1>
         <p className="mt-3">
-          {decided.state === 'approved'
-            ? say('desk:approvedGoesOn', { number: decided.number })
-            : say('desk:refusedEnds', { number: decided.number })}
+          {say(decided.more ? 'desk:othersDecide' : DECIDED[decided.state].next, { number: decided.number })}
         </p>
       </Column>
     );
@@ -41,7 +46,11 @@ export function DecideByLink() {
       <h1 className="mt-1 text-[28px]">{told(data.subject)}</h1>
       <p className="mt-2 text-soft">
         {say('desk:sentThis', { requester: data.requester })} {say('desk:pleaseDecide', { approver: data.approver })}{' '}
-        {data.due ? say('desk:dueAt', { due: data.due }) : ''}
+        {data.until
+          ? say('desk:decideBy', { until: data.until })
+          : data.due
+            ? say('desk:dueAt', { due: data.due })
+            : ''}
       </p>
       <div className="mt-5">
         <Trace hops={data.hops} />
@@ -53,6 +62,7 @@ export function DecideByLink() {
       <div className="mt-7">
         <DecisionForm
           seen={data.seen}
+          mayReturn={data.mayReturn}
           busy={isLoading}
           error={failed}
           decide={async ({ key: once, ...body }) => {

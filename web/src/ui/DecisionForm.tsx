@@ -7,12 +7,16 @@ import { Trouble } from './Trouble.tsx';
 
 type Decision = BodyOf<'decide'> & { key: string };
 
-/** Approve or refuse with a comment; a refusal needs a reason. Pressed twice, it counts once. */
+/**
+ * Approve or refuse with a comment, or ask for more first; a refusal needs a reason and a return a question. Pressed twice,
+ * it counts once.
+ */
 export function DecisionForm({
   id = 'decision',
   seen,
   by = 'seat',
   isChange = false,
+  mayReturn = false,
   busy,
   error,
   decide,
@@ -25,6 +29,8 @@ export function DecisionForm({
   by?: DecidesBy;
   /** Whether it is about a change of something, and not about all of it. */
   isChange?: boolean;
+  /** Whether whoever asked can be asked for more first. */
+  mayReturn?: boolean;
   busy: boolean;
   error: unknown;
   decide: (decision: Decision) => Promise<void>;
@@ -32,7 +38,7 @@ export function DecisionForm({
   const [comment, setComment] = useState('');
   const [problem, setProblem] = useState<ReturnType<typeof verdictProblem>>(null);
   const keys = useRef(new Map<string, string>());
-  const choose = (verdict: 'approve' | 'refuse'): void => {
+  const choose = (verdict: Decision['verdict']): void => {
     const found = verdictProblem(verdict, comment, by);
     setProblem(found);
     if (found) {
@@ -92,6 +98,11 @@ export function DecisionForm({
         >
           {say(isChange ? 'common:refuseChange' : 'common:refuse')}
         </Button>
+        {mayReturn ? (
+          <Button disabled={busy} className="[.desk_&]:min-h-12 [.desk_&]:px-7" onClick={() => choose('return')}>
+            {say('common:returnForMore')}
+          </Button>
+        ) : null}
       </div>
     </div>
   );

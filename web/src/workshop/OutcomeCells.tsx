@@ -1,18 +1,21 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { type ApprovalPath, pathName } from '@tolvek/core/approval';
 import { type Priority, priorities } from '@tolvek/core/register';
 import type { RoutingOutcome } from '@tolvek/core/routing';
-import { say } from '../wire/words.ts';
+import { say, told } from '../wire/words.ts';
 
-/** What a row decides: team, priority, working days, and whether it has to be approved. */
+/** What a row decides: team, priority, working days, and by which path it is approved, if at all. */
 export function OutcomeCells({
   name,
   outcome,
   teams,
+  paths,
   set,
 }: {
   name: string;
   outcome: RoutingOutcome;
   teams: AnswerOf<'form'>['groups'];
+  paths: readonly ApprovalPath[];
   set: (outcome: RoutingOutcome) => void;
 }) {
   return (
@@ -54,14 +57,23 @@ export function OutcomeCells({
           onChange={(event) => set({ ...outcome, workingDays: Number(event.target.value) })}
         />
       </td>
-      <td className="pt-2 pr-2 text-center">
-        <input
+      <td className="pt-2 pr-2">
+        <select
           aria-label={say('workshop:rowApproval', { name })}
-          type="checkbox"
-          className="accent-green"
-          checked={outcome.needsApproval}
-          onChange={(event) => set({ ...outcome, needsApproval: event.target.checked })}
-        />
+          className="input w-auto max-w-44 px-1.5 py-1"
+          value={outcome.path ?? ''}
+          onChange={(event) => set({ ...outcome, path: event.target.value || null })}
+        >
+          <option value="">{say('workshop:noApproval')}</option>
+          {paths.map((path) => (
+            <option key={path.id} value={path.id}>
+              {told(pathName(path))}
+            </option>
+          ))}
+          {outcome.path !== null && !paths.some(({ id }) => id === outcome.path) ? (
+            <option value={outcome.path}>{say('workshop:pathGone')}</option>
+          ) : null}
+        </select>
       </td>
     </>
   );

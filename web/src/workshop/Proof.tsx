@@ -1,3 +1,4 @@
+import { preparePaths } from '@tolvek/core/approval';
 import type { AnswerOf } from '@tolvek/contract';
 import { explain, parseExpression } from '@tolvek/core/expression';
 import {
@@ -41,6 +42,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const { scope, slots, completion } = proof;
   const [tried, setTried] = useState(false);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
+  const pathFor = useMemo(() => preparePaths(draft.approval, scope), [draft.approval, scope]);
   const [ask] = workshopApi.useDraftOffersMutation();
   const { facts, know, hold, seat, over } = proof;
   const one = over?.updating.about.is === 'one' ? over.updating.about.one : null;
@@ -67,6 +69,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const beside = useMemo(() => ({ answers: proof.answers, together }), [proof.answers, together]);
   const { problems } = completion;
   const routed = route(slots);
+  const asked = pathFor(routed.outcome.path, slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;
   const shownProblems = new Map<string, Problem[]>();
   for (const problem of problems)
@@ -204,7 +207,9 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
             team,
             count: routed.outcome.workingDays,
           })}{' '}
-          {say(routed.outcome.needsApproval ? 'workshop:withApproval' : 'workshop:withoutApproval')}{' '}
+          {asked
+            ? say('workshop:withApproval', { steps: asked.steps.map(({ label }) => label) })
+            : say('workshop:withoutApproval')}{' '}
           <Why about={say('workshop:whyThisRow')}>
             <RowReasons rows={routed.reasons} />
           </Why>

@@ -167,6 +167,7 @@ export function RoutingPage() {
                   name={say('workshop:rowNo', { n: index + 1 })}
                   outcome={row.outcome}
                   teams={teams}
+                  paths={draft.approval.paths}
                   set={(outcome) => editRow(row.id, { outcome })}
                 />
                 <td className="pt-2 whitespace-nowrap">
@@ -237,6 +238,7 @@ export function RoutingPage() {
                 name={say('workshop:lastRowName')}
                 outcome={routing.otherwise}
                 teams={teams}
+                paths={draft.approval.paths}
                 set={(otherwise) => put((table) => ({ ...table, otherwise }))}
               />
               <td />

@@ -26,9 +26,13 @@ const blank: FormDesign = {
   routing: {
     columns: [],
     rows: [],
-    otherwise: { team: 'estates', priority: 'normal', workingDays: 2, needsApproval: false },
+    otherwise: { team: 'estates', priority: 'normal', workingDays: 2, path: null },
   },
-  approval: { steps: [{ id: 'decision', label: 'Decision', seats: [{ group: 'duty' }], needed: 1 }] },
+  approval: {
+    paths: [
+      { id: 'path', label: '', steps: [{ id: 'decision', label: 'Decision', seats: [{ group: 'duty' }], needed: 1 }] },
+    ],
+  },
   deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'duty' },
 };
 const kinds = QUESTION_KINDS;

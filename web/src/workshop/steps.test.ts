@@ -1,28 +1,59 @@
-import type { ApprovalStep } from '@tolvek/core/approval';
+import { type ApprovalStep, allSteps } from '@tolvek/core/approval';
 import { designOf, type FormDesign } from '@tolvek/core/form';
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addStep, changeSeat, editStep, moveStep, removeStep, seatBesides } from './steps.ts';
+import {
+  addPath,
+  addStep,
+  changeSeat,
+  editStep,
+  firstLimit,
+  moveStep,
+  namePath,
+  removePath,
+  removeStep,
+  seatBesides,
+  withHours,
+} from './steps.ts';
 
-const fresh = designOf(
+const blank = designOf(
   { told: english, title: 'Any', team: 'boats', approvers: 'leads', calendar: 'desk' },
   'Any',
   [],
   [],
 );
+// The last row asks for the path it begins with.
+const fresh: FormDesign = {
+  ...blank,
+  routing: { ...blank.routing, otherwise: { ...blank.routing.otherwise, path: 'path' } },
+};
 const GROUPS = ['leads', 'deck', 'safety'];
 
 type Edit = (design: FormDesign, which: number) => FormDesign;
-const idAt = ({ approval }: FormDesign, which: number): string =>
-  approval.steps[which % approval.steps.length]?.id ?? '';
+const pathAt = ({ approval: { paths } }: FormDesign, which: number): string => paths[which % paths.length]?.id ?? '';
+const idAt = (design: FormDesign, which: number): string => stepAt(design, which).id;
 const stepAt = ({ approval }: FormDesign, which: number): ApprovalStep => {
-  const step = approval.steps[which % approval.steps.length];
+  const steps = allSteps(approval);
+  const step = steps[which % steps.length];
   if (!step) throw new Error('No step is left.');
   return step;
 };
 const EDITS: Readonly<Record<string, Edit>> = {
-  add: (design) => addStep(design, 'Another', { group: 'deck' }),
+  add: (design, which) => addStep(design, pathAt(design, which), 'Another', { group: 'deck' }),
+  path: (design) => addPath(design, 'Another path', 'Another', { group: 'deck' }),
+  name: (design, which) => namePath(design, pathAt(design, which), `Path ${which}`),
+  'no path': (design, which) => removePath(design, pathAt(design, which)),
+  instead: (design, which) =>
+    editStep(design, idAt(design, which), { instead: which % 2 ? [{ group: 'safety' }] : [] }),
+  against: (design, which) => editStep(design, idAt(design, which), { against: which % 3 }),
+  until: (design, which) => {
+    const step = stepAt(design, which);
+    const limit = step.limit ?? firstLimit(step);
+    return editStep(design, step.id, {
+      limit: which % 3 === 0 ? undefined : withHours(limit, { within: which, remind: which % 5 }),
+    });
+  },
   remove: (design, which) => removeStep(design, idAt(design, which)),
   earlier: (design, which) => moveStep(design, idAt(design, which), -1),
   later: (design, which) => moveStep(design, idAt(design, which), 1),
@@ -47,24 +78,34 @@ describe('the steps of an approval, as they are edited', () => {
     const edits = fc.array(fc.tuple(fc.constantFrom(...Object.keys(EDITS)), fc.nat(9)), { maxLength: 25 });
     fc.assert(
       fc.property(edits, (all) => {
-        let design = addStep(fresh, 'Second', { group: 'deck' });
+        let design = addStep(fresh, 'path', 'Third', { group: 'deck' });
+        design = addPath(design, 'Other', 'Second', { group: 'deck' });
+        design = editStep(design, idAt(design, 1), { seats: GROUPS.map((group) => ({ group })) });
         for (const [name, which] of all) {
-          const before = design.approval.steps;
+          const was = design;
+          const before = allSteps(was.approval);
           design = EDITS[name]?.(design, which) ?? design;
-          const { steps } = design.approval;
-          if (before.length !== steps.length || steps.some((step, at) => step !== before[at]))
-            seen[name] = (seen[name] ?? 0) + 1;
-          expect(steps.length).toBeGreaterThan(0);
+          const { paths } = design.approval;
+          const steps = allSteps(design.approval);
+          if (JSON.stringify(was) !== JSON.stringify(design)) seen[name] = (seen[name] ?? 0) + 1;
+          expect(paths.every((path) => path.steps.length > 0) && paths.length > 0).toBe(true);
           expect(new Set(steps.map(({ id }) => id)).size).toBe(steps.length);
-          for (const { needed, seats, when } of steps) {
+          expect(new Set(paths.map(({ id }) => id)).size).toBe(paths.length);
+          // What a row chooses is there.
+          expect(paths.some(({ id }) => id === 'path')).toBe(true);
+          for (const { needed, seats, when, instead, against, limit } of steps) {
             expect(needed >= 1 && needed <= seats.length).toBe(true);
             expect(when).not.toBe(' ');
+            expect(instead).not.toEqual([]);
+            // What may be against says something: fewer than make it impossible anyway.
+            if (against !== undefined) expect(against < seats.length - needed).toBe(true);
+            if (limit) expect(limit.within >= 3_600_000 && (limit.remind ?? 0) < limit.within).toBe(true);
           }
           // Moving changes the order and nothing else.
           if (name === 'earlier' || name === 'later') expect(new Set(steps)).toEqual(new Set(before));
         }
       }),
-      { numRuns: 600 },
+      { numRuns: 1_500 },
     );
     console.log('edits of approval steps', seen);
     for (const name of Object.keys(EDITS)) expect(seen[name]).toBeGreaterThan(20);

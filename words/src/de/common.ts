@@ -28,6 +28,7 @@ export const common: Same<typeof english> = {
   clockMovedSent_other: 'Die Uhr wurde vorgestellt. {{count, number}} E-Mails zu Fristen wurden gesendet.',
   comment: 'Kommentar',
   commentHint: '(die anfragende Person liest ihn; zum Ablehnen nötig)',
+  returnForMore: 'Erst etwas fragen',
   approve: 'Anfrage genehmigen',
   refuse: 'Anfrage ablehnen',
   traceOf: 'Der Weg dieser Anfrage',

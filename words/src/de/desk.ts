@@ -100,6 +100,13 @@ export const desk: Same<typeof english> = {
   approveOrRefuse: 'Genehmigen oder ablehnen: {{subject}}',
   approveOrRefuseTitle: 'Anfrage genehmigen oder ablehnen',
   approved: 'Genehmigt',
+  returned: 'Ihre Frage ist gesendet',
+  returnedWaits:
+    '{{number}} wartet, bis die anfragende Person antwortet. Dann fragen wir Sie erneut per E-Mail. Sie können diese Seite schließen.',
+  heard: 'Vielen Dank',
+  othersDecide:
+    'Ihre Entscheidung über {{number}} ist gespeichert. Andere müssen noch entscheiden. Sie können diese Seite schließen.',
+  decideBy: 'Bitte entscheiden Sie bis {{until, moment}}.',
   notApproved: 'Nicht genehmigt',
   openingRequestFor: 'Die Anfrage wird geöffnet …',
   approvedGoesOn:

@@ -19,6 +19,22 @@ export const findings: Same<typeof english> = {
   stepUnnamed: 'Ein Genehmigungsschritt hat keinen Namen. Geben Sie ihm einen Namen.',
   stepsAllConditional:
     'Jeder Genehmigungsschritt wird nur manchmal gefragt. Wo keiner gefragt wird, entscheidet niemand, und die Arbeit beginnt sofort. Fragen Sie einen Schritt immer, oder lassen Sie es so.',
+  rowLostPath: 'Diese Zeile nennt einen Genehmigungsweg, den es nicht gibt. Wählen Sie einen anderen.',
+  pathAllConditional:
+    'Jeder Schritt des Genehmigungswegs „{{path}}“ wird nur manchmal gefragt. Wo keiner gefragt wird, entscheidet niemand, und die Arbeit beginnt sofort. Fragen Sie einen Schritt immer, oder lassen Sie es so.',
+  pathUnused:
+    'Keine Zeile der Zuordnungstabelle wählt den Genehmigungsweg „{{path}}“. Wählen Sie ihn in einer Zeile, oder entfernen Sie ihn.',
+  stepLostField:
+    'Der Genehmigungsschritt „{{step}}“ fragt, wen ein Feld nennt, das keines für eine Person ist oder fehlt. Wählen Sie ein anderes Feld.',
+  limitTooLong: 'Der Genehmigungsschritt „{{step}}“ darf mehr als 400 Tage dauern. Wählen Sie eine kürzere Zeit.',
+  remindsTooEarly:
+    'Der Genehmigungsschritt „{{step}}“ würde erinnern, bevor jemand gefragt ist. Wählen Sie eine kürzere Zeit.',
+  passesToNobody:
+    'Wenn niemand antwortet, fragt der Genehmigungsschritt „{{step}}“ jemand anders, und niemand ist genannt. Wählen Sie, wer ersatzweise entscheidet.',
+  stepMayLack:
+    'Der Genehmigungsschritt „{{step}}“ fragt, wen eine Antwort nennt. Wo sie niemanden oder die anfragende Person nennt, könnte niemand entscheiden. Wählen Sie, wer ersatzweise entscheidet.',
+  stepTooFew:
+    'Am Genehmigungsschritt „{{step}}“ könnten heute zu wenige entscheiden. Anfragen würden warten. Nehmen Sie Personen in die Gruppen auf, oder wählen Sie, wer ersatzweise entscheidet.',
   stepTooMany:
     'Der Genehmigungsschritt „{{step}}“ braucht mehr Genehmigungen, als er Gruppen oder Personen fragt. Anfragen würden ewig warten. Fragen Sie mehr, oder verlangen Sie weniger.',
   remindTooLong: 'Die Erinnerung liegt mehr als 400 Tage vor der Frist. Wählen Sie eine kürzere Zeit.',

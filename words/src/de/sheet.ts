@@ -2,6 +2,10 @@ import type { sheet as english } from '../en/sheet.ts';
 import type { Same } from '../same.ts';
 
 export const sheet: Same<typeof english> = {
+  inPlaceOf: 'an Stelle von {{who}}',
+  namedBy: 'genannt durch „{{field}}“',
+  outcomePath_one: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstag · Entscheidung: „{{path}}“',
+  outcomePath_other: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstage · Entscheidung: „{{path}}“',
   outcomeApproval_one: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstag · braucht Genehmigung',
   outcomeApproval_other: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstage · braucht Genehmigung',
   outcome_one: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstag · keine Genehmigung',

@@ -20,6 +20,7 @@ export const sinks: Same<typeof english> = {
   warns: 'warnt, abhängig von „{{it}}“',
   refuses: 'lehnt ab, abhängig von „{{it}}“',
   rule: 'Die Regel „{{rule}}“ {{does}}.',
+  seat: 'Der Genehmigungsschritt „{{step}}“ fragt, wen „{{it}}“ nennt.',
   step: 'Der Genehmigungsschritt „{{step}}“ wird je nach „{{it}}“ gefragt.',
   routing: 'Die Zuordnungstabelle prüft „{{it}}“.',
   text: 'Ein Text zwischen Fragen zeigt „{{it}}“.',

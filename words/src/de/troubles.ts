@@ -9,6 +9,7 @@ export const troubles: Same<typeof english> = {
   job: 'Eine Aufgabe von Tolvek ist fehlgeschlagen: {{job}}. Tolvek versucht es von selbst erneut.',
   'job.outbox': 'E-Mails senden',
   'job.timers': 'Erinnerungen und Fristen',
+  'job.decisions': 'Entscheidungen, die niemand treffen kann',
   'job.dayTurn': 'was sich mit jedem neuen Tag ändert',
   'job.keeping': 'Löschen, was zu alt ist',
   'job.clock': 'die Uhr speichern',

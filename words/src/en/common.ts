@@ -25,6 +25,7 @@ export const common = {
   clockMovedSent_other: 'The clock was moved. {{count, number}} emails about deadlines were sent.',
   comment: 'Comment',
   commentHint: '(the requester reads it; required to refuse)',
+  returnForMore: 'Ask a question first',
   approve: 'Approve the request',
   refuse: 'Refuse the request',
   traceOf: 'The way of this request',

@@ -97,6 +97,12 @@ export const desk = {
   approveOrRefuse: 'Approve or refuse: {{subject}}',
   approveOrRefuseTitle: 'Approve or refuse a request',
   approved: 'Approved',
+  returned: 'Your question is sent',
+  returnedWaits:
+    '{{number}} waits until the requester answers. Then we ask you again by email. You can close this page.',
+  heard: 'Thank you',
+  othersDecide: 'Your decision about {{number}} is saved. Others still have to decide. You can close this page.',
+  decideBy: 'Please decide by {{until, moment}}.',
   notApproved: 'Not approved',
   openingRequestFor: 'Opening the request …',
   approvedGoesOn: '{{number}} continues. We told the requester. You can close this page.',

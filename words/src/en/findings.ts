@@ -14,6 +14,20 @@ export const findings = {
   stepUnnamed: 'An approval step has no name. Give it a name.',
   stepsAllConditional:
     'Every approval step is asked only sometimes. Where none of them is asked, nobody decides and the work begins at once. Ask one step always, or leave it so.',
+  rowLostPath: 'This row names an approval path that does not exist. Choose another path.',
+  pathAllConditional:
+    'Every step of the approval path “{{path}}” is asked only sometimes. Where none of them is asked, nobody decides and the work begins at once. Ask one step always, or leave it so.',
+  pathUnused: 'No row of the routing table chooses the approval path “{{path}}”. Choose it in a row, or remove it.',
+  stepLostField:
+    'The approval step “{{step}}” asks whoever a field names that is no field for a person, or does not exist. Choose another field.',
+  limitTooLong: 'The approval step “{{step}}” may take more than 400 days. Choose a shorter time.',
+  remindsTooEarly: 'The approval step “{{step}}” would remind people before they are asked. Choose a shorter time.',
+  passesToNobody:
+    'When nobody answers, the approval step “{{step}}” asks somebody else, and nobody is named. Choose who decides instead.',
+  stepMayLack:
+    'The approval step “{{step}}” asks whom an answer names. Where it names nobody, or the requester, nobody could decide. Choose who decides instead.',
+  stepTooFew:
+    'Too few people could decide at the approval step “{{step}}” today. Requests would wait. Add people to its groups, or choose who decides instead.',
   stepTooMany:
     'The approval step “{{step}}” needs more approvals than it asks groups or people. Requests would wait forever. Ask more, or need fewer.',
   remindTooLong: 'The reminder is more than 400 days before the due date. Choose a shorter time.',

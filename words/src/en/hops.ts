@@ -11,6 +11,8 @@ export const hops = {
   approved: 'Approved',
   notApproved: 'Not approved',
   waits: 'Waits for a decision',
+  approvedSilently: 'Approved, as nobody answered in time',
+  refusedSilently: 'Refused, as nobody answered in time',
   approvedBy: 'Approved by {{by}}, {{at, moment}}',
   refusedBy: 'Refused by {{by}}, {{at, moment}}',
   approvedAt: 'Approved, {{at, moment}}',

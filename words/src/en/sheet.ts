@@ -1,4 +1,8 @@
 export const sheet = {
+  inPlaceOf: 'in place of {{who}}',
+  namedBy: 'named by “{{field}}”',
+  outcomePath_one: '{{team}} · {{priority}} priority · {{count}} working day · decided by “{{path}}”',
+  outcomePath_other: '{{team}} · {{priority}} priority · {{count}} working days · decided by “{{path}}”',
   outcomeApproval_one: '{{team}} · {{priority}} priority · {{count}} working day · needs approval',
   outcomeApproval_other: '{{team}} · {{priority}} priority · {{count}} working days · needs approval',
   outcome_one: '{{team}} · {{priority}} priority · {{count}} working day · no approval',

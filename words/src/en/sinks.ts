@@ -17,6 +17,7 @@ export const sinks = {
   warns: 'warns, depending on “{{it}}”',
   refuses: 'refuses, depending on “{{it}}”',
   rule: 'The rule “{{rule}}” {{does}}.',
+  seat: 'The approval step “{{step}}” asks whoever “{{it}}” names.',
   step: 'The approval step “{{step}}” is asked depending on “{{it}}”.',
   routing: 'The routing table tests “{{it}}”.',
   text: 'A text between questions shows “{{it}}”.',

@@ -6,6 +6,7 @@ export const troubles = {
   job: 'A task of Tolvek failed: {{job}}. Tolvek tries again by itself.',
   'job.outbox': 'sending emails',
   'job.timers': 'reminders and deadlines',
+  'job.decisions': 'decisions that nobody can make',
   'job.dayTurn': 'what changes with each new day',
   'job.keeping': 'deleting what is too old',
   'job.clock': 'saving the clock',

@@ -1,13 +1,14 @@
 import { said, type Words } from '@tolvek/words';
-import { conditionOf } from '../../approval/index.ts';
+import { allSteps, seatsPlanned } from '../../approval/index.ts';
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { placeholdersIn } from '../../design/index.ts';
-import { conditionFindings, namesIn } from '../../expression/index.ts';
+import { namesIn } from '../../expression/index.ts';
 import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
 import { missedOptions, routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
 import { presetReads } from '../presets.ts';
+import { approvalFindings } from './approval.ts';
 import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
@@ -24,8 +25,10 @@ import { updatesFindings } from './updates.ts';
 export interface Surroundings extends Named, Guarded {
   /** The groups that exist: names by key. */
   readonly groups: ReadonlyMap<string, Words>;
-  /** Ids of people that the approval path asks and who are none of the staff, or not any more. */
+  /** Ids of people that the approval path asks and who are not here any more. */
   readonly strangers?: readonly string[];
+  /** Ids of those who can decide for each group that the approval path asks; nothing is found in how many when not said. */
+  readonly members?: Readonly<Record<string, readonly string[]>>;
   /** Whether the form has a door for people from outside. */
   readonly outside: boolean;
   /** Keys of fields that other forms of the register ask for. */
@@ -44,6 +47,7 @@ export function findingsOf(
   {
     groups,
     strangers = [],
+    members,
     outside,
     askedElsewhere = [],
     holds,
@@ -88,27 +92,7 @@ export function findingsOf(
       option: option.key,
     });
   }
-  for (const step of design.approval.steps) {
-    if (step.label.trim() === '') add('error', 'approval', 'step', said('findings:stepUnnamed'));
-    const when = conditionOf(step);
-    for (const { message } of when === null ? [] : conditionFindings(when, scope))
-      add(
-        'error',
-        'approval',
-        'step',
-        said('findings:stepWrong', { step: step.label, message }),
-        undefined,
-        'condition',
-      );
-    if (step.seats.some((seat) => 'person' in seat && strangers.includes(seat.person)))
-      add('error', 'approval', 'step', said('findings:stepStranger', { step: step.label }));
-    if (step.seats.some((seat) => 'group' in seat && !groups.has(seat.group)))
-      add('error', 'approval', 'step', said('findings:stepLostGroup', { step: step.label }));
-    if (step.needed > step.seats.length)
-      add('error', 'approval', 'step', said('findings:stepTooMany', { step: step.label }));
-  }
-  if (design.approval.steps.every((step) => conditionOf(step) !== null))
-    add('caution', 'approval', 'step', said('findings:stepsAllConditional'));
+  approvalFindings(design, { scope, groups, strangers, members, profile }, add);
   for (const [length, what] of [
     [design.deadline.remindBefore, said('findings:remindTooLong')],
     [design.deadline.escalateAfter, said('findings:escalateTooLong')],
@@ -189,7 +173,10 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
       'notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [],
     ),
     ...design.routing.columns.flatMap((column) => namesIn(column.input)),
-    ...design.approval.steps.flatMap(({ when }) => (when === undefined ? [] : namesIn(when))),
+    ...allSteps(design.approval).flatMap((step) => [
+      ...(step.when === undefined ? [] : namesIn(step.when)),
+      ...seatsPlanned(step).flatMap((seat) => ('field' in seat ? [seat.field] : [])),
+    ]),
     ...design.unique.flatMap((unique) => unique.fields),
     ...placeholdersIn(design.subject),
     ...(design.editions ?? []).flatMap(({ when, differences }) => [

@@ -1,4 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
+import { withStepsOf } from '../../approval/index.ts';
 import { parseExpression } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
@@ -175,12 +176,10 @@ export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => 
     case 'always-asked':
       return {
         ...design,
-        approval: {
-          steps: design.approval.steps.map((each) => {
-            const { when: _, ...always } = each;
-            return each.id === step.step ? always : each;
-          }),
-        },
+        approval: withStepsOf(design.approval, (each) => {
+          const { when: _, ...always } = each;
+          return each.id === step.step ? always : each;
+        }),
       };
     case 'drop-word':
       return {

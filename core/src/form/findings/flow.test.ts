@@ -76,7 +76,7 @@ const withField = (key: string, more: object): FormDesign => ({
   ...design,
   fields: fields.map((field) => (field.key === key ? ({ ...field, ...more } as Field) : field)),
 });
-const OUTCOME = { team: 'safety', priority: 'normal', workingDays: 1, needsApproval: false } as const;
+const OUTCOME = { team: 'safety', priority: 'normal', workingDays: 1, path: null } as const;
 const DESK = 'staff of the desk not in Site safety';
 const found = (made: FormDesign) => flowFindings(made, { plan, form: 'form' }, GROUPS);
 

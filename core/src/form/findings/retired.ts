@@ -1,4 +1,5 @@
 import { said } from '@tolvek/words';
+import { allSteps } from '../../approval/index.ts';
 import { chainOf, type Node, parseExpression, parseTests } from '../../expression/index.ts';
 import type { Kind, Vocabulary } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
@@ -24,7 +25,7 @@ export function retiredFindings(design: FormDesign, vocabularies: readonly Vocab
   for (const rule of design.rules)
     for (const gone of goneIn(rule.when))
       add('caution', 'rules', rule.id, said('findings:ruleRetired', { rule: rule.name, ...gone }));
-  for (const step of design.approval.steps)
+  for (const step of allSteps(design.approval))
     for (const gone of goneIn(step.when ?? ''))
       add('caution', 'approval', 'step', said('findings:stepRetired', { step: step.label, ...gone }));
   for (const [index, row] of design.routing.rows.entries()) {

@@ -1,7 +1,7 @@
 import type { Key, Said, Words } from '@tolvek/words';
 import { said } from '@tolvek/words';
 import type { AccessPlan } from '../../access/index.ts';
-import type { ApprovalPath } from '../../approval/index.ts';
+import { type ApprovalPlan, FIRST_PATH } from '../../approval/index.ts';
 import type { Field } from '../../register/index.ts';
 import type { FormDesign, Part, Question } from '../design.ts';
 
@@ -59,9 +59,9 @@ const wordsOf =
 export const recipeLabel = ({ key }: Pick<Recipe, 'key'>): Said => said(`recipes:${key}.label`);
 export const recipeSays = ({ key }: Pick<Recipe, 'key'>): Said => said(`recipes:${key}.says`);
 
-/** A path of one step, decided by any member of a group. */
-export const decidedBy = (label: string, group: string): ApprovalPath => ({
-  steps: [{ id: 'decision', label, seats: [{ group }], needed: 1 }],
+/** One path of one step, decided by any member of a group. */
+export const decidedBy = (label: string, group: string): ApprovalPlan => ({
+  paths: [{ id: FIRST_PATH, label: '', steps: [{ id: 'decision', label, seats: [{ group }], needed: 1 }] }],
 });
 
 /** A form that asks nothing yet. */
@@ -73,7 +73,7 @@ export const blankDesign = ({ told, title, team, approvers, calendar }: Ground):
   parts: [],
   rules: [],
   unique: [],
-  routing: { columns: [], rows: [], otherwise: { team, priority: 'normal', workingDays: 3, needsApproval: false } },
+  routing: { columns: [], rows: [], otherwise: { team, priority: 'normal', workingDays: 3, path: null } },
   approval: decidedBy(told(said('recipes:decision')), approvers),
   deadline: { calendar, remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: team },
 });

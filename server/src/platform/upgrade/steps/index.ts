@@ -2,6 +2,7 @@ import type Sqlite from 'better-sqlite3';
 import { deadlinesAsRows, thingsAreThings } from './deadlines.ts';
 import { historyAsData } from './historyAsData.ts';
 import { lengthsInMinutes } from './lengths.ts';
+import { pathsOfRows } from './paths.ts';
 import { placesOfCurrencies } from './places.ts';
 import { registerOwns } from './registerOwns.ts';
 import { pathsInSteps } from './rounds.ts';
@@ -20,4 +21,5 @@ export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
   '0023_places': placesOfCurrencies,
   '0026_lengths': lengthsInMinutes,
   '0042_people_at_once': peopleAreSought,
+  '0062_paths_of_rows': pathsOfRows,
 };

@@ -1,0 +1,85 @@
+import { said, type Words } from '@tolvek/words';
+import {
+  type ApprovalStep,
+  allSteps,
+  conditionOf,
+  pathName,
+  type SeatPlan,
+  seatingOf,
+  seatsPlanned,
+  seatWord,
+} from '../../approval/index.ts';
+import { LONGEST_LENGTH } from '../../deadline/index.ts';
+import { conditionFindings, type Scope } from '../../expression/index.ts';
+import type { ProfileField } from '../../register/index.ts';
+import { pathsChosen } from '../../routing/index.ts';
+import type { FormDesign } from '../design.ts';
+import type { Add } from './finding.ts';
+
+interface Around {
+  readonly scope: Scope;
+  readonly groups: ReadonlyMap<string, Words>;
+  readonly strangers: readonly string[];
+  readonly members: Readonly<Record<string, readonly string[]>> | undefined;
+  readonly profile: readonly ProfileField[];
+}
+
+/** What is wrong or doubtful in how a form is decided: no path may end in nobody. */
+export function approvalFindings(design: FormDesign, around: Around, add: Add): void {
+  const { approval, routing } = design;
+  const chosen = pathsChosen(routing);
+  const there = new Set(approval.paths.map(({ id }) => id));
+  for (const { id, outcome } of [...routing.rows, { id: 'otherwise', outcome: routing.otherwise }])
+    if (outcome.path !== null && !there.has(outcome.path)) add('error', 'routing', id, said('findings:rowLostPath'));
+  for (const path of approval.paths) {
+    if (path.steps.every((step) => conditionOf(step) !== null))
+      add(
+        ...(['caution', 'approval', 'step'] as const),
+        approval.paths.length > 1
+          ? said('findings:pathAllConditional', { path: pathName(path) })
+          : said('findings:stepsAllConditional'),
+      );
+    if (approval.paths.length > 1 && !chosen.has(path.id))
+      add('caution', 'approval', 'step', said('findings:pathUnused', { path: pathName(path) }));
+  }
+  for (const step of allSteps(approval)) stepFindings(step, design, around, add);
+}
+
+function stepFindings(step: ApprovalStep, { fields }: FormDesign, around: Around, add: Add): void {
+  const { scope, groups, strangers, members, profile } = around;
+  const { label, seats, needed, instead = [], limit } = step;
+  const error = (message: Words): void => add('error', 'approval', 'step', message);
+  const doubt = (message: Words): void => add('caution', 'approval', 'step', message);
+  if (label.trim() === '') error(said('findings:stepUnnamed'));
+  const when = conditionOf(step);
+  for (const { message } of when === null ? [] : conditionFindings(when, scope))
+    add('error', 'approval', 'step', said('findings:stepWrong', { step: label, message }), undefined, 'condition');
+  const asked = seatsPlanned(step);
+  if (asked.some((seat) => 'person' in seat && strangers.includes(seat.person)))
+    error(said('findings:stepStranger', { step: label }));
+  if (asked.some((seat) => 'group' in seat && !groups.has(seat.group)))
+    error(said('findings:stepLostGroup', { step: label }));
+  const isLost = (seat: SeatPlan): boolean =>
+    'field' in seat
+      ? !fields.some(({ key, type }) => key === seat.field && type.kind === 'person')
+      : 'profile' in seat && !profile.some(({ key, type }) => key === seat.profile && type.kind === 'person');
+  if (asked.some(isLost)) error(said('findings:stepLostField', { step: label }));
+  if (needed > seats.length) error(said('findings:stepTooMany', { step: label }));
+  if (limit) {
+    if (limit.within > LONGEST_LENGTH) error(said('findings:limitTooLong', { step: label }));
+    if (limit.remind !== undefined && limit.remind >= limit.within)
+      error(said('findings:remindsTooEarly', { step: label }));
+    if (limit.silence === 'pass' && instead.length === 0) error(said('findings:passesToNobody', { step: label }));
+  }
+  const hangsOnAnswer = seats.filter((seat) => 'field' in seat || 'profile' in seat).length;
+  if (instead.length === 0 && seats.length - hangsOnAnswer < needed)
+    doubt(said('findings:stepMayLack', { step: label }));
+  // Who is in the groups today: whom answers name is not known here, and counts as somebody else each time.
+  if (!members || asked.some(isLost) || needed > seats.length) return;
+  const seated = seatingOf(step, {
+    named: (seat) => ('group' in seat || 'person' in seat ? seat : { person: seatWord(seat) }),
+    able: (holder) => ('group' in holder ? (members[holder.group] ?? []) : [holder.person]),
+    whose: [],
+  });
+  if (seated.some(({ holder }) => holder === null)) doubt(said('findings:stepTooFew', { step: label }));
+}

@@ -1,0 +1,296 @@
+import type { ApprovalPath, SeatPlan, Silence } from '@tolvek/core/approval';
+import type { FormDesign } from '@tolvek/core/form';
+import { approvalSteps, timers } from '@tolvek/server/schema';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Caller, Desk, freshly, ok, onVersion, WATER } from './desk.ts';
+
+let desk: Desk;
+let [maren, priya, edda, oskar, hanne, ada]: readonly Caller[] = [];
+let release = 0;
+const of = { params: { key: 'site-access' } };
+const HOUR = 3_600_000;
+
+/** A path of one step, with more of its rule. */
+const path = (id: string, seats: readonly SeatPlan[], more: object = {}): ApprovalPath => ({
+  ...{ id, label: `Path ${id}` },
+  steps: [{ id: `${id}-step`, label: `Step ${id}`, seats, needed: 1, ...more }],
+});
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  [maren, priya, edda, oskar, hanne, ada] = [
+    await desk.as('Maren Okafor'),
+    await desk.as('Priya Nakamura-Lind'),
+    await desk.as('Edda Kilbride'),
+    await desk.as('Oskar Veldhuis'),
+    await desk.as('Hanne Istvan'),
+    await desk.as('Ada Quillfeather'),
+  ];
+  const person = (name: string) => ({ person: desk.idOf(name) });
+  const timed = (silence: Silence): ApprovalPath =>
+    path(silence, [person('Oskar Veldhuis')], {
+      limit: { within: 8 * HOUR, remind: 2 * HOUR, silence },
+      ...(silence === 'pass' ? { instead: [person('Edda Kilbride'), person('Hanne Istvan')] } : {}),
+    });
+  const paths = [
+    path('keeper', [{ field: 'keeper' }], { instead: [person('Oskar Veldhuis'), { group: 'duty-managers' }] }),
+    ...(['tell', 'pass', 'agree', 'refuse'] as const).map(timed),
+    path('alone', [person('Hanne Istvan')]),
+    {
+      id: 'both',
+      label: '',
+      steps: [
+        { id: 'both-1', label: 'First', seats: [person('Edda Kilbride')], needed: 1 },
+        { id: 'both-2', label: 'Second', seats: [person('Hanne Istvan')], needed: 1, instead: [person('Oskar Veldhuis')] },
+      ],
+    },
+  ];
+  // Who keeps it is no secret: who is asked to decide shows it.
+  const { access } = desk.register('site-access');
+  desk.protect('site-access', { ...access, placed: [...(access.placed ?? []), 'keeper'] });
+  const { draft, version } = ok(await maren.call('form', of)) as { draft: FormDesign; version: number };
+  const { otherwise } = draft.routing;
+  const fresh: FormDesign = {
+    ...draft,
+    fields: [
+      ...draft.fields,
+      { key: 'keeper', label: 'Keeper', type: { kind: 'person', from: [] }, source: 'asked' },
+    ],
+    parts: [...draft.parts, { part: 'question', field: 'keeper', asks: '', help: '', required: false }],
+    routing: {
+      columns: [{ id: 'why', label: 'Why', input: 'reason' }],
+      rows: paths.map(({ id }) => ({
+        ...{ id: `row-${id}`, note: '', cells: { why: `"${id}"` }, outcome: { ...otherwise, path: id } },
+      })),
+      otherwise: { ...otherwise, path: null },
+    },
+    approval: { paths },
+  };
+  const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body: { draft: fresh } }));
+  const errors = ok(await maren.call('form', of)).findings.filter(
+    ({ severity }: { severity: string }) => severity === 'error',
+  );
+  expect(errors).toEqual([]);
+  release = ok(
+    await maren.call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } }),
+  ).number;
+});
+afterAll(() => desk.close());
+
+let visitors = 0;
+async function sent(by: Caller | undefined, reason: string, more: object = {}): Promise<string> {
+  visitors += 1;
+  const answers = { ...WATER, arrival: '2027-01-11', departure: '2027-01-12', reason, visitor: `Visitor ${'x'.repeat(visitors)}`, ...more };
+  return ok(await (by as Caller).submit('come-on-site', answers, { release })).number;
+}
+const sheetOf = (number: string): Promise<Answer['body']> => (maren as Caller).sheet(number);
+const stepOf = async (number: string): Promise<Answer['body']> => (await sheetOf(number)).approval.steps[0];
+const whoIsAsked = async (number: string): Promise<readonly string[]> =>
+  (await stepOf(number)).seats.map(({ who }: { who: string }) => who);
+const decide = async (who: Caller | undefined, number: string, verdict = 'approve', comment = ''): Promise<Answer> =>
+  (who as Caller).call('decide', {
+    ...{ params: { number }, headers: freshly() },
+    body: { verdict, comment, seen: await (who as Caller).seen(number) },
+  });
+const later = (hours: number) => (maren as Caller).call('advanceClock', { body: { minutes: hours * 60 } });
+/** Subjects of the emails to somebody about a request. */
+const told = async (name: string, number: string): Promise<readonly string[]> =>
+  (await desk.letters())
+    .filter(({ to, subject, text }) => to.includes(name) && `${subject} ${text}`.includes(number))
+    .map(({ subject }) => subject);
+const tray = async (who: Caller | undefined, key: string): Promise<readonly string[]> =>
+  ok(await (who as Caller).call('ledger', { query: { tray: key } })).rows.map(({ number }: { number: string }) => number);
+
+describe('paths that rows choose', () => {
+  it('ask whom they name; where no row names one, nobody decides', async () => {
+    const [one, none] = [await sent(priya, 'alone'), await sent(priya, 'whatever')];
+    expect(await whoIsAsked(one)).toEqual(['Hanne Istvan']);
+    const { routing, approval } = await sheetOf(one);
+    expect(JSON.stringify(routing.outcome)).toContain('Path alone');
+    expect(approval.label).toBe('Step alone');
+    expect([(await sheetOf(none)).approval, (await sheetOf(none)).stage.key]).toEqual([null, 'arrived']);
+  });
+
+  it('ask whoever an answer names; and in their place the first who can', async () => {
+    const keeper = { keeper: desk.idOf('Hanne Istvan') };
+    const [named, own, nobody] = [
+      await sent(priya, 'keeper', keeper),
+      await sent(hanne, 'keeper', keeper),
+      await sent(priya, 'keeper'),
+    ];
+    const seatOf = async (number: string) => (await stepOf(number)).seats[0];
+    expect(await seatOf(named)).toMatchObject({ who: 'Hanne Istvan', as: 'named by “Keeper”' });
+    // Nobody decides their own, and an empty answer names nobody.
+    expect(await seatOf(own)).toMatchObject({ who: 'Oskar Veldhuis', as: 'in place of Keeper' });
+    expect(await seatOf(nobody)).toMatchObject({ who: 'Oskar Veldhuis' });
+    expect(await tray(hanne, 'deciding')).toContain(named);
+    // Who asks next in turn is asked where the first asked for it as well.
+    const his = await sent(oskar, 'keeper', { keeper: desk.idOf('Oskar Veldhuis') });
+    expect((await stepOf(his)).seats[0].who).not.toBe('Oskar Veldhuis');
+    ok(await decide(hanne, named));
+    expect((await sheetOf(named)).stage.key).toBe('arrived');
+  });
+});
+
+describe('the time of a step', () => {
+  it('is told with who is asked, reminds before its end, and means then what the path says', async () => {
+    const numbers = {
+      tell: await sent(priya, 'tell'),
+      pass: await sent(priya, 'pass'),
+      agree: await sent(priya, 'agree'),
+      refuse: await sent(priya, 'refuse'),
+    };
+    const decidedInTime = await sent(priya, 'refuse');
+    ok(await decide(oskar, decidedInTime));
+    const step = await stepOf(numbers.pass);
+    expect([step.silence, step.until !== null]).toEqual(['pass', true]);
+    const asked = await told('Oskar Veldhuis', numbers.tell);
+    expect(asked.length).toBe(1);
+    // Working hours: over a night and a weekend nothing is over that was not before.
+    await later(4 * 24);
+    expect(await told('Oskar Veldhuis', numbers.tell)).toEqual(
+      expect.arrayContaining([expect.stringMatching(/^Still waiting for your decision: /)]),
+    );
+    expect((await told('Oskar Veldhuis', decidedInTime)).filter((subject) => /^Still waiting/.test(subject))).toEqual([]);
+    // Nobody said anything: the leads hear of it, and it waits on.
+    expect((await sheetOf(numbers.tell)).stage.key).toBe('deciding');
+    const history = async (number: string): Promise<readonly string[]> =>
+      (await sheetOf(number)).history.map(({ what }: { what: string }) => what);
+    expect(await history(numbers.tell)).toEqual(
+      expect.arrayContaining([
+        'A reminder email was sent to those who decide',
+        'Nobody answered in time: Step tell. The leads got an email',
+      ]),
+    );
+    // The seat goes to the next each time, and to nobody twice.
+    expect((await stepOf(numbers.pass)).seats[0]).toMatchObject({ who: 'Edda Kilbride', as: 'in place of Oskar Veldhuis' });
+    expect(await history(numbers.pass)).toContain('Nobody answered in time: Step pass. Asked instead: Edda Kilbride');
+    expect((await told('Edda Kilbride', numbers.pass)).length).toBeGreaterThan(0);
+    expect((await decide(oskar, numbers.pass)).status).toBe(403);
+    // Silence agrees, and refuses, as nobody’s doing.
+    expect([(await sheetOf(numbers.agree)).stage.key, (await sheetOf(numbers.refuse)).stage.key]).toEqual([
+      'arrived',
+      'refused',
+    ]);
+    expect(await history(numbers.agree)).toContain('Approved, as nobody answered in time: Step agree');
+    expect((await stepOf(numbers.refuse)).silently).toBe('refused');
+    expect((await told('Priya Nakamura-Lind', numbers.refuse)).at(-1)).toMatch(/^Not approved: /);
+    expect((await sheetOf(decidedInTime)).approval.state).toBe('approved');
+    // Whoever is asked next has their time anew; when the last in turn is silent too, that is told.
+    await later(4 * 24);
+    expect((await stepOf(numbers.pass)).seats[0].who).toBe('Hanne Istvan');
+    await later(4 * 24);
+    expect((await stepOf(numbers.pass)).seats[0].who).toBe('Hanne Istvan');
+    expect(await history(numbers.pass)).toContain('Nobody answered in time: Step pass. The leads got an email');
+    ok(await decide(hanne, numbers.pass));
+    // Nothing rings for what is over.
+    const { db } = desk.running.house;
+    const ringing = db.select().from(approvalSteps).all().filter(({ ringAt }) => ringAt !== null);
+    expect(ringing).toEqual([]);
+    expect(db.select().from(timers).all().length).toBeGreaterThan(0);
+  });
+
+  it('stands still while whoever asked has to answer, and goes on when they do', async () => {
+    const number = await sent(priya, 'refuse');
+    expect((await decide(oskar, number, 'return')).status).toBe(422);
+    const before = (await stepOf(number)).until;
+    const returned = ok(await decide(oskar, number, 'return', 'How deep is it?'));
+    expect(returned).toMatchObject({ state: 'returned', more: false });
+    const waits = await sheetOf(number);
+    expect([waits.stage.phase, waits.approval.state, waits.moves, waits.fuse.state]).toEqual([
+      ...['paused', 'waiting', [], 'paused'],
+    ]);
+    expect((await decide(oskar, number, 'return', 'And now?')).status).toBe(409);
+    expect((await told('Priya Nakamura-Lind', number)).at(-1)).toMatch(/^Please answer before we decide: /);
+    const mine = ok(await (priya as Caller).call('myRequest', { params: { number } }));
+    expect(JSON.stringify(mine)).toContain('How deep is it?');
+    await later(7 * 24);
+    expect((await sheetOf(number)).approval.state).toBe('waiting');
+    ok(await (priya as Caller).call('myMessage', { params: { number }, body: { text: 'Eleven metres.' } }));
+    const again = await sheetOf(number);
+    expect([again.stage.key, again.approval.steps[0].until > before]).toEqual(['deciding', true]);
+    expect((await told('Oskar Veldhuis', number)).length).toBe(2);
+    ok(await decide(oskar, number));
+    expect((await sheetOf(number)).stage.key).toBe('arrived');
+  });
+
+  it('is answered by changed answers as well, and a coordinator frees it meanwhile', async () => {
+    const [changed, freed] = [await sent(priya, 'tell'), await sent(priya, 'tell')];
+    for (const number of [changed, freed]) ok(await decide(oskar, number, 'return', 'Who comes along?'));
+    const { version } = ok(await (priya as Caller).call('myRequest', { params: { number: changed } }));
+    ok(
+      await (priya as Caller).call('changeMine', {
+        ...{ params: { number: changed }, headers: onVersion(version) },
+        body: { changes: { visitor: 'Somebody else' } },
+      }),
+    );
+    expect((await sheetOf(changed)).stage.key).toBe('deciding');
+    const sheet = await sheetOf(freed);
+    expect(sheet.frees.length).toBeGreaterThan(0);
+    ok(
+      await (maren as Caller).call('freeRequest', {
+        ...{ params: { number: freed }, headers: onVersion(sheet.version) },
+        body: { stage: 'arrived', reason: 'It is small.' },
+      }),
+    );
+    expect((await sheetOf(freed)).approval.state).toBe('withdrawn');
+  });
+});
+
+describe('a step without anybody', () => {
+  it('goes to whom somebody asks who decides at it, or may for others; and to nobody who could not', async () => {
+    const number = await sent(priya, 'alone');
+    const to = (name: string) => ({ params: { number }, body: { to: { person: desk.idOf(name) } } });
+    expect((await (edda as Caller).call('handDecision', to('Edda Kilbride'))).status).toBe(404);
+    expect((await (hanne as Caller).call('handDecision', to('Priya Nakamura-Lind'))).status).toBe(422);
+    expect((await (hanne as Caller).call('handDecision', to('Hanne Istvan'))).status).toBe(422);
+    const found = ok(
+      await (hanne as Caller).call('deciderTargets', { params: { number }, query: { find: 'kilb' } }),
+    );
+    expect(found.people.map(({ name }: { name: string }) => name)).toEqual(['Edda Kilbride']);
+    ok(await (hanne as Caller).call('handDecision', to('Edda Kilbride')));
+    expect((await stepOf(number)).seats[0]).toMatchObject({ who: 'Edda Kilbride', as: 'in place of Hanne Istvan' });
+    expect((await told('Edda Kilbride', number)).length).toBe(1);
+    expect((await (hanne as Caller).call('sheet', { params: { number } })).status).toBe(404);
+    ok(await decide(edda, number));
+  });
+
+  it('is an alarm once, in a tray of its own, until somebody can decide again', async () => {
+    const [number, own, later2] = [await sent(priya, 'alone'), await sent(hanne, 'alone'), await sent(priya, 'both')];
+    // Her own request: nobody is asked, from the beginning.
+    const vacant = await sheetOf(own);
+    expect([vacant.approval.nobodySince !== null, vacant.approval.steps[0].seats[0].who]).toEqual([true, '']);
+    expect(vacant.approval.mayHand).toBe(true);
+    expect((await told('Maren Okafor', own)).filter((subject) => /^Nobody can decide: /.test(subject))).toHaveLength(1);
+    expect(await tray(maren, 'undecided')).toEqual([own]);
+    const { version } = ok(await (ada as Caller).call('person', { params: { id: desk.idOf('Hanne Istvan') } }));
+    ok(
+      await (ada as Caller).call('changePerson', {
+        ...{ params: { id: desk.idOf('Hanne Istvan') }, headers: onVersion(version) },
+        body: { active: false },
+      }),
+    );
+    await desk.running.dayTurned();
+    const waiting = await tray(maren, 'undecided');
+    expect(waiting).toEqual(expect.arrayContaining([number, own]));
+    await desk.running.dayTurned();
+    expect((await told('Maren Okafor', number)).filter((subject) => /^Nobody can decide: /.test(subject))).toHaveLength(1);
+    // A step that comes later asks who can then.
+    ok(await decide(edda, later2));
+    expect((await sheetOf(later2)).approval.steps[1].seats[0]).toMatchObject({
+      ...{ who: 'Oskar Veldhuis', as: 'in place of Hanne Istvan' },
+    });
+    for (const each of [number, own]) {
+      ok(
+        await (maren as Caller).call('handDecision', {
+          ...{ params: { number: each }, body: { to: { group: 'duty-managers' } } },
+        }),
+      );
+      expect((await sheetOf(each)).approval.nobodySince).toBe(null);
+    }
+    const rest = waiting.filter((each) => each !== number && each !== own);
+    expect([...(await tray(maren, 'undecided'))].sort()).toEqual([...rest].sort());
+    const { trays } = ok(await (maren as Caller).call('trays'));
+    expect(trays.find(({ key }: { key: string }) => key === 'undecided')?.count ?? 0).toBe(rest.length);
+  });
+});

@@ -1,0 +1,75 @@
+import { type SeatPlan, seatOf, seatWord } from '@tolvek/core/approval';
+import { wordOf } from '@tolvek/core/people';
+import { say } from '../wire/words.ts';
+import { useBinder } from './binder.ts';
+
+interface SeatOfProps {
+  readonly label: string;
+  readonly seat: SeatPlan;
+  /** The same group stands before it. */
+  readonly isAgain: boolean;
+  readonly set: (seat: SeatPlan) => void;
+}
+
+/** Whom one is asked: any member of a group, one person, or whoever an answer or the profile of the requester names. */
+export function SeatOf({ label, seat, isAgain, set }: SeatOfProps) {
+  const { form, editing } = useBinder();
+  const { fields } = editing.draft;
+  const named = fields.filter(({ type }) => type.kind === 'person');
+  const inProfile = form.profile.filter(({ type }) => type.kind === 'person');
+  const words = [
+    ...named.map(({ key }) => seatWord({ field: key })),
+    ...inProfile.map(({ key }) => seatWord({ profile: key })),
+  ];
+  const word = seatWord(seat);
+  const isLost = ('field' in seat || 'profile' in seat) && !words.includes(word);
+  return (
+    <>
+      <select
+        aria-label={label}
+        className="input w-auto min-w-0"
+        value={word}
+        onChange={(event) => set(seatOf(event.target.value))}
+      >
+        <optgroup label={say('workshop:anyMember')}>
+          {form.groups.map((group) => (
+            <option key={group.key} value={group.key}>
+              {group.name}, {say('workshop:members', { count: group.members })}
+            </option>
+          ))}
+        </optgroup>
+        {named.length > 0 ? (
+          <optgroup label={say('workshop:namedByAnswer')}>
+            {named.map((field) => (
+              <option key={field.key} value={seatWord({ field: field.key })}>
+                {field.label}
+              </option>
+            ))}
+          </optgroup>
+        ) : null}
+        {inProfile.length > 0 ? (
+          <optgroup label={say('workshop:namedByProfile')}>
+            {inProfile.map((field) => (
+              <option key={field.key} value={seatWord({ profile: field.key })}>
+                {field.label}
+              </option>
+            ))}
+          </optgroup>
+        ) : null}
+        <optgroup label={say('workshop:onePerson')}>
+          {form.people.map((person) => (
+            <option key={person.key} value={wordOf({ person: person.key })}>
+              {person.label}
+            </option>
+          ))}
+          {/* Somebody who is not here any more stays shown until another is chosen. */}
+          {'person' in seat && !form.people.some(({ key }) => key === seat.person) ? (
+            <option value={word}>{say('workshop:personGone')}</option>
+          ) : null}
+        </optgroup>
+        {isLost ? <option value={word}>{say('workshop:fieldGone')}</option> : null}
+      </select>
+      {isAgain ? <span className="text-soft">{say('workshop:anotherMember')}</span> : null}
+    </>
+  );
+}
