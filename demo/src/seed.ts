@@ -45,6 +45,7 @@ import {
   requestById,
   runDueTimers,
   runMailings,
+  saveDraft,
   sendMailing,
   settleDoor,
   settleRights,
@@ -68,6 +69,7 @@ import type { Words } from '@tolvek/words';
 import { and, eq, lt } from 'drizzle-orm';
 import { type Asking, MADE_UP, SCHOOLS, schoolVisit } from './asking.ts';
 import { DESK_AS_LAID } from './desk.ts';
+import { decidedByOfficers, WAITING_DIVES } from './dives.ts';
 import { SCHOOL_DOOR, UNNAMED_DOOR, UNNAMED_SET } from './doors.ts';
 import { CONTRACTORS, siteEditions } from './editions.ts';
 import { ASKED, type AskedOnce } from './forms/asked.ts';
@@ -130,6 +132,7 @@ export async function seed(house: House, size: number): Promise<void> {
     story.layUp('Guillemot');
     story.letLeave('Cormac Dewhurst');
     story.letGoAway('Edda Kilbride', 'Lorcan Abernethy');
+    await story.planDives();
   }
   house.db.$client.pragma('synchronous = FULL');
 }
@@ -305,6 +308,26 @@ class Story {
           ...{ id: leaver.id, version: leaver.version, changes: { active: false } },
         }),
       );
+  }
+
+  /** Dive plans are decided by several from now on; some wait, each at another step. */
+  async planDives(): Promise<void> {
+    const maren = this.viewer('Maren Okafor');
+    const form = formByKey(this.house.db, 'dive-plan');
+    if (!form) throw new Error('There is no dive plan.');
+    const draft = decidedByOfficers(form.draft);
+    const { version } = saveDraft(this.house, maren, { key: form.key, version: form.version, draft });
+    const input = { key: form.key, version, note: 'Two officers and the lead decide; deep dives once more' };
+    const { number: release } = releaseForm(this.house, maren, input, await findingsOfForm(this.house.db, form.key));
+    for (const [place, { by: name, answers, agreed }] of WAITING_DIVES.entries()) {
+      const key = `demo-dive-${place}`;
+      const asked = submit(this.house, this.viewer(name), { slug: 'dive-plan', release, answers, key });
+      if (!('number' in asked)) continue;
+      for (const officer of agreed)
+        decide(this.house, this.viewer(officer), {
+          ...{ number: asked.number, verdict: 'approve', comment: '', seen: null, key: `${key}-${officer}` },
+        });
+    }
   }
 
   /** Releases a form’s draft for the first time, as the coordinator would. */

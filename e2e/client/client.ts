@@ -21,6 +21,8 @@ export interface Known {
   readonly follow: string;
   readonly followFile: string;
   readonly decision: string;
+  /** Somebody else’s, which waits for a decision. */
+  readonly waiting: string;
   readonly accepting: string;
   readonly job: string;
   readonly invitation: string;
@@ -80,6 +82,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('proposalLink', await stranger.GET('/api/proposals/{token}', path({ token: known.accepting })));
   note('changedBy', await staff.GET('/api/requests/{number}/changing', path({ number: known.number })));
   note('decisionLink', await stranger.GET('/api/decisions/{token}', path({ token: known.decision })));
+  note('deciderTargets', await staff.GET('/api/requests/{number}/decider-targets', path({ number: known.waiting })));
   const live = await staff.GET('/api/live', { parseAs: 'stream' });
   note('live', live);
   await live.data?.cancel();

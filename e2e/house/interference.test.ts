@@ -355,6 +355,7 @@ async function live(hidden: Hidden): Promise<Heard> {
   const site = await sent(priya, 'come-on-site', { ...VISIT, medical_note: note });
   const spare = await sent(priya, 'come-on-site', { ...VISIT, visitor: 'Spare', medical_note: note });
   const water = await sent(hanne, 'come-on-site', { ...WATER, medical_note: note });
+  const handed = await sent(hanne, 'come-on-site', { ...WATER, visitor: 'Handed on', medical_note: note });
   const linked = await sent(hanne, 'come-on-site', { ...WATER, visitor: 'Linked', medical_note: note });
   await sent(hanne, 'concern-report', { about: 'safety', what_happened: note, when: '2026-11-20', reply: false });
   const name = `${note.slice(0, 3)}.pdf`;
@@ -551,8 +552,8 @@ async function live(hidden: Hidden): Promise<Heard> {
     shareTargets: [{ params: { number: site }, query: { find: 'bo' } }],
     shareRequest: each(numbers, (number) => ({ params: { number }, body: { with: { group: 'boats' }, until: null } })),
     unshareRequest: [{ params: { number: site, holder: 'boats' } }],
-    deciderTargets: [{ params: { number: water }, query: { find: 'bo' } }],
-    handDecision: [{ params: { number: water }, body: { to: { group: 'nobody' } } }],
+    deciderTargets: [{ params: { number: handed }, query: { find: 'bo' } }],
+    handDecision: [{ params: { number: handed }, body: { to: { group: 'boats' } } }],
     askAbout: each(numbers, (number) => ({
       params: { number },
       headers: key(`ask-${number}`),

@@ -41,21 +41,31 @@ beforeAll(async () => {
       label: '',
       steps: [
         { id: 'both-1', label: 'First', seats: [person('Edda Kilbride')], needed: 1 },
-        { id: 'both-2', label: 'Second', seats: [person('Hanne Istvan')], needed: 1, instead: [person('Oskar Veldhuis')] },
+        {
+          id: 'both-2',
+          label: 'Second',
+          seats: [person('Hanne Istvan')],
+          needed: 1,
+          instead: [person('Oskar Veldhuis')],
+        },
       ],
     },
   ];
   // Who keeps it is no secret: who is asked to decide shows it.
   const { access } = desk.register('site-access');
-  desk.protect('site-access', { ...access, placed: [...(access.placed ?? []), 'keeper'] });
+  const corrects = {
+    ...{ id: 'corrects', name: 'Whoever asks corrects', fields: ['survival_until'], level: 'write' as const },
+    audience: { in: { anyOf: [] }, outOf: [], requester: 'in' as const },
+  };
+  desk.protect('site-access', {
+    ...{ ...access, rules: [...access.rules, corrects] },
+    placed: [...(access.placed ?? []), 'keeper'],
+  });
   const { draft, version } = ok(await maren.call('form', of)) as { draft: FormDesign; version: number };
   const { otherwise } = draft.routing;
   const fresh: FormDesign = {
     ...draft,
-    fields: [
-      ...draft.fields,
-      { key: 'keeper', label: 'Keeper', type: { kind: 'person', from: [] }, source: 'asked' },
-    ],
+    fields: [...draft.fields, { key: 'keeper', label: 'Keeper', type: { kind: 'person', from: [] }, source: 'asked' }],
     parts: [...draft.parts, { part: 'question', field: 'keeper', asks: '', help: '', required: false }],
     routing: {
       columns: [{ id: 'why', label: 'Why', input: 'reason' }],
@@ -80,7 +90,14 @@ afterAll(() => desk.close());
 let visitors = 0;
 async function sent(by: Caller | undefined, reason: string, more: object = {}): Promise<string> {
   visitors += 1;
-  const answers = { ...WATER, arrival: '2027-01-11', departure: '2027-01-12', reason, visitor: `Visitor ${'x'.repeat(visitors)}`, ...more };
+  const answers = {
+    ...WATER,
+    arrival: '2027-01-11',
+    departure: '2027-01-12',
+    reason,
+    visitor: `Visitor ${'x'.repeat(visitors)}`,
+    ...more,
+  };
   return ok(await (by as Caller).submit('come-on-site', answers, { release })).number;
 }
 const sheetOf = (number: string): Promise<Answer['body']> => (maren as Caller).sheet(number);
@@ -99,7 +116,9 @@ const told = async (name: string, number: string): Promise<readonly string[]> =>
     .filter(({ to, subject, text }) => to.includes(name) && `${subject} ${text}`.includes(number))
     .map(({ subject }) => subject);
 const tray = async (who: Caller | undefined, key: string): Promise<readonly string[]> =>
-  ok(await (who as Caller).call('ledger', { query: { tray: key } })).rows.map(({ number }: { number: string }) => number);
+  ok(await (who as Caller).call('ledger', { query: { tray: key } })).rows.map(
+    ({ number }: { number: string }) => number,
+  );
 
 describe('paths that rows choose', () => {
   it('ask whom they name; where no row names one, nobody decides', async () => {
@@ -151,7 +170,9 @@ describe('the time of a step', () => {
     expect(await told('Oskar Veldhuis', numbers.tell)).toEqual(
       expect.arrayContaining([expect.stringMatching(/^Still waiting for your decision: /)]),
     );
-    expect((await told('Oskar Veldhuis', decidedInTime)).filter((subject) => /^Still waiting/.test(subject))).toEqual([]);
+    expect((await told('Oskar Veldhuis', decidedInTime)).filter((subject) => /^Still waiting/.test(subject))).toEqual(
+      [],
+    );
     // Nobody said anything: the leads hear of it, and it waits on.
     expect((await sheetOf(numbers.tell)).stage.key).toBe('deciding');
     const history = async (number: string): Promise<readonly string[]> =>
@@ -163,7 +184,10 @@ describe('the time of a step', () => {
       ]),
     );
     // The seat goes to the next each time, and to nobody twice.
-    expect((await stepOf(numbers.pass)).seats[0]).toMatchObject({ who: 'Edda Kilbride', as: 'in place of Oskar Veldhuis' });
+    expect((await stepOf(numbers.pass)).seats[0]).toMatchObject({
+      who: 'Edda Kilbride',
+      as: 'in place of Oskar Veldhuis',
+    });
     expect(await history(numbers.pass)).toContain('Nobody answered in time: Step pass. Asked instead: Edda Kilbride');
     expect((await told('Edda Kilbride', numbers.pass)).length).toBeGreaterThan(0);
     expect((await decide(oskar, numbers.pass)).status).toBe(403);
@@ -185,7 +209,11 @@ describe('the time of a step', () => {
     ok(await decide(hanne, numbers.pass));
     // Nothing rings for what is over.
     const { db } = desk.running.house;
-    const ringing = db.select().from(approvalSteps).all().filter(({ ringAt }) => ringAt !== null);
+    const ringing = db
+      .select()
+      .from(approvalSteps)
+      .all()
+      .filter(({ ringAt }) => ringAt !== null);
     expect(ringing).toEqual([]);
     expect(db.select().from(timers).all().length).toBeGreaterThan(0);
   });
@@ -221,7 +249,7 @@ describe('the time of a step', () => {
     ok(
       await (priya as Caller).call('changeMine', {
         ...{ params: { number: changed }, headers: onVersion(version) },
-        body: { changes: { visitor: 'Somebody else' } },
+        body: { changes: { survival_until: '2027-06-01' } },
       }),
     );
     expect((await sheetOf(changed)).stage.key).toBe('deciding');
@@ -244,9 +272,7 @@ describe('a step without anybody', () => {
     expect((await (edda as Caller).call('handDecision', to('Edda Kilbride'))).status).toBe(404);
     expect((await (hanne as Caller).call('handDecision', to('Priya Nakamura-Lind'))).status).toBe(422);
     expect((await (hanne as Caller).call('handDecision', to('Hanne Istvan'))).status).toBe(422);
-    const found = ok(
-      await (hanne as Caller).call('deciderTargets', { params: { number }, query: { find: 'kilb' } }),
-    );
+    const found = ok(await (hanne as Caller).call('deciderTargets', { params: { number }, query: { find: 'kilb' } }));
     expect(found.people.map(({ name }: { name: string }) => name)).toEqual(['Edda Kilbride']);
     ok(await (hanne as Caller).call('handDecision', to('Edda Kilbride')));
     expect((await stepOf(number)).seats[0]).toMatchObject({ who: 'Edda Kilbride', as: 'in place of Hanne Istvan' });
@@ -274,7 +300,9 @@ describe('a step without anybody', () => {
     const waiting = await tray(maren, 'undecided');
     expect(waiting).toEqual(expect.arrayContaining([number, own]));
     await desk.running.dayTurned();
-    expect((await told('Maren Okafor', number)).filter((subject) => /^Nobody can decide: /.test(subject))).toHaveLength(1);
+    expect((await told('Maren Okafor', number)).filter((subject) => /^Nobody can decide: /.test(subject))).toHaveLength(
+      1,
+    );
     // A step that comes later asks who can then.
     ok(await decide(edda, later2));
     expect((await sheetOf(later2)).approval.steps[1].seats[0]).toMatchObject({

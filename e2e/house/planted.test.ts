@@ -1,16 +1,17 @@
 import { type Route, type RouteName, routes, trayKeys } from '@tolvek/contract';
+import { withStepsOf } from '@tolvek/core/approval';
 import { newDoor } from '@tolvek/core/door';
 import { asking, designOf, type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
 import { newMailing } from '@tolvek/core/mailing';
 import type { NoticeCause } from '@tolvek/core/notice';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
-import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { people, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sendChanges } from './changing.ts';
-import { type Caller, Desk, STORM, tripOf, VISIT, WATER } from './desk.ts';
+import { type Answer, type Caller, Desk, STORM, tripOf, VISIT, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 import { waitInLine } from './line.ts';
 
@@ -256,7 +257,12 @@ async function closeMore(maren: Caller): Promise<void> {
   const parts = fields.map(
     ({ key: field }) => ({ part: 'question', field, asks: '', help: '', required: false }) as const,
   );
-  const body = { draft: { ...draft, fields: [...draft.fields, ...fields], parts: [...draft.parts, ...parts] } };
+  // Who decides has a time: what nobody decides in it is told of.
+  const limit = { within: 8 * 3_600_000, silence: 'tell' } as const;
+  const approval = withStepsOf(draft.approval, (step) => ({ ...step, limit }));
+  const body = {
+    draft: { ...draft, fields: [...draft.fields, ...fields], parts: [...draft.parts, ...parts], approval },
+  };
   // Closed first, so that nothing is asked for a moment that everybody could read.
   const { rules } = desk.register('site-access').access;
   desk.protect('site-access', {
@@ -275,6 +281,28 @@ async function closeMore(maren: Caller): Promise<void> {
     body: { note: '' },
   });
   expect([released.status, released.text]).toEqual([200, expect.anything()]);
+}
+
+/** One that waits for a decision, one that is put back with a question, and one at which nobody is left to decide. */
+async function leftUndecided(as: (name: string) => Caller, send: (who: Caller) => Promise<Answer>): Promise<string> {
+  const [priya, edda] = [as('Priya Nakamura-Lind'), as('Edda Kilbride')];
+  const numbers = [];
+  for (let times = 0; times < 3; times += 1) numbers.push((await send(priya)).body.number);
+  const [waits, returned, alone] = numbers as [string, string, string];
+  const decision = { verdict: 'return', comment: 'How long will you stay?', seen: await edda.seen(returned) };
+  const { status } = await edda.call('decide', {
+    ...{ params: { number: returned }, headers: { 'Idempotency-Key': crypto.randomUUID() } },
+    body: decision,
+  });
+  const leaver = desk.idOf('Declan Oyelaran');
+  const handed = await edda.call('handDecision', { params: { number: alone }, body: { to: { person: leaver } } });
+  expect([status, handed.status]).toEqual([200, 200]);
+  const { db } = desk.running.house;
+  const active = (is: boolean): void => void db.update(people).set({ active: is }).where(eq(people.id, leaver)).run();
+  active(false);
+  await desk.running.dayTurned();
+  active(true);
+  return waits;
 }
 
 /** What can be done at the buttons of a trip. */
@@ -308,6 +336,7 @@ async function withdrawn(stranger: Caller): Promise<void> {
 }
 
 describe('a value in the restricted field', () => {
+  let undecided = '';
   let outside = '';
   let inside = '';
   let follow = '';
@@ -410,6 +439,7 @@ describe('a value in the restricted field', () => {
       headers: key(),
       body: { verdict: 'refuse', comment: 'Not in March.', seen: await as('Edda Kilbride').seen(turnedDown) },
     });
+    undecided = await leftUndecided(as, (who) => who.submit('come-on-site', sent, { release: 2 }));
     await stranger.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
     const late = await handler.sheet(outside);
     expect(
@@ -653,8 +683,8 @@ describe('a value in the restricted field', () => {
       shareTargets: [{ params: { number: outside }, query: { find: 'bo' } }],
       shareRequest: [{ params: { number: outside }, body: { with: { group: 'boats' }, until: null } }],
       unshareRequest: [{ params: { number: outside, holder: 'boats' } }],
-      deciderTargets: [{ params: { number: outside }, query: { find: 'bo' } }],
-      handDecision: [{ params: { number: outside }, body: { to: { group: 'boats' } } }],
+      deciderTargets: [{ params: { number: undecided }, query: { find: 'bo' } }],
+      handDecision: [{ params: { number: undecided }, body: { to: { group: 'boats' } } }],
       askAbout: [
         { params: { number: outside }, headers: key(), body: { mailing: mailing.owedForms?.[0]?.params?.id ?? '' } },
       ],

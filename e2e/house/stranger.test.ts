@@ -49,6 +49,7 @@ async function known() {
   ok(await (await desk.as('Ada Quillfeather')).call('changeRights', looksBack));
   const { url } = desk.running;
   const own = ok(await maren.submit('come-on-site', WATER)).number;
+  const waiting = ok(await priya.submit('come-on-site', { ...WATER, visitor: 'Somebody else' })).number;
   const papers = async (who: Caller, slug: string, more = {}) => {
     const sent = await upload(url, who, 'plan.pdf', PDF, { slug });
     const { number } = ok(await who.submit(slug, { what: 'x', papers: [sent.body.ref] }, more));
@@ -97,6 +98,7 @@ async function known() {
     job: desk.hadDone('Maren Okafor'),
     kept: await desk.tokenFor('hilda@corrin.example', 'go on'),
     confirmation: await desk.tokenFor('greta@corrin.example', 'confirm'),
+    waiting,
     decision: await desk.tokenFor('tomas.achterberg', 'decide'),
     accepting: await desk.tokenFor('', 'accept'),
   };

@@ -31,7 +31,7 @@ export { allRegisters, registerByKey } from './register/queries.ts';
 export { numberIn } from './request/nextNumber.ts';
 export { requestById } from './request/queries.ts';
 export { changeProfile, layDesk } from './settings/commands.ts';
-export { releaseForm } from './workshop/commands.ts';
+export { releaseForm, saveDraft } from './workshop/commands.ts';
 export { createForm } from './workshop/create.ts';
 export { addDoor, doorView, settleDoor } from './workshop/doors.ts';
 export { findingsOfForm } from './workshop/findings.ts';

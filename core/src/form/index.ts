@@ -146,4 +146,4 @@ export {
   saidIn,
   stoodIn,
 } from './updates.ts';
-export { actionInWords, expressionInWords, partName, presetInWords, ruleInWords } from './words.ts';
+export { actionInWords, expressionInWords, partName, presetInWords, ruleInWords, whenInWords } from './words.ts';

@@ -11,9 +11,9 @@ import {
   parseExpression,
   parseTests,
 } from '../expression/index.ts';
-import { pathsChosen } from '../routing/index.ts';
 import { own } from '../own/index.ts';
 import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf } from '../register/index.ts';
+import { pathsChosen } from '../routing/index.ts';
 import { type Action, type Edition, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
 import { ASKING, differenceKey } from './editions/index.ts';
 import type { Finding } from './findings/finding.ts';

@@ -28,7 +28,8 @@ export function expressionInWords(text: string, scope: Scope): Words {
   return printExpression(value, scope);
 }
 
-function whenInWords(text: string, scope: Scope): Words {
+/** A condition as a sentence says it. */
+export function whenInWords(text: string, scope: Scope): Words {
   const parsed = parseExpression(text);
   return parsed.ok ? conditionInWords(parsed.value, scope) : text;
 }

@@ -1,12 +1,12 @@
 import { type ApprovalPath, NOBODY, seatWord } from '@tolvek/core/approval';
 import { wordOf } from '@tolvek/core/people';
+import type { SeatGiven } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { dropLinks } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
-import type { SeatGiven } from '@tolvek/core/request';
 import { decidersAre, type Follower } from '../request/change.ts';
 import { type ShownRow, wordsKept } from '../request/queries.ts';
 import { beginLimit, endLimit, pauseLimit, resumeLimit } from './limits.ts';

@@ -16,7 +16,10 @@ export function ringFor(work: Work, request: RequestRow, stepId: string): void {
   const { tx, now } = work;
   const round = roundOf(tx, request.id);
   const step = round?.steps.find(({ id }) => id === stepId);
-  if (!round || !step?.limit || step.ringAt === null) return stopRinging(tx, stepId);
+  if (!round || !step?.limit || step.ringAt === null) {
+    stopRinging(tx, stepId);
+    return;
+  }
   if (step.ringAt > now) return;
   const standing = standingOf(round);
   if (round.state !== 'open' || standing.state !== 'open' || round.steps[standing.step]?.id !== stepId) {

@@ -194,10 +194,6 @@ export function recordNow(db: Reader, id: string): PersonRow | undefined {
   return row;
 }
 
-/** A holder of a seat as one word, by the record a person is a part of by now. */
-export const holderNow = (db: Reader, holder: Holder): string =>
-  wordOf('person' in holder ? { person: recordNow(db, holder.person)?.id ?? holder.person } : holder);
-
 /** Active people who hold something: the members of a group, or one of the staff. */
 export function peopleHolding(db: Reader, word: string): readonly PersonRow[] {
   const holder = holderOf(word);

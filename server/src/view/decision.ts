@@ -1,8 +1,8 @@
 import { type DecidesBy, mayNotDecide, NOBODY } from '@tolvek/core/approval';
 import type { Viewer } from '@tolvek/core/people';
 import type { Words } from '@tolvek/words';
-import type { Reader } from '../platform/database.ts';
 import { asked, type Round, type SeatRow, seatFor, stepOf, stepOfSeat } from '../approval/queries.ts';
+import type { Reader } from '../platform/database.ts';
 
 /** The decision on a request as pages tell of it: at the step its round is at, or ended at. */
 export interface Decision {

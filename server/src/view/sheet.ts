@@ -1,8 +1,8 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { Revealed, VisibleValues } from '@tolvek/core/access';
+import { isHolder, NOBODY, pathName, seatOf } from '@tolvek/core/approval';
 import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
 import type { Consent } from '@tolvek/core/door';
-import { isHolder, NOBODY, pathName, seatOf } from '@tolvek/core/approval';
 import { type FormDesign, sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
 import {

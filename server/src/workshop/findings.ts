@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { allSteps, holdersPlanned } from '@tolvek/core/approval';
 import type { AccessPlan } from '@tolvek/core/access';
+import { allSteps, holdersPlanned } from '@tolvek/core/approval';
 import {
   allQuestionsOf,
   type Edition,

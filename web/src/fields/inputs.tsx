@@ -39,13 +39,15 @@ const lineOf =
     readonly type: string;
     readonly inputMode?: 'tel' | 'email' | 'url';
     readonly autoComplete?: string;
-    readonly placeholder?: string;
+    /** Said when it is shown: the texts may come later than this file. */
+    readonly placeholder?: () => string;
     readonly className?: string;
   }) =>
   (props: InputProps<K>) => (
     <input
       {...common(props)}
       {...line}
+      placeholder={line.placeholder?.()}
       className={line.className ?? 'input'}
       value={typed(props.value)}
       onChange={(event) => props.onChange(event.target.value)}
@@ -54,10 +56,10 @@ const lineOf =
 
 const EmailInput = lineOf<'email'>({ type: 'email', autoComplete: 'email' });
 const PhoneInput = lineOf<'phone'>({ type: 'tel', autoComplete: 'tel', className: 'input max-w-72' });
-const LinkInput = lineOf<'link'>({ type: 'text', inputMode: 'url', placeholder: 'https://' });
+const LinkInput = lineOf<'link'>({ type: 'text', inputMode: 'url', placeholder: () => 'https://' });
 const DurationInput = lineOf<'duration'>({
   type: 'text',
-  placeholder: say('desk:likeLength'),
+  placeholder: () => say('desk:likeLength'),
   className: 'input max-w-48',
 });
 

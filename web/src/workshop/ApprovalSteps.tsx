@@ -1,4 +1,5 @@
 import { type ApprovalPath, pathName } from '@tolvek/core/approval';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { say, told } from '../wire/words.ts';
@@ -13,11 +14,12 @@ export function ApprovalSteps() {
   const { draft, change } = editing;
   const { paths } = draft.approval;
   const groups = form.groups.map(({ key }) => key);
+  const [open, setOpen] = useState<string | null>(null);
   const findings = keeping.findings.filter(({ page, at }) => page === 'approval' && at === 'step');
   return (
     <div id="at-step">
       {paths.map((path) => (
-        <Path key={path.id} path={path} isOnly={paths.length === 1} groups={groups} />
+        <Path key={path.id} {...{ path, groups, open, setOpen }} isOnly={paths.length === 1} />
       ))}
       {findings.map((finding) => (
         <FindingLine key={told(finding.message)} finding={finding} formKey={form.key} change={change} />
@@ -43,10 +45,13 @@ interface PathProps {
   readonly path: ApprovalPath;
   readonly isOnly: boolean;
   readonly groups: readonly string[];
+  /** The id of the step that is being changed. */
+  readonly open: string | null;
+  readonly setOpen: (step: string | null) => void;
 }
 
 /** A path with its steps; where there are several, with its name and the rows that choose it. */
-function Path({ path, isOnly, groups }: PathProps) {
+function Path({ path, isOnly, groups, open, setOpen }: PathProps) {
   const { editing } = useBinder();
   const { change } = editing;
   const { id, label, steps } = path;
@@ -71,7 +76,13 @@ function Path({ path, isOnly, groups }: PathProps) {
       )}
       <ol>
         {steps.map((step, place) => (
-          <StepItem key={step.id} {...{ step, place, groups }} of={steps.length} />
+          <StepItem
+            key={step.id}
+            {...{ step, place, groups }}
+            of={steps.length}
+            isOpen={open === step.id}
+            open={(isOpen) => setOpen(isOpen ? step.id : null)}
+          />
         ))}
       </ol>
       <p className="mt-3">

@@ -1,5 +1,5 @@
-import { preparePaths } from '@tolvek/core/approval';
 import type { AnswerOf } from '@tolvek/contract';
+import { preparePaths } from '@tolvek/core/approval';
 import { explain, parseExpression } from '@tolvek/core/expression';
 import {
   type Elsewhere,

@@ -6,6 +6,7 @@ import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
 import { MoveButtons } from './MoveButtons.tsx';
 import { OptionalCondition } from './OptionalCondition.tsx';
 import { SeatOf } from './SeatOf.tsx';
+import { useStepSentences } from './stepSentences.ts';
 import { changeSeat, editStep, firstLimit, moveStep, removeStep, seatBesides, withHours } from './steps.ts';
 
 const HOUR = 3_600_000;
@@ -17,10 +18,37 @@ interface StepItemProps {
   readonly of: number;
   /** The keys of all groups. */
   readonly groups: readonly string[];
+  /** Whether it is being changed. */
+  readonly isOpen: boolean;
+  readonly open: (isOpen: boolean) => void;
 }
 
-/** A step of an approval: whom it asks, how many have to agree, who decides instead, until when, and when it is asked at all. */
-export function StepItem({ step, place, of, groups }: StepItemProps) {
+/** A step of an approval, as sentences; pressed, each thing it says is changed. */
+export function StepItem(props: StepItemProps) {
+  const { step, place, isOpen, open } = props;
+  const sentences = useStepSentences(step);
+  if (isOpen) return <OpenStep {...props} />;
+  return (
+    <li className="mt-2.5 flex items-start gap-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-2.5">
+      <div className="min-w-0 flex-1">
+        <h3 className="font-serif text-[16.5px]">
+          {place + 1}. {step.label}
+        </h3>
+        {sentences.map((sentence) => (
+          <p key={sentence} className="mt-0.5">
+            {sentence}
+          </p>
+        ))}
+      </div>
+      <Button onClick={() => open(true)} aria-label={say('workshop:changeStepOf', { step: step.label })}>
+        {say('workshop:changeStep')}
+      </Button>
+    </li>
+  );
+}
+
+/** Whom a step asks, how many have to agree, who decides instead, until when, and when it is asked at all. */
+function OpenStep({ step, place, of, groups, open }: StepItemProps) {
   const { editing } = useBinder();
   const { change } = editing;
   const { id, label } = step;
@@ -62,6 +90,9 @@ export function StepItem({ step, place, of, groups }: StepItemProps) {
         <Until {...{ step, edit, name }} />
         <When {...{ step, edit }} />
       </div>
+      <p className="mt-3">
+        <Button onClick={() => open(false)}>{say('workshop:stepDone')}</Button>
+      </p>
     </li>
   );
 }
