@@ -36,8 +36,10 @@ beforeAll(async () => {
     path('keeper', [{ field: 'keeper' }], { instead: [person('Oskar Veldhuis'), { group: 'duty-managers' }] }),
     ...(['tell', 'pass', 'agree', 'refuse'] as const).map(timed),
     path('alone', [person('Hanne Istvan')]),
+    path('pair', [person('Edda Kilbride'), person('Hanne Istvan')], { needed: 2 }),
     {
       id: 'both',
+      again: ['survival_until'],
       label: '',
       steps: [
         { id: 'both-1', label: 'First', seats: [person('Edda Kilbride')], needed: 1 },
@@ -75,6 +77,20 @@ beforeAll(async () => {
       otherwise: { ...otherwise, path: null },
     },
     approval: { paths },
+    editions: [
+      {
+        ...{ id: 'all', name: 'All', on: true, audience: { in: { everyone: true }, outOf: [] }, when: '' },
+        differences: [
+          {
+            ...{ does: 'add', after: null },
+            adds: {
+              ...{ part: 'instruction', id: 'text-1', text: 'If in doubt, have it decided.' },
+              actions: [{ id: 'button-1', does: 'begin', label: 'Have it decided', path: 'alone' }],
+            },
+          },
+        ],
+      },
+    ],
   };
   const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body: { draft: fresh } }));
   const errors = ok(await maren.call('form', of)).findings.filter(
@@ -262,6 +278,75 @@ describe('the time of a step', () => {
       }),
     );
     expect((await sheetOf(freed)).approval.state).toBe('withdrawn');
+  });
+});
+
+describe('a decision, afterwards', () => {
+  const changedBy = async (number: string, until: string): Promise<void> => {
+    const { version } = ok(await (priya as Caller).call('myRequest', { params: { number } }));
+    ok(
+      await (priya as Caller).call('changeMine', {
+        ...{ params: { number }, headers: onVersion(version), body: { changes: { survival_until: until } } },
+      }),
+    );
+  };
+  const handlerMoves = async (number: string, stage: string): Promise<void> => {
+    const { version } = await (maren as Caller).sheet(number);
+    ok(await (maren as Caller).call('moveStage', { params: { number }, headers: onVersion(version), body: { stage } }));
+  };
+
+  it('is asked for again when a field changes that its path names, says so before, and goes back to where it was', async () => {
+    const number = await sent(priya, 'both');
+    const mine = async () => ok(await (priya as Caller).call('myRequest', { params: { number } })).changing.asksAgain;
+    // Nobody has said anything: they decide on what it says now.
+    expect([(await sheetOf(number)).asksAgain, await mine()]).toEqual([[], []]);
+    await changedBy(number, '2027-06-02');
+    expect((await sheetOf(number)).history.filter(({ kind }: { kind: string }) => kind === 'decision')).toEqual([]);
+    ok(await decide(edda, number));
+    expect([(await sheetOf(number)).asksAgain, await mine()]).toEqual([['survival_until'], ['survival_until']]);
+    await changedBy(number, '2027-06-03');
+    const again = await sheetOf(number);
+    expect(again.approval.steps[0].seats[0]).toMatchObject({ who: 'Edda Kilbride', state: 'open' });
+    expect((await told('Edda Kilbride', number)).length).toBe(2);
+    for (const who of [edda, hanne]) ok(await decide(who, number));
+    await handlerMoves(number, 'in_hand');
+    await changedBy(number, '2027-06-04');
+    expect((await sheetOf(number)).stage.key).toBe('deciding');
+    for (const who of [edda, hanne]) ok(await decide(who, number));
+    expect((await sheetOf(number)).stage.key).toBe('in_hand');
+  });
+
+  it('is taken back by whoever said it while others have to say something there, and no later', async () => {
+    const number = await sent(priya, 'pair');
+    const takeBack = (who: Caller | undefined) => (who as Caller).call('takeBackDecision', { params: { number } });
+    expect((await takeBack(edda)).status).toBe(409);
+    expect(ok(await decide(edda, number)).more).toBe(true);
+    expect((await (edda as Caller).sheet(number)).approval.mayTakeBack).toBe(true);
+    expect((await takeBack(hanne)).status).toBe(409);
+    ok(await takeBack(edda));
+    expect((await stepOf(number)).seats.map(({ state }: { state: string }) => state)).toEqual(['open', 'open']);
+    ok(await decide(edda, number));
+    ok(await decide(hanne, number));
+    expect((await takeBack(hanne)).status).toBe(409);
+  });
+
+  it('is begun by a button, once: while it waits and when it was approved, it says why not', async () => {
+    const number = await sent(priya, 'whatever');
+    await handlerMoves(number, 'in_hand');
+    const button = async () => (await sheetOf(number)).actions[0];
+    const begin = () =>
+      (maren as Caller).call('act', { params: { number, action: 'button-1' }, body: { does: 'begin' } });
+    expect(await button()).toMatchObject({ does: 'begin', whyNot: null });
+    ok(await begin());
+    const waits = await sheetOf(number);
+    expect([waits.stage.key, waits.approval.label]).toEqual(['deciding', 'Step alone']);
+    expect((await button()).whyNot).toMatch(/^It waits for “Step alone” since /);
+    expect((await begin()).status).toBe(409);
+    ok(await decide(hanne, number));
+    // It goes on where it was.
+    expect((await sheetOf(number)).stage.key).toBe('in_hand');
+    expect((await button()).whyNot).toMatch(/^It was approved on /);
+    expect((await begin()).status).toBe(409);
   });
 });
 

@@ -1,3 +1,4 @@
+ALTER TABLE `approval_rounds` ADD `from_stage` text;--> statement-breakpoint
 ALTER TABLE `approval_steps` ADD `against` integer;--> statement-breakpoint
 ALTER TABLE `approval_steps` ADD `instead` text;--> statement-breakpoint
 ALTER TABLE `approval_steps` ADD `limit` text;--> statement-breakpoint

@@ -33,6 +33,7 @@ export const deskHeads = {
   actOnMine: { method: 'POST', path: '/api/my/requests/:number/actions/:action', caller: 'person' },
   actFollowed: { method: 'POST', path: '/api/follow/:token/actions/:action', caller: 'link' },
   deciderTargets: { method: 'GET', path: '/api/requests/:number/decider-targets', caller: 'staff' },
+  takeBackDecision: { method: 'POST', path: '/api/requests/:number/decision/take-back', caller: 'staff' },
   handDecision: { method: 'POST', path: '/api/requests/:number/decision/hand', caller: 'staff' },
   decide: { method: 'POST', path: '/api/requests/:number/decision', caller: 'staff', guard: 'Idempotency-Key' },
   decideByLink: { method: 'POST', path: '/api/decisions/:token', caller: 'link', guard: 'Idempotency-Key' },

@@ -19,6 +19,7 @@ const keptChange = versioned.extend({
 const acting = z.discriminatedUnion('does', [
   z.strictObject({ does: z.literal('take-part'), takes: z.boolean() }),
   z.strictObject({ does: z.literal('ask'), text }),
+  z.strictObject({ does: z.literal('begin') }),
 ]);
 const anAction = z.string().max(64);
 
@@ -269,6 +270,11 @@ export const deskRoutes = routesOf(deskHeads, {
     body: z.strictObject({
       to: z.union([z.strictObject({ person: z.string().max(64) }), z.strictObject({ group: z.string().max(64) })]),
     }),
+    answer: done,
+  },
+  takeBackDecision: {
+    says: 'Takes back what the caller has said at a step of a decision, while others still have to say something there.',
+    params: numbered,
     answer: done,
   },
   decide: {

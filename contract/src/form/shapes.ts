@@ -34,6 +34,7 @@ const help = z.string().max(1_000);
 const namedAction = exactly<NamedAction>()(
   z.discriminatedUnion('does', [
     z.strictObject({ id: key, does: z.literal('take-part'), label: short, back: short, field: fieldKey }),
+    z.strictObject({ id: key, does: z.literal('begin'), label: short, path: key }),
     z.strictObject({ id: key, does: z.literal('ask'), label: short, asks: z.union([fieldKey, z.literal('')]) }),
   ]),
 );
@@ -126,7 +127,14 @@ const approvalStep = exactly<ApprovalStep>()(
 const approvalPlan = exactly<ApprovalPlan>()(
   z.strictObject({
     paths: z
-      .array(z.strictObject({ id: key, label: short, steps: z.array(approvalStep).min(1).max(10).readonly() }))
+      .array(
+        z.strictObject({
+          id: key,
+          label: short,
+          steps: z.array(approvalStep).min(1).max(10).readonly(),
+          again: z.array(fieldKey).max(40).readonly().optional(),
+        }),
+      )
       .min(1)
       .max(20)
       .readonly(),
@@ -245,6 +253,7 @@ const fix = exactly<Fix>()(
     z.strictObject({ fix: z.literal('drop-unique'), unique: z.string() }),
     z.strictObject({ fix: z.literal('drop-column'), column: z.string() }),
     z.strictObject({ fix: z.literal('always-asked'), step: z.string() }),
+    z.strictObject({ fix: z.literal('not-again'), path: z.string(), field: z.string() }),
     z.strictObject({ fix: z.literal('drop-word'), part: z.string(), field: z.string() }),
     z.strictObject({ fix: z.literal('drop-difference'), edition: z.string(), difference: z.string() }),
     z.strictObject({ fix: z.literal('drop-shown'), edition: z.string(), fields: z.array(z.string()).readonly() }),

@@ -99,6 +99,8 @@ const actions = z.array(
       whyNot: words.nullable(),
     }),
     z.object({ at: z.int(), id: z.string(), does: z.literal('ask'), label: z.string() }),
+    /** Why it can’t be decided by it now; null where it can. */
+    z.object({ at: z.int(), id: z.string(), does: z.literal('begin'), label: z.string(), whyNot: words.nullable() }),
     z.object({ at: z.int(), does: z.literal('write'), label: z.string(), to: z.string() }),
   ]),
 );
@@ -128,6 +130,8 @@ export const requesterView = z.object({
     vocabularies: z.array(vocabulary).readonly(),
     /** What a changed answer has done anew. */
     again: z.array(z.enum(AGAIN)).readonly(),
+    /** The keys of those by whose change who decides is asked again. */
+    asksAgain: z.array(z.string()).readonly(),
   }),
   /** The labels of what the desk has begun to change just now, as far as its reader may read it. */
   atWork: z.array(z.string()),
@@ -219,6 +223,8 @@ export const sheet = z.object({
   /** What that edition says beside it, and what its reader can do there. */
   words: visibleTexts,
   actions,
+  /** The keys of fields by whose change who decides is asked again. */
+  asksAgain: z.array(z.string()).readonly(),
   fieldTypes: z.record(z.string(), kind),
   /** What the form says to whoever fills a field in, by field; the same helps at the desk. */
   help: z.record(z.string(), z.string()),
@@ -285,6 +291,8 @@ export const sheet = z.object({
       mayReturn: z.boolean(),
       /** Whether its reader may ask somebody else to decide instead. */
       mayHand: z.boolean(),
+      /** Whether its reader may take back what they have said, as nothing has followed from it. */
+      mayTakeBack: z.boolean(),
       /** Since when nobody can decide who could bring it to an end. */
       nobodySince: moment.nullable(),
       /** Stands for what is in view; a decision says it, so that it is on what was read. */

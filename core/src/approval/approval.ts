@@ -47,6 +47,8 @@ export interface ApprovalPath {
   /** What it is called where there are several; by its steps when empty. */
   readonly label: string;
   readonly steps: readonly ApprovalStep[];
+  /** Keys of fields: who decides is asked again when one of them changes afterwards. None when nothing is said. */
+  readonly again?: readonly string[] | undefined;
 }
 
 /** The paths that rows of a routing table choose from; steps have ids of their own in all of them. */

@@ -441,9 +441,14 @@ function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
   return changes;
 }
 
-const stepsOf = ({ approval: { paths } }: FormDesign, scope: Scope): Said => {
-  const of = ({ steps }: ApprovalPath): Said =>
-    said('changes:steps', { steps: steps.map((step) => stepSaid(step, scope)) });
+const stepsOf = (design: FormDesign, scope: Scope): Said => {
+  const { paths } = design.approval;
+  const of = ({ steps, again = [] }: ApprovalPath): Said => {
+    const all = said('changes:steps', { steps: steps.map((step) => stepSaid(step, scope)) });
+    return again.length === 0
+      ? all
+      : said('changes:asksAgain', { steps: all, fields: again.map((key) => partName(design, key)) });
+  };
   const [first] = paths;
   if (first && paths.length === 1) return of(first);
   return said('changes:paths', {

@@ -65,7 +65,9 @@ export type NamedAction =
       readonly field: string;
     }
   /** Asks a question: the person in a field as well, besides who works on the request; empty: only them. */
-  | { readonly id: string; readonly does: 'ask'; readonly label: string; readonly asks: string };
+  | { readonly id: string; readonly does: 'ask'; readonly label: string; readonly asks: string }
+  /** Has it decided by a path, by its id; refused while it is decided, and once it was approved by it. */
+  | { readonly id: string; readonly does: 'begin'; readonly label: string; readonly path: string };
 
 export type Part = Question | Section | Page | Instruction;
 

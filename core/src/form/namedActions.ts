@@ -1,6 +1,6 @@
 import { said, type Words } from '@tolvek/words';
 import type { Field, FieldValue, Phase } from '../register/index.ts';
-import type { Instruction, NamedAction } from './design.ts';
+import { addedParts, type Edition, type Instruction, type NamedAction } from './design.ts';
 
 /** Who wants to take part. */
 export interface Joining {
@@ -23,6 +23,14 @@ export interface TakingPart {
 /** The named actions that words beside a request offer. */
 export const actionsIn = (words: readonly Pick<Instruction, 'actions'>[]): readonly NamedAction[] =>
   words.flatMap(({ actions = [] }) => actions);
+
+/** The ids of the approval paths that buttons of some editions begin. */
+export const pathsBegun = (editions: readonly Pick<Edition, 'differences'>[] = []): ReadonlySet<string> =>
+  new Set(
+    editions
+      .flatMap(({ differences }) => actionsIn(addedParts(differences).filter((part) => part.part === 'instruction')))
+      .flatMap((action) => (action.does === 'begin' ? [action.path] : [])),
+  );
 
 /** The people in a field, by id; none where it is not one for people. */
 export const takingPart = (value: FieldValue | undefined): readonly string[] =>

@@ -1,6 +1,13 @@
 import { said } from '@tolvek/words';
 import type { Read, Readers, Sink, SinkKind } from '../access/index.ts';
-import { type ApprovalPlan, type ApprovalStep, conditionOf, seatsPlanned } from '../approval/index.ts';
+import {
+  type ApprovalPath,
+  type ApprovalPlan,
+  type ApprovalStep,
+  conditionOf,
+  pathName,
+  seatsPlanned,
+} from '../approval/index.ts';
 import { placeholdersIn } from '../design/index.ts';
 import {
   columnsRead,
@@ -19,6 +26,7 @@ import { ASKING, differenceKey } from './editions/index.ts';
 import type { Finding } from './findings/finding.ts';
 import type { Fix } from './findings/fix.ts';
 import { pageKeys, pagesBetween, placesOf } from './layout.ts';
+import { pathsBegun } from './namedActions.ts';
 import { isReferring } from './offers.ts';
 import { presetReads } from './presets.ts';
 import { partName } from './words.ts';
@@ -91,8 +99,8 @@ export function sinksOf(design: Making): readonly FormSink[] {
       }),
     ),
     ...(routing ? routingSinks(routing, fields) : []),
-    ...(routing && design.approval ? stepsChosen(routing, design.approval) : []).flatMap((step) =>
-      stepSinks(step, fields),
+    ...(routing && design.approval ? pathsUsed(routing, design.approval, pathsBegun(design.editions)) : []).flatMap(
+      (path) => [...againSinks(path, fields), ...path.steps.flatMap((step) => stepSinks(step, fields))],
     ),
     ...parts.flatMap((part): FormSink[] => instructionSinks(part, fields)),
     ...(design.editions ?? []).flatMap((edition) => editionSinks(edition, design)),
@@ -366,11 +374,25 @@ function routingSinks({ columns, rows }: FormDesign['routing'], fields: readonly
   });
 }
 
-/** The steps of the paths that rows of a table choose. */
-const stepsChosen = (routing: FormDesign['routing'], { paths }: ApprovalPlan): readonly ApprovalStep[] => {
+/** The paths that rows of a table choose, or a button begins. */
+const pathsUsed = (routing: FormDesign['routing'], { paths }: ApprovalPlan, begun: ReadonlySet<string>) => {
   const chosen = pathsChosen(routing);
-  return paths.flatMap(({ id, steps }) => (chosen.has(id) ? steps : []));
+  return paths.filter(({ id }) => chosen.has(id) || begun.has(id));
 };
+
+/** That it is decided anew when some fields change is seen by whoever works on a request. */
+const againSinks = ({ id, again = [], label, steps }: ApprovalPath, fields: readonly Field[]): readonly FormSink[] =>
+  again.map((field) => ({
+    kind: 'step',
+    id: `again ${id} ${field}`,
+    text: field,
+    says: (it) => said('sinks:again', { path: pathName({ label, steps }), it }),
+    readers: { who: 'desk' },
+    reads: verdicts(wholly([field], fields)),
+    page: 'approval',
+    at: 'step',
+    fix: { fix: 'not-again', path: id, field },
+  }));
 
 /** Whether a step of the approval is asked, and whom: whoever works on a request sees who decides. */
 function stepSinks(step: ApprovalStep, fields: readonly Field[]): readonly FormSink[] {

@@ -16,7 +16,7 @@ import { differenceKey } from './editions/index.ts';
 
 function actionSaid(action: NamedAction, at: string, say: Say): NamedAction {
   const label = say(at, action.label, 'button');
-  return action.does === 'ask'
+  return action.does !== 'take-part'
     ? { ...action, label }
     : { ...action, label, back: say(`${at} back`, action.back, 'button') };
 }

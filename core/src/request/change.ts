@@ -87,11 +87,17 @@ export type RequestChange =
       readonly insteadOf?: string;
       /** It follows from silence: nobody said it. */
       readonly silent?: true;
+      /** The stage to which it goes back when it is approved; the first where it came from none. */
+      readonly to?: string;
     }
   /** The time of a step is over and it is not decided: who hears of delays is told, or others are asked instead. */
   | { readonly kind: 'silent'; readonly step: string; readonly gives: readonly SeatGiven[] }
   /** Somebody is asked in place of who was, by hand. */
   | { readonly kind: 'handed'; readonly step: string; readonly gives: readonly SeatGiven[] }
+  /** Somebody has it decided, by a path that stands in its rounds and not in its history. */
+  | { readonly kind: 'sent-to-decide'; readonly from: string; readonly to: string; readonly path?: ApprovalPath }
+  /** Whoever did it takes back what they said at a step, where others still have to say something. */
+  | { readonly kind: 'taken-back'; readonly step: string }
   /** Whoever decides asks for more before they do: it waits for whoever asked, and goes on when they answer. */
   | {
       readonly kind: 'returned';
@@ -213,6 +219,10 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
         : said('history:passedOn', { step: change.step, who: newHolders(change, names) });
     case 'handed':
       return said('history:handed', { step: change.step, who: newHolders(change, names) });
+    case 'sent-to-decide':
+      return said('history:sentToDecide', { from: names.stage(change.from), to: names.stage(change.to) });
+    case 'taken-back':
+      return said('history:takenBack', { step: change.step });
     case 'returned':
       return said('history:returned', { step: change.step });
     case 'answered':

@@ -1,14 +1,16 @@
 import type { ApprovalPath } from '@tolvek/core/approval';
 import type { Again } from '@tolvek/core/door';
 import { requestSlots } from '@tolvek/core/register';
+import type { Happening } from '@tolvek/core/request';
 import { releaseById } from '../form/queries.ts';
 import { membersOf } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
 import { by, type Work } from '../platform/work.ts';
 import { registerById, stageWithRole } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { factsOfRequest } from '../request/facts.ts';
-import type { RequestRow } from '../request/queries.ts';
-import { roundOf } from './queries.ts';
+import type { RequestRow, ShownRow } from '../request/queries.ts';
+import { type Round, roundOf } from './queries.ts';
 
 /**
  * Does with a request anew what its door wants when whoever asked has changed answers: it is routed as if it had come
@@ -41,6 +43,49 @@ export function askAnew(work: Work, changed: RequestRow, again: readonly Again[]
     row = changeRequest(own, row, { kind: 'decided-anew', from: row.stage, to: key, path });
   }
   return row;
+}
+
+type Changed = Extract<Happening, { kind: 'values' }>;
+
+/** Changes by which nobody says anything new: who decides is not asked again by them. */
+const NO_NEWS: ReadonlySet<Changed['why']> = new Set(['day', 'numbered', 'recomputed', 'merged']);
+
+/**
+ * The fields by whose change who decides is asked again just now: those that the path of its decision names, once somebody
+ * has said something at it.
+ */
+export function asksWhenChanged(db: Reader, request: ShownRow): readonly string[] {
+  if (request.phase === 'finished') return [];
+  const round = roundOf(db, request.id);
+  if (!round || round.state === 'refused' || round.state === 'withdrawn') return [];
+  const isHeard =
+    round.state === 'approved' || round.steps.some(({ seats }) => seats.some(({ decidedAt }) => decidedAt));
+  return isHeard ? (pathOf(db, request, round)?.again ?? []) : [];
+}
+
+/** The path that a round was planned by. */
+function pathOf(db: Reader, { releaseId }: Pick<ShownRow, 'releaseId'>, { steps }: Round): ApprovalPath | undefined {
+  const keys = new Set(steps.map(({ key }) => key));
+  const { paths } = releaseById(db, releaseId).release.design.approval;
+  return paths.find((path) => path.steps.some(({ id }) => keys.has(id)));
+}
+
+/** Asks who decides again, as a field changed that the path of the decision names: by the path that fits the answers now. */
+export function askWhenChanged(work: Work, request: ShownRow, { changes, why }: Changed): ShownRow | undefined {
+  const { tx } = work;
+  if (NO_NEWS.has(why)) return undefined;
+  const again = asksWhenChanged(tx, request);
+  if (!changes.some(({ field }) => again.includes(field))) return undefined;
+  const round = roundOf(tx, request.id);
+  const register = registerById(tx, request.registerId);
+  const { release, route, pathFor } = releaseById(tx, request.releaseId);
+  const facts = factsOfRequest(tx, request, register, request.createdAt);
+  const slots = requestSlots(release.design.fields, request.values, facts);
+  const before = round && pathOf(tx, request, round);
+  const path = pathFor(route(slots).outcome.path ?? before?.id ?? null, slots);
+  if (!path) return undefined;
+  const { key } = stageWithRole(register, 'deciding');
+  return changeRequest(by(work, null), request, { kind: 'decided-anew', from: request.stage, to: key, path });
 }
 
 /** Whether everybody who decides is still asked, at the steps that are asked now: they decide on what it says now. */

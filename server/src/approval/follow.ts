@@ -9,6 +9,7 @@ import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { decidersAre, type Follower } from '../request/change.ts';
 import { type ShownRow, wordsKept } from '../request/queries.ts';
+import { askWhenChanged } from './anew.ts';
 import { beginLimit, endLimit, pauseLimit, resumeLimit } from './limits.ts';
 import { type Round, roundOf, standingOf, stepOf } from './queries.ts';
 import { aroundOf, seatedNow, seatsFor } from './seating.ts';
@@ -28,10 +29,18 @@ export const followApprovals: Follower = (work, request, change) => {
     case 'freed':
     case 'withdrawn':
       return withdraw(work, request, change.reason);
-    case 'decided-anew':
-      // What is decided anew waits for nobody of before.
+    case 'sent-to-decide':
+    case 'decided-anew': {
+      // What is decided anew waits for nobody of before, and goes back to where it was before it was decided at all.
+      const before = roundOf(work.tx, request.id);
       withdraw(work, request, '');
-      return change.path && begin(work, request, change.path);
+      const from = before?.state === 'open' ? before.fromStage : change.from;
+      return change.path && begin(work, request, change.path, from);
+    }
+    case 'values':
+      return askWhenChanged(work, request, change);
+    case 'taken-back':
+      return reopen(work, request);
     case 'returned':
     case 'answered':
       return standStill(work, request, change.kind === 'returned');
@@ -51,10 +60,15 @@ const addRound = adding(approvalRounds);
 const addStep = adding(approvalSteps);
 const addSeat = adding(seats);
 
-function begin({ tx, now, ...work }: Work, request: ShownRow, { steps }: ApprovalPath): ShownRow {
+function begin(
+  { tx, now, ...work }: Work,
+  request: ShownRow,
+  { steps }: ApprovalPath,
+  fromStage: string | null = null,
+): ShownRow {
   const around = aroundOf(tx, request, now);
   const roundId = newId();
-  addRound(tx, { id: roundId, requestId: request.id, state: 'open', openedAt: now });
+  addRound(tx, { id: roundId, requestId: request.id, state: 'open', openedAt: now, fromStage });
   const holders = steps.map((step, place) => {
     const { id: key, label, needed, against = null, limit = null, instead } = step;
     const stepId = newId();
@@ -126,6 +140,17 @@ function standStill({ tx, now }: Work, request: ShownRow, stands: boolean): unde
   const round = roundOf(tx, request.id);
   if (round?.state !== 'open') return;
   (stands ? pauseLimit : resumeLimit)(tx, request, stepOf(round), now);
+}
+
+/** The seat at which somebody decided asks them again. */
+function reopen({ tx, actor }: Work, request: ShownRow): undefined {
+  const round = roundOf(tx, request.id);
+  const seat = round && stepOf(round).seats.find(({ decidedBy }) => decidedBy !== null && decidedBy === actor);
+  if (seat)
+    tx.update(seats)
+      .set({ state: 'open', decidedBy: null, decidedAt: null, way: null, seen: null, comment: null })
+      .where(eq(seats.id, seat.id))
+      .run();
 }
 
 /** Seats that go to somebody else: their step has its time anew. */

@@ -13,6 +13,8 @@ export const approvalRounds = sqliteTable(
       .references(() => requests.id),
     state: text({ enum: ['open', 'approved', 'refused', 'withdrawn'] }).notNull(),
     openedAt: integer().notNull(),
+    /** The stage it was at before, to which it goes back when it is approved; null for the first. */
+    fromStage: text(),
     endedAt: integer(),
     /** Who withdrew it, and why; the verdicts are those of its seats. */
     endedBy: text(),

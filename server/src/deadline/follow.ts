@@ -21,7 +21,7 @@ const changeDeadline = changing(deadlines, ['start', 'due', 'allowance', 'workin
 
 /** What can bring a request to another stage. */
 const MOVES: ReadonlySet<string> = new Set([
-  ...['stage', 'freed', 'withdrawn', 'decided', 'decided-anew', 'returned', 'answered'],
+  ...['stage', 'freed', 'withdrawn', 'decided', 'decided-anew', 'returned', 'answered', 'sent-to-decide'],
 ]);
 
 /**

@@ -2,12 +2,18 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { NamedAction } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
-import { refused } from '@tolvek/words';
+import { requestSlots } from '@tolvek/core/register';
+import { refused, said, type Words } from '@tolvek/words';
+import { roundOf, stepOf } from '../approval/queries.ts';
+import { releaseById } from '../form/queries.ts';
 import { personById } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
-import { notAllowed, notFound } from '../platform/problem.ts';
+import { notAllowed, notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
+import { stageWithRole } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
+import { factsOfRequest } from '../request/facts.ts';
 import { putFollower } from '../request/followers.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
@@ -56,9 +62,45 @@ export function actOnOwn(house: House, viewer: Viewer, acting: Acting): AnswerOf
 function done(work: Work, viewer: Viewer, open: OpenRequest<RequestRow>, { action: id, body }: Acting) {
   const action = actionGiven(open, id);
   if (action.does === 'ask' && body.does === 'ask') return { text: body.text, question: { to: askedBy(open, action) } };
+  if (action.does === 'begin' && body.does === 'begin') {
+    beginPath(by(work, viewer.personId), open, action);
+    return null;
+  }
   if (action.does !== 'take-part' || body.does !== 'take-part') throw notFound('action');
   takePart(work, viewer, open, action, body.takes);
   return null;
+}
+
+type Begins = Extract<NamedAction, { does: 'begin' }>;
+
+/** Why a request can’t be decided by a path now: it is decided just now, was approved by it, or is over; null where it can. */
+export function whyNotBegin(db: Reader, { request }: OpenRequest<RequestRow>, { path }: Begins): Words | null {
+  if (request.phase === 'finished') return said('answers:beginFinished');
+  const round = roundOf(db, request.id);
+  if (round?.state === 'open') return said('answers:beginWaits', { step: stepOf(round).label, since: round.openedAt });
+  const { paths } = releaseById(db, request.releaseId).release.design.approval;
+  const keys = new Set(paths.find(({ id }) => id === path)?.steps.map(({ id }) => id));
+  return round?.state === 'approved' && round.steps.some(({ key }) => keys.has(key))
+    ? said('answers:beginApproved', { at: round.endedAt ?? round.openedAt })
+    : null;
+}
+
+/** Has a request decided by a path. @throws Problem 409 where that can’t be now, or none of its steps applies. */
+function beginPath(work: Work, open: OpenRequest<RequestRow>, action: Begins): void {
+  const { request, register } = open;
+  const { tx } = work;
+  const why = whyNotBegin(tx, open, action);
+  if (why) throw new Problem(409, 'no-decision', refused('cannotAct', { why }));
+  const { release, pathFor } = releaseById(tx, request.releaseId);
+  const slots = requestSlots(
+    release.design.fields,
+    request.values,
+    factsOfRequest(tx, request, register, request.createdAt),
+  );
+  const path = pathFor(action.path, slots);
+  if (!path) throw new Problem(409, 'no-decision', refused('cannotAct', { why: said('answers:beginNoStep') }));
+  const { key } = stageWithRole(register, 'deciding');
+  changeRequest(work, request, { kind: 'sent-to-decide', from: request.stage, to: key, path });
 }
 
 /** Whom a question is put to besides those who work on the request: who stands in a field, whether its reader may read that or not. */

@@ -12,6 +12,7 @@ import {
   seatById,
   seatFor,
   standingOf,
+  stepOf,
   stepOfSeat,
 } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
@@ -149,6 +150,7 @@ function carryOut(
     ...{ kind: 'decided', step: step.label, verdict, comment },
     ...(how === 'right' ? { insteadOf: seat.holder } : {}),
     leadsTo: next,
+    ...(round.fromStage === null ? {} : { to: round.fromStage }),
   });
   return { state, more: next === 'same-step' || next === 'next-step', number: request.number };
 }
@@ -169,4 +171,22 @@ function returnForMore(work: Work, request: RequestRow, step: string, text: stri
   const to = whereItWaits(register);
   if (!to) throw new Problem(409, 'stage', refused('nowhereToWait'));
   changeRequest(work, request, { kind: 'returned', step, from: request.stage, to: to.key, text });
+}
+
+/** Whether somebody may take back what they said in a round: at the step it is at, where others still have to say something. */
+export function mayTakeBack(round: Round | undefined, viewer: Viewer): boolean {
+  if (round?.state !== 'open') return false;
+  return stepOf(round).seats.some(({ decidedBy }) => decidedBy === viewer.personId);
+}
+
+/** Takes back what somebody said at a step. @throws Problem 404, 409 where they said nothing, or something has followed. */
+export function takeBackDecision(house: House, viewer: Viewer, number: string): { done: true } {
+  write(house, (whole) => {
+    const work = by(whole, viewer.personId);
+    const { request } = openAtDesk(work.tx, viewer, number, 'changing');
+    const round = roundOf(work.tx, request.id);
+    if (!round || !mayTakeBack(round, viewer)) throw new Problem(409, 'decided', refused('nothingToTakeBack'));
+    changeRequest(work, request, { kind: 'taken-back', step: stepOf(round).label });
+  });
+  return { done: true };
 }

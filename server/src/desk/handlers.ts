@@ -14,7 +14,7 @@ import {
   moveStage,
   reroute,
 } from './commands.ts';
-import { decide, decideByLink } from './decide.ts';
+import { decide, decideByLink, takeBackDecision } from './decide.ts';
 import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
 import { follow } from './following.ts';
 import { deciderTargets, handDecision } from './handing.ts';
@@ -41,6 +41,7 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     unshareRequest: ({ viewer, params }) => unshare(house, viewer, params.number, params.holder),
     deciderTargets: ({ viewer, params, query }) => deciderTargets(house.db, viewer, params.number, query.find),
     handDecision: ({ viewer, params, body }) => handDecision(house, viewer, params.number, body),
+    takeBackDecision: ({ viewer, params }) => takeBackDecision(house, viewer, params.number),
     askAbout: ({ viewer, params, body, key }) =>
       askAbout(house, viewer, { number: params.number, mailing: body.mailing, key }),
     act: ({ viewer, params, body }) => act(house, viewer, { ...params, body }),

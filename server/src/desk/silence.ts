@@ -50,6 +50,7 @@ function silence(work: Work, request: RequestRow, { round, step, means }: Silent
     changeRequest(work, request, {
       ...{ kind: 'decided', step: label, verdict: means === 'agree' ? 'approve' : 'refuse', comment: '', silent: true },
       leadsTo: leadsTo(before, standingOf(after)),
+      ...(round.fromStage === null ? {} : { to: round.fromStage }),
     });
     return;
   }

@@ -89,6 +89,11 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'decided-anew':
       tellDecidedAnew(work, request, change);
       break;
+    case 'sent-to-decide':
+      tellDeciders(work, request);
+      break;
+    case 'taken-back':
+      break;
     case 'silent':
       if (change.gives.length > 0) tellDeciders(work, request, { at: change.gives.map(({ seat }) => seat) });
       else {

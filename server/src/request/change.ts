@@ -249,14 +249,16 @@ function outcomeOf(
     case 'freed':
     case 'withdrawn':
     case 'decided-anew':
+    case 'sent-to-decide':
     case 'returned':
     case 'answered':
       return movedTo(work, register, change.to);
     case 'decided': {
       // A verdict that others have to join in moves nothing yet.
       if (change.leadsTo === 'same-step' || change.leadsTo === 'next-step') return null;
-      const to = change.leadsTo === 'approved' ? firstStage(register) : stageWithRole(register, 'refused');
-      return movedTo(work, register, to.key);
+      if (change.leadsTo === 'refused') return movedTo(work, register, stageWithRole(register, 'refused').key);
+      const back = register.stages.find(({ key, retired }) => key === change.to && !retired);
+      return movedTo(work, register, (back ?? firstStage(register)).key);
     }
     case 'claimed':
       return { requesterId: change.of, claim: null };
@@ -269,6 +271,7 @@ function outcomeOf(
     case 'silent':
     case 'handed':
     case 'nobody-decides':
+    case 'taken-back':
     case 'shared':
     case 'unshared':
     case 'followed':

@@ -28,6 +28,8 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   silent: 'decision',
   handed: 'decision',
   returned: 'decision',
+  'sent-to-decide': 'decision',
+  'taken-back': 'decision',
   answered: 'decision',
   'nobody-decides': 'decision',
   'same-person': 'handler',
@@ -68,6 +70,7 @@ export function dataOf(change: Happening): Happening {
       const { taken: _, ...arrived } = change;
       return arrived;
     }
+    case 'sent-to-decide':
     case 'decided-anew': {
       const { path: _, ...anew } = change;
       return anew;

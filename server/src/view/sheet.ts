@@ -16,11 +16,13 @@ import {
 } from '@tolvek/core/register';
 import { changeInWords, priorityInWords, type RequestChange } from '@tolvek/core/request';
 import { type Said, said, type Words } from '@tolvek/words';
+import { asksWhenChanged } from '../approval/anew.ts';
 import { type Round, roundOf, type SeatRow, stepOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { finishing } from '../deadline/queries.ts';
+import { whyNotBegin } from '../desk/acting.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
-import { canReturn } from '../desk/decide.ts';
+import { canReturn, mayTakeBack } from '../desk/decide.ts';
 import { mayHand } from '../desk/handing.ts';
 import { linksView, ownLinks } from '../desk/links.ts';
 import { movesOf } from '../desk/moves.ts';
@@ -175,7 +177,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
       opensToChange: opensToChange(open),
     },
     words: wordsOf(open),
-    actions: actionsOf(open, viewer),
+    actions: actionsOf(db, open, viewer),
+    asksAgain: asksWhenChanged(db, request).filter((key) => readableFields.some((field) => field.key === key)),
     fieldTypes: about.typesOf(readableFields),
     help: about.helpOf(readableFields),
     people: pickedFrom(db, readableFields).map((person) => ({ ...person, groups: [...person.groups] })),
@@ -218,6 +221,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           seen: open.seen,
           mayReturn: canReturn(request, register),
           mayHand: mayHand(db, round, open, viewer),
+          mayTakeBack: mayTakeBack(round, viewer),
           nobodySince: round ? momentOr(stepOf(round).nobodySince) : null,
           whyNot,
           steps: round ? stepsTold(db, round, open, groups) : [],
@@ -442,7 +446,7 @@ export function requesterViewOf(
     question: questionTold(db, request, messages),
     values,
     words: wordsOf(open),
-    actions: actionsOf(open, viewer),
+    actions: actionsOf(db, open, viewer),
     consent: agreedText(db, request, open.spoken),
     atWork: labelsAt(values, atWork.others(request.id, viewer.personId, now)),
     opensToChange: opensToChange(open),
@@ -457,6 +461,7 @@ export function requesterViewOf(
       help: about.helpOf(changing),
       vocabularies: vocabulariesFor(db, changing, open.spoken),
       again: doorOf(db, request)?.design.again ?? [],
+      asksAgain: asksWhenChanged(db, request).filter((key) => changing.some((field) => field.key === key)),
     },
     hops: about.hops('requester', null),
     messages: messages.flatMap((entry) =>
@@ -511,15 +516,17 @@ const wordsOf = (open: OpenRequest): Revealed<readonly Words[]> =>
   open.textsOf((open.layout?.words ?? []).map(({ text }) => text));
 
 /** What can be done beside a request, each at the words it stands with. */
-const actionsOf = (open: OpenRequest, viewer: Viewer): AnswerOf<'sheet'>['actions'] =>
+const actionsOf = (db: Reader, open: OpenRequest<RequestRow>, viewer: Viewer): AnswerOf<'sheet'>['actions'] =>
   (open.layout?.words ?? []).flatMap(({ mail, actions = [] }, at) => [
     ...actions.map((action) =>
       action.does === 'ask'
         ? { at, id: action.id, does: action.does, label: action.label }
-        : {
-            ...{ at, id: action.id, does: action.does, label: action.label, back: action.back },
-            ...placeOf(open, viewer, action),
-          },
+        : action.does === 'begin'
+          ? { at, id: action.id, does: action.does, label: action.label, whyNot: whyNotBegin(db, open, action) }
+          : {
+              ...{ at, id: action.id, does: action.does, label: action.label, back: action.back },
+              ...placeOf(open, viewer, action),
+            },
     ),
     ...(mail ? [{ at, does: 'write' as const, ...mail }] : []),
   ]);

@@ -277,6 +277,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
         {sheet.approval?.mayDecideFor ? (
           <DecidingFor sheet={sheet} who={sheet.approval.group || say('floor:nobodyWho')} />
         ) : null}
+        {sheet.approval?.mayTakeBack ? <TakingBack number={sheet.number} /> : null}
         {sheet.approval?.mayHand ? <Handing key={sheet.number} number={sheet.number} /> : null}
         {(sheet.moves.length === 0 || sheet.notNow.length > 0) && sheet.frees.length > 0 ? (
           <Freeing key={version} sheet={sheet} />
@@ -312,6 +313,21 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
         </label>
       )}
     </div>
+  );
+}
+
+/** Takes back what its reader said at a step, while nothing has followed from it. */
+function TakingBack({ number }: { number: string }) {
+  const [takeBack, { isLoading }] = floorApi.useTakeBackDecisionMutation();
+  const press = async (): Promise<void> => {
+    const done = await takeBack({ number });
+    if ('error' in done) toast.error(refusalInWords(problemOf(done.error)));
+    else toast(say('floor:tookBack'));
+  };
+  return (
+    <Button disabled={isLoading} onClick={() => void press()}>
+      {say('floor:takeBack')}
+    </Button>
   );
 }
 

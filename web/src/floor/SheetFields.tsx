@@ -153,6 +153,10 @@ interface Typed {
   readonly value: RawAnswer;
 }
 
+/** What is said beside a field that is changed: its help, and that who decides is asked again by it. */
+const helpFor = ({ help, asksAgain }: SheetData, key: string): string =>
+  [help[key] ?? '', asksAgain.includes(key) ? say('floor:asksAgain') : ''].filter(Boolean).join('\n');
+
 interface SheetFieldProps {
   readonly sheet: SheetData;
   readonly field: VisibleField;
@@ -183,7 +187,7 @@ function SheetField({ sheet, field, reload, editing, setEditing, all }: SheetFie
     reset();
   };
   if (all && type && field.writable)
-    return <OpenAnswer id={`sheet-${field.key}`} {...{ field, all }} kind={type} help={sheet.help[field.key] ?? ''} />;
+    return <OpenAnswer id={`sheet-${field.key}`} {...{ field, all }} kind={type} help={helpFor(sheet, field.key)} />;
   if (editing === undefined || !type || !field.writable) {
     return (
       <div className="group grid grid-cols-[128px_1fr_auto] items-baseline border-b border-rule py-1.5">
@@ -254,7 +258,7 @@ function SheetField({ sheet, field, reload, editing, setEditing, all }: SheetFie
       id={`sheet-${field.key}`}
       field={{ key: field.key, label: field.label, type }}
       lines={field.lines}
-      help={sheet.help[field.key] ?? ''}
+      help={helpFor(sheet, field.key)}
       value={editing}
       set={setEditing}
       {...{ problem, isLoading, save, stop }}

@@ -51,6 +51,10 @@ export const floorApi = api.injectEndpoints({
       query: call('handDecision'),
       invalidatesTags: ['sheet', 'ledger'],
     }),
+    takeBackDecision: build.mutation<AnswerOf<'takeBackDecision'>, Asked<'takeBackDecision'>>({
+      query: call('takeBackDecision'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
     shareTargets: build.query<AnswerOf<'shareTargets'>, Asked<'shareTargets'>>({ query: call('shareTargets') }),
     shareRequest: build.mutation<AnswerOf<'shareRequest'>, Asked<'shareRequest'>>({
       query: call('shareRequest'),

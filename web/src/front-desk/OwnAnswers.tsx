@@ -63,6 +63,10 @@ export function OwnAnswers({ request, fileAt, change, again, changing: tell }: O
     setLoading(false);
   };
   const shown = values.fields.filter((field) => field.shown !== '' || field.writable);
+  const helpFor = (key: string): string =>
+    [changing.help[key] ?? '', changing.asksAgain.includes(key) ? say('desk:asksAgain') : '']
+      .filter(Boolean)
+      .join('\n');
   const canChange = shown.some(({ writable }) => writable);
   return (
     <AroundFieldsProvider value={around}>
@@ -86,19 +90,14 @@ export function OwnAnswers({ request, fileAt, change, again, changing: tell }: O
       {shown.map((field) => {
         const kind = changing.types[field.key];
         return isOpen && kind && field.writable ? (
-          <OpenAnswer
-            key={field.key}
-            id={`own-${field.key}`}
-            {...{ field, kind, all }}
-            help={changing.help[field.key] ?? ''}
-          />
+          <OpenAnswer key={field.key} id={`own-${field.key}`} {...{ field, kind, all }} help={helpFor(field.key)} />
         ) : typed?.field.key === field.key && type ? (
           <EditInPlace
             key={field.key}
             id={`own-${field.key}`}
             field={{ key: field.key, label: field.label, type }}
             lines={field.lines}
-            help={changing.help[field.key] ?? ''}
+            help={helpFor(field.key)}
             value={typed.value}
             set={(value) => setTyped({ field, value })}
             problem={error ? problemOf(error) : null}

@@ -24,6 +24,8 @@ export default function NamedActions({ actions, number, act, follows = false }: 
         <li key={action.does === 'write' ? action.to : action.id} className="w-full">
           {action.does === 'take-part' ? (
             <TakesPart action={action} act={act} />
+          ) : action.does === 'begin' ? (
+            <Begins action={action} act={act} />
           ) : action.does === 'ask' ? (
             <Asks action={action} act={act} hears={follows ? say('actions:askedAndFollow', { number }) : undefined} />
           ) : (
@@ -61,6 +63,29 @@ function TakesPart({ action, act }: { action: Extract<Offered, { does: 'take-par
       <span className="text-[14px] text-soft">
         {(whyNot ? [isIn ? say('actions:isIn') : '', told(whyNot)] : says).filter(Boolean).join(' · ')}
       </span>
+    </span>
+  );
+}
+
+/** Has a request decided; where that can’t be now, why. */
+function Begins({ action, act }: { action: Extract<Offered, { does: 'begin' }>; act: Act }) {
+  const [busy, setBusy] = useState(false);
+  const begin = async (): Promise<void> => {
+    setBusy(true);
+    try {
+      await act(action.id, { does: 'begin' });
+      news(say('actions:begun'));
+    } catch (error) {
+      badNews(refusalInWords(problemOf(error)));
+    }
+    setBusy(false);
+  };
+  return (
+    <span className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <Button disabled={busy || action.whyNot !== null} onClick={() => void begin()}>
+        {action.label}
+      </Button>
+      {action.whyNot ? <span className="text-[14px] text-soft">{told(action.whyNot)}</span> : null}
     </span>
   );
 }

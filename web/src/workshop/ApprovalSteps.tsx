@@ -6,7 +6,7 @@ import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { FindingLine } from './Findings.tsx';
 import { StepItem } from './StepItem.tsx';
-import { addPath, addStep, namePath, removePath, seatBesides } from './steps.ts';
+import { addPath, addStep, askAgain, namePath, removePath, seatBesides } from './steps.ts';
 
 /** Who decides, in which turn: the paths that rows of the routing table choose from, each with its steps. */
 export function ApprovalSteps() {
@@ -97,7 +97,49 @@ function Path({ path, isOnly, groups, open, setOpen }: PathProps) {
           {say('workshop:addStep')}
         </Button>
       </p>
+      <AskedAgain path={path} />
     </section>
+  );
+}
+
+/** By the change of which fields who decides is asked again. */
+function AskedAgain({ path: { id, again = [] } }: { path: ApprovalPath }) {
+  const { editing } = useBinder();
+  const { draft, change } = editing;
+  const set = (fields: readonly string[]): void => change((before) => askAgain(before, id, fields));
+  const labelOf = (key: string): string => draft.fields.find((field) => field.key === key)?.label ?? key;
+  const others = draft.fields.filter(({ key }) => !again.includes(key));
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-2">
+      <span className="text-soft">{say('workshop:askAgainWhen')}</span>
+      {again.length === 0 ? <span>{say('workshop:askAgainNever')}</span> : null}
+      {again.map((key) => (
+        <span key={key} className="border border-rule bg-sheet px-2 py-0.5">
+          {labelOf(key)}{' '}
+          <button
+            type="button"
+            className="text-soft hover:text-brick"
+            aria-label={say('workshop:dropAgain', { field: labelOf(key) })}
+            onClick={() => set(again.filter((each) => each !== key))}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      <select
+        className="input w-auto py-1"
+        aria-label={say('workshop:addAgain')}
+        value=""
+        onChange={(event) => set([...again, event.target.value])}
+      >
+        <option value="">{say('workshop:addAgain')}</option>
+        {others.map(({ key, label }) => (
+          <option key={key} value={key}>
+            {label}
+          </option>
+        ))}
+      </select>
+    </div>
   );
 }
 

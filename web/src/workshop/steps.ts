@@ -79,6 +79,16 @@ export const addPath = (design: FormDesign, label: string, step: string, seat: S
 export const namePath = (design: FormDesign, id: string, label: string): FormDesign =>
   withPaths(design, (paths) => paths.map((path) => (path.id === id ? { ...path, label } : path)));
 
+/** The fields by whose change a path is begun anew. */
+export const askAgain = (design: FormDesign, id: string, fields: readonly string[]): FormDesign =>
+  withPaths(design, (paths) =>
+    paths.map((path) => {
+      if (path.id !== id) return path;
+      const { again: _, ...others } = path;
+      return fields.length > 0 ? { ...others, again: fields } : others;
+    }),
+  );
+
 /** Without a path that no row chooses; the last one stays. */
 export const removePath = (design: FormDesign, id: string): FormDesign =>
   design.approval.paths.length < 2 || pathsChosen(design.routing).has(id)

@@ -1,5 +1,6 @@
 /** Was Worte neben einer Anfrage denen anbieten, die sie lesen. */
 export const actions = {
+  begun: 'Die Anfrage ist zur Genehmigung vorgelegt.',
   finished: 'Das ist abgeschlossen. Niemand kann sich mehr ein- oder austragen.',
   notOffered: 'In dieser Liste können Sie nicht stehen. Fragen Sie, wer sie führt.',
   noPlaceLeft: 'Im Moment ist kein Platz frei.',

@@ -35,6 +35,7 @@ export const changes: Same<typeof english> = {
   'silence.agree': 'innerhalb von {{within, length}}, dann gilt es als genehmigt',
   'silence.refuse': 'innerhalb von {{within, length}}, dann gilt es als abgelehnt',
   steps: '{{steps, and}}',
+  asksAgain: '{{steps}}, erneut gefragt, wenn sich {{fields, and}} ändert',
   path: '„{{path}}“: {{steps}}',
   paths: '{{paths, and}}',
   deadline: 'Die Frist ändert sich.',

@@ -107,6 +107,7 @@ export const desk: Same<typeof english> = {
   othersDecide:
     'Ihre Entscheidung über {{number}} ist gespeichert. Andere müssen noch entscheiden. Sie können diese Seite schließen.',
   decideBy: 'Bitte entscheiden Sie bis {{until, moment}}.',
+  asksAgain: 'Wenn Sie dies ändern, muss Ihre Anfrage erneut genehmigt werden.',
   notApproved: 'Nicht genehmigt',
   openingRequestFor: 'Die Anfrage wird geöffnet …',
   approvedGoesOn:

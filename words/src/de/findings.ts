@@ -198,6 +198,10 @@ export const findings: Same<typeof english> = {
   buttonNoWords: '„{{edition}}“ hat einen Knopf ohne Aufschrift. Schreiben Sie, was darauf steht.',
   buttonNoList:
     '„{{label}}“ in „{{edition}}“ trägt in ein Feld ein, das nicht für mehrere Personen ist. Wählen Sie ein anderes Feld.',
+  buttonNoPath:
+    '„{{label}}“ in „{{edition}}“ beginnt einen Genehmigungsweg, den es nicht gibt. Wählen Sie einen anderen.',
+  againMissesField:
+    'Der Genehmigungsweg „{{path}}“ fragt erneut, wenn sich ein Feld ändert, das es nicht gibt. Entfernen Sie das Feld.',
   buttonNobody:
     '„{{label}}“ in „{{edition}}“ fragt ein Feld, das nicht für eine Person ist. Wählen Sie ein anderes Feld.',
   buttonNever:

@@ -17,6 +17,7 @@ export const fixes: Same<typeof english> = {
   removeLimit: 'Einschränkung der Liste entfernen',
   removeOrder: 'Diese Grenze entfernen',
   removeUnique: 'Prüfung auf Doppelte entfernen',
+  notAgain: 'Dafür nicht erneut fragen',
   alwaysAsk: 'Diesen Schritt immer fragen',
   removeColumn: 'Spalte entfernen',
   removeFromText: 'Aus dem Text nehmen',

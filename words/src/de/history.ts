@@ -45,6 +45,8 @@ export const history: Same<typeof english> = {
   silent: 'Niemand hat rechtzeitig geantwortet: {{step}}. Die Leitung hat eine E-Mail bekommen',
   passedOn: 'Niemand hat rechtzeitig geantwortet: {{step}}. Ersatzweise gefragt: {{who, and}}',
   handed: 'Um Entscheidung gebeten: {{who, and}} ({{step}})',
+  sentToDecide: 'Zur Genehmigung vorgelegt: {{from}} → {{to}}',
+  takenBack: 'Eine Entscheidung zurückgenommen: {{step}}',
   returned: 'Mit einer Rückfrage zurückgegeben: {{step}}',
   answered: 'Beantwortet und erneut zur Entscheidung vorgelegt: {{step}}',
   nobodyDecides: 'Niemand kann entscheiden: {{step}}. Die Leitung hat eine E-Mail bekommen',

@@ -21,6 +21,7 @@ export const sinks: Same<typeof english> = {
   refuses: 'lehnt ab, abhängig von „{{it}}“',
   rule: 'Die Regel „{{rule}}“ {{does}}.',
   seat: 'Der Genehmigungsschritt „{{step}}“ fragt, wen „{{it}}“ nennt.',
+  again: 'Der Genehmigungsweg „{{path}}“ fragt erneut, wenn sich „{{it}}“ ändert.',
   step: 'Der Genehmigungsschritt „{{step}}“ wird je nach „{{it}}“ gefragt.',
   routing: 'Die Zuordnungstabelle prüft „{{it}}“.',
   text: 'Ein Text zwischen Fragen zeigt „{{it}}“.',

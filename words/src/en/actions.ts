@@ -1,5 +1,6 @@
 /** What words beside a request offer to whoever is given them. */
 export const actions = {
+  begun: 'It is sent for approval.',
   finished: 'This is finished. Nobody can sign up or back out any more.',
   notOffered: 'You can’t be in this list. Ask whoever runs it.',
   noPlaceLeft: 'No place is free at the moment.',

@@ -32,6 +32,7 @@ export const changes = {
   'silence.agree': 'within {{within, length}}, then it counts as approved',
   'silence.refuse': 'within {{within, length}}, then it counts as refused',
   steps: '{{steps, and}}',
+  asksAgain: '{{steps}}, asked again when {{fields, and}} changes',
   path: '“{{path}}”: {{steps}}',
   paths: '{{paths, and}}',
   deadline: 'The deadline changes.',

@@ -103,6 +103,7 @@ export const desk = {
   heard: 'Thank you',
   othersDecide: 'Your decision about {{number}} is saved. Others still have to decide. You can close this page.',
   decideBy: 'Please decide by {{until, moment}}.',
+  asksAgain: 'If you change this, your request has to be approved again.',
   notApproved: 'Not approved',
   openingRequestFor: 'Opening the request …',
   approvedGoesOn: '{{number}} continues. We told the requester. You can close this page.',

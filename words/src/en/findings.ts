@@ -177,6 +177,9 @@ export const findings = {
   buttonNoWords: '“{{edition}}” has a button without words. Write what it says.',
   buttonNoList:
     '“{{label}}” in “{{edition}}” enters people in a field that is not for several people. Choose another field.',
+  buttonNoPath: '“{{label}}” in “{{edition}}” begins an approval path that does not exist. Choose another path.',
+  againMissesField:
+    'The approval path “{{path}}” asks again when a field changes that does not exist. Remove the field.',
   buttonNobody: '“{{label}}” in “{{edition}}” asks a field that is not for one person. Choose another field.',
   buttonNever: '“{{edition}}” has buttons and is only for filling in, where they do not show. Choose stages as well.',
   editionAddsLost: '“{{edition}}” asks for a field that does not exist. Its answer would be lost. Remove the question.',

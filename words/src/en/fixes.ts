@@ -14,6 +14,7 @@ export const fixes = {
   removeLimit: 'Remove the limit of the list',
   removeOrder: 'Remove this limit',
   removeUnique: 'Remove the duplicate check',
+  notAgain: 'Do not ask again for it',
   alwaysAsk: 'Ask this step always',
   removeColumn: 'Remove the column',
   removeFromText: 'Remove this from the text',

@@ -42,6 +42,8 @@ export const history = {
   silent: 'Nobody answered in time: {{step}}. The leads got an email',
   passedOn: 'Nobody answered in time: {{step}}. Asked instead: {{who, and}}',
   handed: 'Asked to decide instead: {{who, and}} ({{step}})',
+  sentToDecide: 'Sent for approval: {{from}} → {{to}}',
+  takenBack: 'Took back a decision: {{step}}',
   returned: 'Returned for more: {{step}}',
   answered: 'Answered, and asked for a decision again: {{step}}',
   nobodyDecides: 'Nobody can decide: {{step}}. The leads got an email',

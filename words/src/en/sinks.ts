@@ -18,6 +18,7 @@ export const sinks = {
   refuses: 'refuses, depending on “{{it}}”',
   rule: 'The rule “{{rule}}” {{does}}.',
   seat: 'The approval step “{{step}}” asks whoever “{{it}}” names.',
+  again: 'The approval path “{{path}}” asks again when “{{it}}” changes.',
   step: 'The approval step “{{step}}” is asked depending on “{{it}}”.',
   routing: 'The routing table tests “{{it}}”.',
   text: 'A text between questions shows “{{it}}”.',

@@ -21,6 +21,7 @@ type Named = Pick<FormDesign, 'fields' | 'parts'>;
 function buttonInWords(action: NamedAction, form: Named): Said {
   const { label } = action;
   if (action.does === 'take-part') return said('editions:button.takes', { label, field: partName(form, action.field) });
+  if (action.does === 'begin') return said('editions:button.begins', { label });
   if (action.asks === '') return said('editions:button.asksDesk', { label });
   return said('editions:button.asks', { label, who: partName(form, action.asks) });
 }

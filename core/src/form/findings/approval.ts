@@ -14,6 +14,7 @@ import { conditionFindings, type Scope } from '../../expression/index.ts';
 import type { ProfileField } from '../../register/index.ts';
 import { pathsChosen } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
+import { pathsBegun } from '../namedActions.ts';
 import type { Add } from './finding.ts';
 
 interface Around {
@@ -28,6 +29,7 @@ interface Around {
 export function approvalFindings(design: FormDesign, around: Around, add: Add): void {
   const { approval, routing } = design;
   const chosen = pathsChosen(routing);
+  const begun = pathsBegun(design.editions);
   const there = new Set(approval.paths.map(({ id }) => id));
   for (const { id, outcome } of [...routing.rows, { id: 'otherwise', outcome: routing.otherwise }])
     if (outcome.path !== null && !there.has(outcome.path)) add('error', 'routing', id, said('findings:rowLostPath'));
@@ -39,7 +41,9 @@ export function approvalFindings(design: FormDesign, around: Around, add: Add): 
           ? said('findings:pathAllConditional', { path: pathName(path) })
           : said('findings:stepsAllConditional'),
       );
-    if (approval.paths.length > 1 && !chosen.has(path.id))
+    const gone = (path.again ?? []).filter((key) => !design.fields.some((field) => field.key === key));
+    if (gone.length > 0) add('error', 'approval', 'step', said('findings:againMissesField', { path: pathName(path) }));
+    if (approval.paths.length > 1 && !chosen.has(path.id) && !begun.has(path.id))
       add('caution', 'approval', 'step', said('findings:pathUnused', { path: pathName(path) }));
   }
   for (const step of allSteps(approval)) stepFindings(step, design, around, add);

@@ -219,7 +219,7 @@ function idleIn(
 function buttonFindings(
   actions: readonly NamedAction[],
   { name: edition, stages }: Pick<Edition, 'name' | 'stages'>,
-  { fields }: FormDesign,
+  { fields, approval }: FormDesign,
   say: SayOf,
 ): void {
   const isOf = (key: string, kind: 'people' | 'person'): boolean =>
@@ -230,6 +230,8 @@ function buttonFindings(
     if (texts.some((text) => text.trim() === '')) say(said('findings:buttonNoWords', { edition }), 'error');
     if (action.does === 'take-part' && !isOf(action.field, 'people'))
       say(said('findings:buttonNoList', { edition, label }), 'error');
+    if (action.does === 'begin' && !approval.paths.some(({ id }) => id === action.path))
+      say(said('findings:buttonNoPath', { edition, label }), 'error');
     if (action.does === 'ask' && action.asks !== '' && !isOf(action.asks, 'person'))
       say(said('findings:buttonNobody', { edition, label }), 'error');
   }

@@ -173,6 +173,7 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
       'notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [],
     ),
     ...design.routing.columns.flatMap((column) => namesIn(column.input)),
+    ...design.approval.paths.flatMap(({ again = [] }) => again),
     ...allSteps(design.approval).flatMap((step) => [
       ...(step.when === undefined ? [] : namesIn(step.when)),
       ...seatsPlanned(step).flatMap((seat) => ('field' in seat ? [seat.field] : [])),

@@ -1,5 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import { withStepsOf } from '../../approval/index.ts';
+import { type ApprovalPath, withStepsOf } from '../../approval/index.ts';
 import { parseExpression } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
@@ -23,6 +23,8 @@ export type Fix =
   | { readonly fix: 'drop-column'; readonly column: string }
   /** A step of the approval that is asked whatever the answers are. */
   | { readonly fix: 'always-asked'; readonly step: string }
+  /** An approval path by which a changed field asks nobody again. */
+  | { readonly fix: 'not-again'; readonly path: string; readonly field: string }
   | { readonly fix: 'drop-word'; readonly part: string; readonly field: string }
   /** One thing that an edition has otherwise. */
   | { readonly fix: 'drop-difference'; readonly edition: string; readonly difference: string }
@@ -76,6 +78,8 @@ export function fixInWords(step: Fix): Said {
       return said('fixes:removeColumn');
     case 'always-asked':
       return said('fixes:alwaysAsk');
+    case 'not-again':
+      return said('fixes:notAgain');
     case 'drop-word':
       return said('fixes:removeFromText');
     case 'drop-difference':
@@ -96,6 +100,12 @@ export const presetFromProfile = (design: FormDesign, key: string, profile: stri
       : field,
   ),
 });
+
+/** A path that is not begun anew when a field changes. */
+function againWithout({ again = [], ...path }: ApprovalPath, field: string): ApprovalPath {
+  const left = again.filter((key) => key !== field);
+  return left.length > 0 ? { ...path, again: left } : path;
+}
 
 /** The draft with one finding mended. A step that no longer fits changes nothing. */
 export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => string): FormDesign {
@@ -180,6 +190,13 @@ export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => 
           const { when: _, ...always } = each;
           return each.id === step.step ? always : each;
         }),
+      };
+    case 'not-again':
+      return {
+        ...design,
+        approval: {
+          paths: design.approval.paths.map((path) => (path.id === step.path ? againWithout(path, step.field) : path)),
+        },
       };
     case 'drop-word':
       return {

@@ -1,6 +1,7 @@
+import { pathName } from '@tolvek/core/approval';
 import { actionsIn, addedParts, type Edition, type Instruction, type NamedAction } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
-import { say } from '../../wire/words.ts';
+import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { freshId } from '../edits.ts';
 
@@ -26,6 +27,11 @@ export function ActionsEditor({ edition, part, set }: ActionsEditorProps) {
     );
     const [list] = lists;
     if (does === 'ask') set([...actions, { id, does, label: say('editions:button.askFirst'), asks: '' }]);
+    else if (does === 'begin')
+      set([
+        ...actions,
+        { id, does, label: say('editions:button.beginFirst'), path: draft.approval.paths[0]?.id ?? '' },
+      ]);
     else if (does === 'take-part' && list)
       set([
         ...actions,
@@ -72,6 +78,18 @@ export function ActionsEditor({ edition, part, set }: ActionsEditorProps) {
                   />
                 </label>
               </>
+            ) : action.does === 'begin' ? (
+              <>
+                <label htmlFor={`${part.id}-${action.id}-by`} className="text-soft">
+                  {say('editions:button.byPath')}
+                </label>
+                <Chosen
+                  id={`${part.id}-${action.id}-by`}
+                  value={action.path}
+                  fields={draft.approval.paths.map((path) => ({ key: path.id, label: told(pathName(path)) }))}
+                  choose={(path) => change(action.id, (each) => ({ ...each, path }) as NamedAction)}
+                />
+              </>
             ) : (
               <>
                 <label htmlFor={`${part.id}-${action.id}-to`} className="text-soft">
@@ -106,6 +124,7 @@ export function ActionsEditor({ edition, part, set }: ActionsEditorProps) {
           <option value="take-part" disabled={lists.length === 0}>
             {say(lists.length === 0 ? 'editions:button.noList' : 'editions:button.takePart')}
           </option>
+          <option value="begin">{say('editions:button.begin')}</option>
           <option value="ask">{say('editions:button.ask')}</option>
         </select>
         <span className="text-[13px] text-soft">{say('editions:button.hint')}</span>
@@ -124,7 +143,7 @@ function Chosen({
 }: {
   id: string;
   value: string;
-  fields: readonly Field[];
+  fields: readonly Pick<Field, 'key' | 'label'>[];
   none?: string;
   choose: (key: string) => void;
 }) {
