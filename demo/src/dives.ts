@@ -26,6 +26,7 @@ export const decidedByOfficers = (draft: FormDesign): FormDesign => ({
       {
         id: 'path',
         label: 'Dive from a boat',
+        again: ['depth', 'gas'],
         steps: [
           {
             ...{ id: 'officers', label: 'Safety officers', needed: 2 },
@@ -34,7 +35,7 @@ export const decidedByOfficers = (draft: FormDesign): FormDesign => ({
             limit: { ...HOURS(16, 4), silence: 'pass' },
           },
           {
-            ...{ id: 'lead', label: 'Lead of the divers', needed: 1, seats: [{ profile: 'lead' }] },
+            ...{ id: 'lead', label: 'Head of science', needed: 1, seats: [{ profile: 'lead' }] },
             instead: [{ group: 'duty-managers' }],
             limit: { ...HOURS(16, 4), silence: 'tell' },
           },

@@ -48,6 +48,9 @@ const POSITIONS: Readonly<Record<string, readonly [lead: string, others: string,
   administrators: ['Systems', 'Systems', 'pier_house'],
 };
 
+/** Who leads those who are in no group. */
+const HEAD_OF_SCIENCE = 'Hanne Istvan';
+
 /**
  * What the station knows of somebody, the `place`th of all. `idOf`: the people of the staff by name.
  */
@@ -63,7 +66,12 @@ export function profileFor(
     return { ...(INSTITUTES[host] ? { institute: host } : {}), ...(known ? { phone } : {}) };
   }
   const group = STAFF.find((person) => person.name === name)?.groups[0];
-  if (group === undefined) return { position: 'Scientist', site: 'north_laboratory', phone };
+  if (group === undefined) {
+    const science = { site: 'north_laboratory', phone };
+    return name === HEAD_OF_SCIENCE
+      ? { position: 'Head of science', ...science }
+      : { position: 'Scientist', lead: idOf(HEAD_OF_SCIENCE), ...science };
+  }
   const [first = 'Staff', others = first, site = 'pier_house'] = POSITIONS[group] ?? [];
   const lead = STAFF.find((person) => person.groups[0] === group)?.name ?? name;
   return { position: lead === name ? first : others, site, phone, ...(lead === name ? {} : { lead: idOf(lead) }) };

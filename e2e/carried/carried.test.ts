@@ -26,6 +26,7 @@ const SINCE_THEN = [
     'registerRightsPlan',
     'shareTargets',
     'deciderTargets',
+    'decisionsAlike',
     'sharedResults',
     'sharable',
     'sharedResult',

@@ -82,6 +82,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('proposalLink', await stranger.GET('/api/proposals/{token}', path({ token: known.accepting })));
   note('changedBy', await staff.GET('/api/requests/{number}/changing', path({ number: known.number })));
   note('decisionLink', await stranger.GET('/api/decisions/{token}', path({ token: known.decision })));
+  note('decisionsAlike', await staff.GET('/api/requests/{number}/decision/alike', path({ number: known.waiting })));
   note('deciderTargets', await staff.GET('/api/requests/{number}/decider-targets', path({ number: known.waiting })));
   const live = await staff.GET('/api/live', { parseAs: 'stream' });
   note('live', live);

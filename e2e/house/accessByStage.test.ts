@@ -175,8 +175,10 @@ test('what is planted in each field is in no answer to anybody whom the plan hid
           const route = of.get(path) ?? '';
           if (status !== 200) counts.refused += 1;
           else heard.add(route);
-          const isAbout = !path.includes('AC-') || path.includes(number);
-          const activity = route === 'takeOut' ? 'taking-out' : route === 'sheet' ? 'working' : 'browsing';
+          // What is decided alike is about the others, each as on its sheet.
+          const isAlike = route === 'decisionsAlike';
+          const isAbout = !path.includes('AC-') || path.includes(number) !== isAlike;
+          const activity = route === 'takeOut' ? 'taking-out' : route === 'sheet' || isAlike ? 'working' : 'browsing';
           for (const key of PLANTED) {
             const isOwnPage = route === 'myRequest' || route === 'mine' || route === 'frontDesk';
             // The Front desk lists what waits for somebody’s decision, as lists call it.

@@ -6,7 +6,7 @@ import { type Route, type RouteName, routes } from '@tolvek/contract';
 import type { AccessPlan } from '@tolvek/core/access';
 import { addressOf, DEMO_NOW, demoConfig, deskCalendar, seed } from '@tolvek/demo';
 import { type Config, changeRegister, DEMO_PASSWORD, type Running, registerByKey, start } from '@tolvek/server';
-import { designs, jobs, letters, people, requests } from '@tolvek/server/schema';
+import { approvalSteps, designs, jobs, letters, people, requests, seats } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { and, asc, eq } from 'drizzle-orm';
 import { faults } from './readable.ts';
@@ -117,6 +117,22 @@ export class Desk {
     const { db, clock } = this.running.house;
     const done = { viewer: { personId: '' }, now: clock.now() };
     db.transaction((tx) => changeRegister(tx, { key }, { access }, '', done));
+  }
+
+  /** Has the members of another group decide on a request besides, at the same step. */
+  askBesides(number: string, holder: string): void {
+    const { db } = this.running.house;
+    const request = db.select().from(requests).where(eq(requests.number, number)).get();
+    const seat = db
+      .select()
+      .from(seats)
+      .where(eq(seats.requestId, request?.id ?? ''))
+      .get();
+    if (!seat) throw new Error(`Nobody decides on ${number}.`);
+    db.insert(seats)
+      .values({ ...seat, id: `${seat.id}-2`, holder })
+      .run();
+    db.update(approvalSteps).set({ needed: 2 }).where(eq(approvalSteps.id, seat.stepId)).run();
   }
 
   /** The id of somebody, by name; empty for nobody. */

@@ -355,6 +355,15 @@ async function live(hidden: Hidden): Promise<Heard> {
   const site = await sent(priya, 'come-on-site', { ...VISIT, medical_note: note });
   const spare = await sent(priya, 'come-on-site', { ...VISIT, visitor: 'Spare', medical_note: note });
   const water = await sent(hanne, 'come-on-site', { ...WATER, medical_note: note });
+  const halfway = await sent(hanne, 'come-on-site', { ...WATER, visitor: 'Half-way', medical_note: note });
+  desk.askBesides(halfway, 'site-safety');
+  const tomas = await desk.as('Tomas Achterberg');
+  await well(
+    tomas.call('decide', {
+      ...{ params: { number: halfway }, headers: key('halfway') },
+      body: { verdict: 'approve', comment: '', seen: await tomas.seen(halfway) },
+    }),
+  );
   const handed = await sent(hanne, 'come-on-site', { ...WATER, visitor: 'Handed on', medical_note: note });
   const linked = await sent(hanne, 'come-on-site', { ...WATER, visitor: 'Linked', medical_note: note });
   await sent(hanne, 'concern-report', { about: 'safety', what_happened: note, when: '2026-11-20', reply: false });
@@ -552,6 +561,8 @@ async function live(hidden: Hidden): Promise<Heard> {
     shareTargets: [{ params: { number: site }, query: { find: 'bo' } }],
     shareRequest: each(numbers, (number) => ({ params: { number }, body: { with: { group: 'boats' }, until: null } })),
     unshareRequest: [{ params: { number: site, holder: 'boats' } }],
+    decisionsAlike: each([handed, water], (number) => ({ params: { number } })),
+    takeBackDecision: [{ params: { number: halfway } }],
     deciderTargets: [{ params: { number: handed }, query: { find: 'bo' } }],
     handDecision: [{ params: { number: handed }, body: { to: { group: 'boats' } } }],
     askAbout: each(numbers, (number) => ({

@@ -283,12 +283,12 @@ async function closeMore(maren: Caller): Promise<void> {
   expect([released.status, released.text]).toEqual([200, expect.anything()]);
 }
 
-/** One that waits for a decision, one that is put back with a question, and one at which nobody is left to decide. */
-async function leftUndecided(as: (name: string) => Caller, send: (who: Caller) => Promise<Answer>): Promise<string> {
+/** Ones that wait for a decision: for the first to say something, halfway, put back with a question, and for nobody. */
+async function leftUndecided(as: (name: string) => Caller, send: (who: Caller) => Promise<Answer>) {
   const [priya, edda] = [as('Priya Nakamura-Lind'), as('Edda Kilbride')];
   const numbers = [];
-  for (let times = 0; times < 3; times += 1) numbers.push((await send(priya)).body.number);
-  const [waits, returned, alone] = numbers as [string, string, string];
+  for (let times = 0; times < 4; times += 1) numbers.push((await send(priya)).body.number);
+  const [waits, returned, alone, halfway] = numbers as [string, string, string, string];
   const decision = { verdict: 'return', comment: 'How long will you stay?', seen: await edda.seen(returned) };
   const { status } = await edda.call('decide', {
     ...{ params: { number: returned }, headers: { 'Idempotency-Key': crypto.randomUUID() } },
@@ -297,12 +297,18 @@ async function leftUndecided(as: (name: string) => Caller, send: (who: Caller) =
   const leaver = desk.idOf('Declan Oyelaran');
   const handed = await edda.call('handDecision', { params: { number: alone }, body: { to: { person: leaver } } });
   expect([status, handed.status]).toEqual([200, 200]);
+  desk.askBesides(halfway, 'site-safety');
+  const agreed = await edda.call('decide', {
+    ...{ params: { number: halfway }, headers: { 'Idempotency-Key': crypto.randomUUID() } },
+    body: { verdict: 'approve', comment: 'So far.', seen: await edda.seen(halfway) },
+  });
+  expect(agreed.body.more).toBe(true);
   const { db } = desk.running.house;
   const active = (is: boolean): void => void db.update(people).set({ active: is }).where(eq(people.id, leaver)).run();
   active(false);
   await desk.running.dayTurned();
   active(true);
-  return waits;
+  return { waits, halfway };
 }
 
 /** What can be done at the buttons of a trip. */
@@ -336,7 +342,7 @@ async function withdrawn(stranger: Caller): Promise<void> {
 }
 
 describe('a value in the restricted field', () => {
-  let undecided = '';
+  let left = { waits: '', halfway: '' };
   let outside = '';
   let inside = '';
   let follow = '';
@@ -439,7 +445,7 @@ describe('a value in the restricted field', () => {
       headers: key(),
       body: { verdict: 'refuse', comment: 'Not in March.', seen: await as('Edda Kilbride').seen(turnedDown) },
     });
-    undecided = await leftUndecided(as, (who) => who.submit('come-on-site', sent, { release: 2 }));
+    left = await leftUndecided(as, (who) => who.submit('come-on-site', sent, { release: 2 }));
     await stranger.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
     const late = await handler.sheet(outside);
     expect(
@@ -683,8 +689,10 @@ describe('a value in the restricted field', () => {
       shareTargets: [{ params: { number: outside }, query: { find: 'bo' } }],
       shareRequest: [{ params: { number: outside }, body: { with: { group: 'boats' }, until: null } }],
       unshareRequest: [{ params: { number: outside, holder: 'boats' } }],
-      deciderTargets: [{ params: { number: undecided }, query: { find: 'bo' } }],
-      handDecision: [{ params: { number: undecided }, body: { to: { group: 'boats' } } }],
+      deciderTargets: [{ params: { number: left.waits }, query: { find: 'bo' } }],
+      decisionsAlike: [{ params: { number: left.waits } }],
+      handDecision: [{ params: { number: left.waits }, body: { to: { group: 'boats' } } }],
+      takeBackDecision: [{ params: { number: left.halfway } }],
       askAbout: [
         { params: { number: outside }, headers: key(), body: { mailing: mailing.owedForms?.[0]?.params?.id ?? '' } },
       ],
@@ -721,6 +729,7 @@ describe('a value in the restricted field', () => {
       'Edda Kilbride: follow',
       'Ilse Brandvold: follow',
       'Maren Okafor: follow',
+      'Oskar Veldhuis: decisionsAlike',
       'Oskar Veldhuis: follow',
       'Oskar Veldhuis: sharedResult',
       'Oskar Veldhuis: sheet',

@@ -5,6 +5,7 @@ export const viewHeads = {
   frontDesk: { method: 'GET', path: '/api/desk', caller: 'anyone' },
   trays: { method: 'GET', path: '/api/trays', caller: 'staff' },
   ledger: { method: 'GET', path: '/api/requests', caller: 'staff' },
+  decisionsAlike: { method: 'GET', path: '/api/requests/:number/decision/alike', caller: 'staff' },
   sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff' },
   file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'person', gives: 'bytes' },
   changedBy: { method: 'GET', path: '/api/requests/:number/changing', caller: 'staff' },

@@ -99,6 +99,19 @@ export const viewRoutes = routesOf(viewHeads, {
       newest: z.boolean(),
     }),
   },
+  decisionsAlike: {
+    says: 'Requests of the same form that wait for the caller at the same step as one does, with all that is needed to decide on them; the oldest first, fifty at most.',
+    params: numbered,
+    answer: z.object({
+      alike: z.array(
+        z.object({
+          ...{ number: z.string(), subject: visibleSubject, requester: z.string(), values: visibleValues },
+          /** Stands for what is in view; the decision says it. */
+          seen: z.string(),
+        }),
+      ),
+    }),
+  },
   sheet: {
     says: 'The request sheet.',
     params: numbered,

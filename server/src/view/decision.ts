@@ -8,6 +8,9 @@ import type { Reader } from '../platform/database.ts';
 export interface Decision {
   /** It follows from silence. */
   readonly silently: boolean;
+  /** Since when its step is asked, and until when it is decided; null where that is not said. */
+  readonly since: number | null;
+  readonly until: number | null;
   readonly label: string;
   /** Who is asked, or was: words of groups and persons. */
   readonly holders: readonly string[];
@@ -26,6 +29,8 @@ export function decisionIn(round: Round): Decision {
   const last = round.state === 'withdrawn' ? undefined : lastOf(step.seats);
   return {
     label: step.label,
+    since: askedSince(round)[round.steps.indexOf(step)] ?? null,
+    until: step.dueAt,
     silently: !isOpen && step.silently !== null,
     holders: step.seats
       .filter(({ state }) => !isOpen || state === 'open')

@@ -7,6 +7,7 @@ import { lettersLeft } from '../notice/failed.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { troublesIn } from '../platform/troubles.ts';
+import { decisionsAlike } from './alike.ts';
 import { fileHandlers } from './files.ts';
 import { ledgerOf, traysOf } from './ledger.ts';
 import { proposalViewOf } from './proposals.ts';
@@ -23,6 +24,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
       failedLetters: may(viewer, 'groundwork') ? lettersLeft(db).failed : 0,
     }),
     ledger: ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()),
+    decisionsAlike: ({ viewer, params }) => decisionsAlike(db, viewer, params.number),
     sheet: ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()),
     changedBy: ({ viewer, params }) => changedBy(house, viewer, params.number),
     sheetOffers: ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()),

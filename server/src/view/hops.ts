@@ -68,8 +68,11 @@ function decisionHop(approval: Decision, { decidedBy }: HopInput, reader: Reader
   };
 }
 
-function decisionDetail({ state, silently, decidedAt: at }: Decision, by: string | null): Words {
-  if (state === 'waiting') return said('hops:waits');
+function decisionDetail({ state, silently, since, until, decidedAt: at }: Decision, by: string | null): Words {
+  if (state === 'waiting') {
+    if (since === null) return said('hops:waits');
+    return until === null ? said('hops:waitsSince', { since }) : said('hops:waitsUntil', { since, until });
+  }
   if (state === 'withdrawn') return said('hops:withdrawn');
   if (silently) return said(state === 'approved' ? 'hops:approvedSilently' : 'hops:refusedSilently');
   if (at === null) return said(state === 'approved' ? 'hops:approved' : 'hops:notApproved');

@@ -506,7 +506,7 @@ function askedAgainBy(db: Reader, { formId, doorId }: ShownRow, viewer: Viewer, 
 }
 
 /** What is shown of a request as it is laid out, and nothing else. */
-function shownOf(open: OpenRequest): Revealed<VisibleValues> {
+export function shownOf(open: OpenRequest): Revealed<VisibleValues> {
   const { laidOut, layout } = open;
   return layout ? { ...laidOut, fields: laidOut.fields.filter(({ key }) => !layout.leavesOut(key)) } : laidOut;
 }

@@ -21,6 +21,7 @@ import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { AskedAbout } from './Asked.tsx';
+import { DecideSeveral } from './DecideSeveral.tsx';
 import { DecisionSteps, isInSteps } from './DecisionSteps.tsx';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
@@ -252,6 +253,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
       {sheet.approval?.mayDecide ? (
         <div className="mb-4 border-l-[3px] border-green bg-green-wash px-4 py-3">
           <Deciding sheet={sheet} by="seat" />
+          <DecideSeveral key={sheet.number} number={sheet.number} />
         </div>
       ) : null}
       <div className="flex flex-wrap items-center gap-2">

@@ -46,6 +46,10 @@ export const floorApi = api.injectEndpoints({
       query: call('assign'),
       invalidatesTags: ['sheet', 'ledger'],
     }),
+    decisionsAlike: build.query<AnswerOf<'decisionsAlike'>, Asked<'decisionsAlike'>>({
+      query: call('decisionsAlike'),
+      providesTags: ['sheet'],
+    }),
     deciderTargets: build.query<AnswerOf<'deciderTargets'>, Asked<'deciderTargets'>>({ query: call('deciderTargets') }),
     handDecision: build.mutation<AnswerOf<'handDecision'>, Asked<'handDecision'>>({
       query: call('handDecision'),

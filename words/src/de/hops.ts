@@ -14,6 +14,8 @@ export const hops: Same<typeof english> = {
   approved: 'Genehmigt',
   notApproved: 'Nicht genehmigt',
   waits: 'Wartet auf eine Entscheidung',
+  waitsSince: 'Wartet seit {{since, moment}} auf Genehmigung',
+  waitsUntil: 'Wartet seit {{since, moment}} auf Genehmigung, Entscheidung bis {{until, moment}}',
   approvedSilently: 'Genehmigt, weil niemand rechtzeitig geantwortet hat',
   refusedSilently: 'Abgelehnt, weil niemand rechtzeitig geantwortet hat',
   approvedBy: 'Genehmigt von {{by}}, {{at, moment}}',

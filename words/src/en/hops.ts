@@ -11,6 +11,8 @@ export const hops = {
   approved: 'Approved',
   notApproved: 'Not approved',
   waits: 'Waits for a decision',
+  waitsSince: 'Waits for approval since {{since, moment}}',
+  waitsUntil: 'Waits for approval since {{since, moment}}, to be decided by {{until, moment}}',
   approvedSilently: 'Approved, as nobody answered in time',
   refusedSilently: 'Refused, as nobody answered in time',
   approvedBy: 'Approved by {{by}}, {{at, moment}}',

@@ -1,0 +1,100 @@
+import { expect, type Page, test } from '@playwright/test';
+import { newestLink, overflows, pageOf, phone, seriousTrouble } from './people.ts';
+
+/** Somebody is away today, and somebody else decides for them. */
+async function goesAway(page: Page, name: string, substitute: string): Promise<void> {
+  await page.goto('/workshop/groundwork/people');
+  await page.getByRole('searchbox', { name: 'Find by name' }).fill(name);
+  await page.getByRole('link', { name }).click();
+  await page.getByRole('button', { name: 'Add an absence' }).click();
+  await page.getByLabel('First day').fill('23 Nov');
+  await page.getByLabel('Last day (empty: until you end it)').fill('27 Nov');
+  await page.getByLabel('Who decides instead? (empty: nobody)').fill(substitute);
+  await page.getByRole('listbox').getByRole('option', { name: new RegExp(substitute) }).click();
+  await page.getByRole('button', { name: 'Add an absence' }).click();
+  await expect(page.getByText(`${substitute} decides instead`).first()).toBeVisible();
+}
+
+/** Asks for a dive at the kelp, 20 m deep; gives its number. */
+async function asksToDive(page: Page): Promise<string> {
+  await page.goto('/ask/dive-plan');
+  await page.getByLabel('Where will you dive?').selectOption({ label: 'Kelp forest' });
+  await page.getByLabel('On which day?').fill('9 Dec 2026');
+  await page.getByLabel('How deep at most?').fill('20');
+  await page.getByLabel('How long on the bottom?').fill('30 min');
+  await page.getByLabel('Which gas?').selectOption({ label: 'Air' });
+  for (const [line, diver, grade] of [
+    [1, 'Priya Nakamura-Lind', 'dive leader'],
+    [2, 'Hanne Istvan', 'scientific diver'],
+  ] as const) {
+    if (line > 1) await page.getByRole('button', { name: 'Add a line' }).click();
+    await page.getByLabel('Diver', { exact: true }).nth(line - 1).fill(diver);
+    await page.getByLabel('Grade').nth(line - 1).selectOption({ label: grade });
+    await page.getByLabel('Medical valid until').nth(line - 1).fill('30 Apr 2027');
+  }
+  await page.getByRole('button', { name: 'Send' }).click();
+  const told = page.getByText(/DP-\d{5}/).first();
+  await told.waitFor();
+  return /DP-\d{5}/.exec((await told.textContent()) ?? '')?.[0] ?? '';
+}
+
+test('a dive is put back once, decided by two officers and a substitute, and asked for again when it gets deeper', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor', { width: 1440, height: 900 });
+  await goesAway(maren, 'Hanne Istvan', 'Tomas Achterberg');
+  const priya = await pageOf(browser, 'Priya Nakamura-Lind');
+  const number = await asksToDive(priya);
+
+  // An officer asks a question first, by the email on a phone.
+  const gunnar = await phone(browser);
+  await gunnar.goto(await newestLink(gunnar, number, 'Gunnar Peverell'));
+  await expect(gunnar.getByText(/Please decide by /)).toBeVisible();
+  await gunnar.getByRole('button', { name: 'Ask a question first' }).click();
+  await expect(gunnar.getByRole('alert')).toContainText('A return needs a question.');
+  await gunnar.getByLabel(/^Comment/).fill('Which boat takes you out?');
+  expect(await overflows(gunnar)).toBe(false);
+  expect(await seriousTrouble(gunnar)).toEqual([]);
+  await gunnar.getByRole('button', { name: 'Ask a question first' }).click();
+  await expect(gunnar.getByRole('heading', { name: 'Your question is sent' })).toBeVisible();
+
+  // It waits for whoever asked, and goes on when they answer.
+  await priya.goto(`/my/${number}`);
+  await expect(priya.getByText('Which boat takes you out?').first()).toBeVisible();
+  await priya.getByRole('link', { name: 'Answer' }).click();
+  await priya.locator('#message').fill('The Guillemot.');
+  await priya.getByRole('button', { name: 'Send the message' }).click();
+  await expect(priya.getByText('The Guillemot.')).toBeVisible();
+
+  await gunnar.goto(await newestLink(gunnar, number, 'Gunnar Peverell'));
+  await gunnar.getByRole('button', { name: 'Approve the request' }).click();
+  await expect(gunnar.getByText(/Others still have to decide/)).toBeVisible();
+
+  const oskar = await pageOf(browser, 'Oskar Veldhuis');
+  await oskar.goto(`/floor/deciding/${number}`);
+  const sheet = oskar.getByRole('article');
+  await expect(sheet.getByText('2 of 3 have to agree')).toBeVisible();
+  await expect(sheet.getByText(/Then others are asked instead\./).first()).toBeVisible();
+  await expect(sheet.getByRole('button', { name: /waits? for the same decision …/ })).toBeVisible();
+  expect(await seriousTrouble(oskar)).toEqual([]);
+  await sheet.getByRole('button', { name: 'Approve the request' }).click();
+  await expect(oskar.getByText(/Others still have to decide/)).toBeVisible();
+
+  // The head of science is away: the substitute decides.
+  const tomas = await pageOf(browser, 'Tomas Achterberg');
+  await tomas.goto(`/floor/deciding/${number}`);
+  await expect(tomas.getByRole('article').getByText('(named by “Lead”)').first()).toBeVisible();
+  await tomas.getByRole('article').getByRole('button', { name: 'Approve the request' }).click();
+  await expect(tomas.getByText(`${number} is approved. We told the requester.`)).toBeVisible();
+
+  // Deeper than agreed: it says so before, and asks again, with one more step.
+  await maren.goto(`/floor/all/${number}`);
+  const hers = maren.getByRole('article');
+  await hers.getByRole('button', { name: 'Change Greatest depth' }).click();
+  await expect(hers.getByText('If you change this, those who decide are asked again.')).toBeVisible();
+  await hers.getByLabel('Greatest depth').fill('34');
+  await hers.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(hers.getByText(/To be decided again, as answers changed/).first()).toBeVisible();
+  await expect(hers.getByText('Duty manager').first()).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+});
