@@ -13,7 +13,7 @@ import {
   type Relation,
   SINKS,
 } from '../src/access/index.ts';
-import { preparePaths } from '../src/approval/index.ts';
+import { preparePaths, type SeatPlan } from '../src/approval/index.ts';
 import {
   type Action,
   answersToSend,
@@ -118,7 +118,9 @@ function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): Readonl
     const slots = requestSlots(design.fields, done.values, FACTS);
     // By which row it goes, and who is asked to decide.
     const routed = route(slots);
-    const asks = pathFor(routed.outcome.path, slots)?.steps.map((step) => step.id) ?? [];
+    // An answer that says who is asked is seen by who is.
+    const whom = (seat: SeatPlan): string => ('field' in seat ? String(done.values[seat.field] ?? '') : '');
+    const asks = pathFor(routed.outcome.path, slots)?.steps.map(({ id, seats }) => `${id}${seats.map(whom)}`) ?? [];
     return { typed, values: done.values, row: `${routed.row} ${asks.join()}` };
   });
   const known = new Map<string, readonly { readonly before: Values; readonly kept: Kept }[]>();
@@ -139,6 +141,7 @@ function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): Readonl
     return found;
   };
   const told = new Set<string>();
+  const again = design.approval.paths.flatMap((path) => path.again ?? []);
   for (const watching of VIEWERS) {
     const mayRead = (key: string): boolean => {
       const field = design.fields.find((each) => each.key === key);
@@ -175,8 +178,13 @@ function toldSlowly(design: FormDesign, plan: AccessPlan, given: Given): Readonl
           const said = kept.problems.map((problem) =>
             mayRead(problem.field) ? `${problem.field} ${problem.message}` : 'no',
           );
+          // Whoever decides is asked again when a field changes that their path names.
+          const anew = again.some((each) => (kept.values[each] ?? null) !== (before[each] ?? null));
           const warned = kept.warnings.map(({ field: at, text }) => `${mayRead(at) ? at : 'form'} ${text}`).join();
-          return { at: before, sees: said.length > 0 ? said.join() : `${seen(kept.values)} ${warned}` };
+          return {
+            at: before,
+            sees: said.length > 0 ? said.join() : `${seen(kept.values)} ${warned} ${row(anew ? 'anew' : '')}`,
+          };
         }),
       );
   }
@@ -255,11 +263,18 @@ const anyPlan: fc.Arbitrary<AccessPlan> = fc
   )
   .map((rules) => ({ rules }));
 
+/** What a decision hangs on: a step’s condition, whom an answer names, and by whose change it is begun anew. */
+interface Deciding {
+  readonly when?: string | null;
+  readonly seat?: string | null;
+  readonly again?: string | null;
+}
+
 const designOf = (
   rules: readonly FormRule[],
   presets: Readonly<Record<string, string>>,
   column: string | null,
-  when: string | null = null,
+  { when = null, seat = null, again = null }: Deciding = {},
 ): FormDesign => ({
   title: 'A form',
   intro: '',
@@ -299,8 +314,9 @@ const designOf = (
       {
         id: 'path',
         label: '',
+        ...(again ? { again: [again] } : {}),
         steps: [
-          { id: 'd', label: 'D', seats: [{ group: 'g' }], needed: 1 },
+          { id: 'd', label: 'D', seats: [seat ? { field: seat } : { group: 'g' }], needed: 1 },
           ...(when ? [{ id: 'e', label: 'E', seats: [{ group: 'h' }], needed: 1, when }] : []),
         ],
       },
@@ -315,12 +331,19 @@ const anyDesign = fc
     // What only the desk fills in is empty when a request arrives.
     column: fc.option(fc.constantFrom('p', 'q', 'r', 's')),
     // Rarely: where it tells, nothing of who decides and why is shown besides.
-    when: fc.oneof(
-      { weight: 4, arbitrary: fc.constant(null) },
-      { weight: 1, arbitrary: fc.constantFrom('p = true', 'q = null', 'r = true and p != true', 's = true') },
+    deciding: fc.oneof(
+      { weight: 8, arbitrary: fc.constant<Deciding>({}) },
+      {
+        weight: 2,
+        arbitrary: fc
+          .constantFrom('p = true', 'q = null', 'r = true and p != true', 's = true')
+          .map((when): Deciding => ({ when })),
+      },
+      { weight: 1, arbitrary: fc.constantFrom('p', 'q', 'r').map((seat): Deciding => ({ seat })) },
+      { weight: 1, arbitrary: fc.constantFrom('p', 'q', 'r').map((again): Deciding => ({ again })) },
     ),
   })
-  .map(({ rules, presets, column, when }) => designOf(rules, presets, column, when));
+  .map(({ rules, presets, column, deciding }) => designOf(rules, presets, column, deciding));
 const leaksIn = (design: FormDesign, plan: AccessPlan): readonly Leak[] => {
   const leaks = leaksOf({ fields: design.fields, sinks: sinksOf(design), plan });
   if (!leaks) throw new Error('too many kinds of viewer');
@@ -409,8 +432,9 @@ describe('the flow of values', () => {
       ['preset', designOf([], { q: 'p' }, null)],
       ['routing', designOf([], {}, 'p')],
       ['routing by a computed field', designOf([], {}, 's')],
-      ['step', designOf([], {}, null, 'p = true')],
-      ['step by a computed field', designOf([], {}, null, 's = true')],
+      ['step', designOf([], {}, null, { when: 'p = true' })],
+      ['seat', designOf([], {}, null, { seat: 'p' })],
+      ['step by a computed field', designOf([], {}, null, { when: 's = true' })],
     ];
     const told: Record<string, string> = {};
     for (const [kind, design] of single)

@@ -6,7 +6,7 @@ import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { FindingLine } from './Findings.tsx';
 import { StepItem } from './StepItem.tsx';
-import { addPath, addStep, askAgain, namePath, removePath, seatBesides } from './steps.ts';
+import { addPath, addStep, askAgain, freshStep, namePath, removePath, seatBesides } from './steps.ts';
 
 /** Who decides, in which turn: the paths that rows of the routing table choose from, each with its steps. */
 export function ApprovalSteps() {
@@ -27,11 +27,12 @@ export function ApprovalSteps() {
       <p className="mt-5">
         <Button
           disabled={groups.length === 0}
-          onClick={() =>
+          onClick={() => {
+            setOpen(freshStep(draft));
             change((before) =>
               addPath(before, say('workshop:anotherPath'), say('workshop:nextStep'), seatBesides([], groups)),
-            )
-          }
+            );
+          }}
         >
           {say('workshop:addPath')}
         </Button>{' '}
@@ -88,11 +89,12 @@ function Path({ path, isOnly, groups, open, setOpen }: PathProps) {
       <p className="mt-3">
         <Button
           disabled={groups.length === 0}
-          onClick={() =>
+          onClick={() => {
+            setOpen(freshStep(editing.draft));
             change((before) =>
               addStep(before, id, say('workshop:nextStep'), seatBesides(steps.at(-1)?.seats ?? [], groups)),
-            )
-          }
+            );
+          }}
         >
           {say('workshop:addStep')}
         </Button>

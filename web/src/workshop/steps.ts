@@ -44,7 +44,8 @@ function settled({ when, instead, against, limit, ...step }: ApprovalStep): Appr
   };
 }
 
-const freshStep = ({ approval }: FormDesign): string =>
+/** What the next step is called that is added. */
+export const freshStep = ({ approval }: FormDesign): string =>
   freshKey('step', new Set(allSteps(approval).map(({ id }) => id)));
 
 /** Another step after all others of a path, which asks whom it is given. */

@@ -152,6 +152,19 @@ describe('what a form would tell', () => {
       'Remove the column',
     ],
     [
+      'a field by whose change who decides is asked again',
+      {
+        ...design,
+        routing: { ...design.routing, otherwise: { ...OUTCOME, path: 'path' } },
+        approval: { paths: design.approval.paths.map((path) => ({ ...path, again: ['note'] })) },
+      },
+      [
+        'The approval path “Approval” asks again when “Note” changes.',
+        `Who is asked to decide shows it, also to ${DESK}.`,
+      ],
+      'Do not ask again for it',
+    ],
+    [
       'words that show it to who asks',
       {
         ...design,

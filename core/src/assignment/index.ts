@@ -1,0 +1,13 @@
+export {
+  type Asked,
+  type Candidate,
+  type Chosen,
+  chooseHandler,
+  HANDLER_WAYS,
+  type Handled,
+  type HandlerRule,
+  type HandlerWay,
+  loadOf,
+  type PassedOver,
+  weightOf,
+} from './assignment.ts';
