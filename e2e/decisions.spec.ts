@@ -10,7 +10,10 @@ async function goesAway(page: Page, name: string, substitute: string): Promise<v
   await page.getByLabel('First day').fill('23 Nov');
   await page.getByLabel('Last day (empty: until you end it)').fill('27 Nov');
   await page.getByLabel('Who decides instead? (empty: nobody)').fill(substitute);
-  await page.getByRole('listbox').getByRole('option', { name: new RegExp(substitute) }).click();
+  await page
+    .getByRole('listbox')
+    .getByRole('option', { name: new RegExp(substitute) })
+    .click();
   await page.getByRole('button', { name: 'Add an absence' }).click();
   await expect(page.getByText(`${substitute} decides instead`).first()).toBeVisible();
 }
@@ -28,9 +31,18 @@ async function asksToDive(page: Page): Promise<string> {
     [2, 'Hanne Istvan', 'scientific diver'],
   ] as const) {
     if (line > 1) await page.getByRole('button', { name: 'Add a line' }).click();
-    await page.getByLabel('Diver', { exact: true }).nth(line - 1).fill(diver);
-    await page.getByLabel('Grade').nth(line - 1).selectOption({ label: grade });
-    await page.getByLabel('Medical valid until').nth(line - 1).fill('30 Apr 2027');
+    await page
+      .getByLabel('Diver', { exact: true })
+      .nth(line - 1)
+      .fill(diver);
+    await page
+      .getByLabel('Grade')
+      .nth(line - 1)
+      .selectOption({ label: grade });
+    await page
+      .getByLabel('Medical valid until')
+      .nth(line - 1)
+      .fill('30 Apr 2027');
   }
   await page.getByRole('button', { name: 'Send' }).click();
   const told = page.getByText(/DP-\d{5}/).first();

@@ -32,7 +32,7 @@ const RANKS: readonly (readonly string[])[] = [
   ['form'],
   ['door', 'files'],
   ['request'],
-  ['approval', 'deadline', 'mailing', 'proposal'],
+  ['approval', 'assignment', 'deadline', 'mailing', 'proposal'],
   ['notice'],
   ['intake', 'desk'],
   ['view'],

@@ -29,6 +29,7 @@ const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
     'place-free': true,
     undecided: true,
     'nobody-decides': true,
+    'nobody-handles': true,
     returned: true,
   } as const),
 };
@@ -260,8 +261,17 @@ async function closeMore(maren: Caller): Promise<void> {
   // Who decides has a time: what nobody decides in it is told of.
   const limit = { within: 8 * 3_600_000, silence: 'tell' } as const;
   const approval = withStepsOf(draft.approval, (step) => ({ ...step, limit }));
+  // One row names somebody who is not here later.
+  const handler = { ways: [{ by: 'person' as const, person: desk.idOf('Declan Oyelaran') }] };
+  const cells = { planted: '"Nobody takes this"' };
+  const row = { id: 'row-nobody', note: '', cells, outcome: { ...draft.routing.otherwise, path: null, handler } };
+  const routing = {
+    ...draft.routing,
+    columns: [...draft.routing.columns, { id: 'planted', label: 'Planted', input: 'reason' }],
+    rows: [row, ...draft.routing.rows],
+  };
   const body = {
-    draft: { ...draft, fields: [...draft.fields, ...fields], parts: [...draft.parts, ...parts], approval },
+    draft: { ...draft, fields: [...draft.fields, ...fields], parts: [...draft.parts, ...parts], approval, routing },
   };
   // Closed first, so that nothing is asked for a moment that everybody could read.
   const { rules } = desk.register('site-access').access;
@@ -307,6 +317,12 @@ async function leftUndecided(as: (name: string) => Caller, send: (who: Caller) =
   const active = (is: boolean): void => void db.update(people).set({ active: is }).where(eq(people.id, leaver)).run();
   active(false);
   await desk.running.dayTurned();
+  const { status: taken } = await priya.submit(
+    'come-on-site',
+    { ...WATER, reason: 'Nobody takes this' },
+    { release: 2 },
+  );
+  expect(taken).toBe(200);
   active(true);
   return { waits, halfway };
 }

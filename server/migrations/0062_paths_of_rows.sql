@@ -1,3 +1,11 @@
+CREATE TABLE `handler_turns` (
+	`team` text NOT NULL,
+	`person_id` text NOT NULL,
+	`at` integer NOT NULL,
+	PRIMARY KEY(`team`, `person_id`),
+	FOREIGN KEY (`person_id`) REFERENCES `people`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
 ALTER TABLE `approval_rounds` ADD `from_stage` text;--> statement-breakpoint
 ALTER TABLE `approval_steps` ADD `against` integer;--> statement-breakpoint
 ALTER TABLE `approval_steps` ADD `instead` text;--> statement-breakpoint

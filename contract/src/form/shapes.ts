@@ -1,4 +1,5 @@
 import { type ApprovalPlan, type ApprovalStep, SILENCES } from '@tolvek/core/approval';
+import type { HandlerRule } from '@tolvek/core/assignment';
 import {
   type Action,
   type DesignChange,
@@ -90,11 +91,28 @@ export const rule = exactly<FormRule>()(
     runs: z.enum(['filling', 'saving']),
   }),
 );
+const handlerRule = exactly<HandlerRule>()(
+  z.strictObject({
+    ways: z
+      .array(
+        z.discriminatedUnion('by', [
+          z.strictObject({ by: z.enum(['last', 'load', 'turn']) }),
+          z.strictObject({ by: z.literal('field'), field: fieldKey }),
+          z.strictObject({ by: z.literal('person'), person: z.string().min(1).max(64) }),
+        ]),
+      )
+      .min(1)
+      .max(10)
+      .readonly(),
+    most: z.int().min(1).max(1_000).optional(),
+  }),
+);
 const outcome = z.strictObject({
   team: key,
   priority: z.enum(priorities),
   workingDays: z.number(),
   path: key.nullable(),
+  handler: handlerRule.optional(),
 });
 const routing = z.strictObject({
   columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(40),

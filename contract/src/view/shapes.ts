@@ -223,6 +223,8 @@ export const sheet = z.object({
   /** What that edition says beside it, and what its reader can do there. */
   words: visibleTexts,
   actions,
+  /** Why its handler is: by which rule, and why nobody else. */
+  handlerWhy: z.array(words).readonly(),
   /** The keys of fields by whose change who decides is asked again. */
   asksAgain: z.array(z.string()).readonly(),
   fieldTypes: z.record(z.string(), kind),

@@ -26,8 +26,8 @@ export interface HandlerRule {
 export interface Handled {
   readonly priority: Priority;
   readonly phase: Phase;
-  /** Working time that is left until it is due, ms; negative when late, null where nothing is due. */
-  readonly left: number | null;
+  /** Whether it is due within four working hours, or late. */
+  readonly isPressing: boolean;
 }
 
 /** Somebody who could handle a request. */
@@ -65,18 +65,17 @@ export interface Asked {
   readonly named: (field: string) => string | null;
 }
 
-const HOUR = 3_600_000;
 const BY_PRIORITY: Readonly<Record<Priority, number>> = { high: 3, normal: 2, low: 1 };
 
 /**
  * How much one request weighs on its handler: by its priority 1 to 3, twice that when it is due within four working hours
  * or late. What stands still weighs a quarter, what is finished nothing. The figures are the desk’s own convention.
  */
-export function weightOf({ priority, phase, left }: Handled): number {
+export function weightOf({ priority, phase, isPressing }: Handled): number {
   if (phase === 'finished') return 0;
   const weight = BY_PRIORITY[priority];
   if (phase === 'paused') return weight / 4;
-  return left !== null && left < 4 * HOUR ? weight * 2 : weight;
+  return isPressing ? weight * 2 : weight;
 }
 
 /** How much somebody has to do. */
@@ -124,7 +123,11 @@ interface Looking {
   readonly passed: Map<string, PassedOver>;
 }
 
-function byWay(way: HandlerWay, { candidates, last, named }: Asked, { fits, known, passed }: Looking): Candidate | null {
+function byWay(
+  way: HandlerWay,
+  { candidates, last, named }: Asked,
+  { fits, known, passed }: Looking,
+): Candidate | null {
   switch (way.by) {
     case 'last': {
       const candidate = known(last);

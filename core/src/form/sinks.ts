@@ -20,7 +20,7 @@ import {
 } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf } from '../register/index.ts';
-import { pathsChosen } from '../routing/index.ts';
+import { outcomesOf, pathsChosen } from '../routing/index.ts';
 import { type Action, type Edition, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
 import { ASKING, differenceKey } from './editions/index.ts';
 import type { Finding } from './findings/finding.ts';
@@ -98,7 +98,7 @@ export function sinksOf(design: Making): readonly FormSink[] {
         fix: { fix: 'drop-unique', unique: rule.id },
       }),
     ),
-    ...(routing ? routingSinks(routing, fields) : []),
+    ...(routing ? [...routingSinks(routing, fields), ...handlerSinks(routing, fields)] : []),
     ...(routing && design.approval ? pathsUsed(routing, design.approval, pathsBegun(design.editions)) : []).flatMap(
       (path) => [...againSinks(path, fields), ...path.steps.flatMap((step) => stepSinks(step, fields))],
     ),
@@ -372,6 +372,23 @@ function routingSinks({ columns, rows }: FormDesign['routing'], fields: readonly
       },
     ];
   });
+}
+
+/** Whoever works on a request sees who its handler is: an answer that names them is told by that. */
+function handlerSinks(routing: FormDesign['routing'], fields: readonly Field[]): readonly FormSink[] {
+  const ways = outcomesOf(routing).flatMap(({ handler }) => handler?.ways ?? []);
+  const named = new Set(ways.flatMap((way) => (way.by === 'field' ? [way.field] : [])));
+  return [...named].map((field) => ({
+    kind: 'step',
+    id: `handler ${field}`,
+    text: field,
+    says: (it) => said('sinks:handler', { it }),
+    readers: { who: 'desk' },
+    reads: values(wholly([field], fields)),
+    page: 'routing',
+    at: 'otherwise',
+    fix: null,
+  }));
 }
 
 /** The paths that rows of a table choose, or a button begins. */

@@ -39,6 +39,8 @@ export type NoticeCause =
     }
   /** To those who hear of delays: nobody decided in time at a step, or nobody can. */
   | { readonly kind: 'undecided' | 'nobody-decides'; readonly step: string }
+  /** To them as well: a rule found nobody who could handle it. */
+  | { readonly kind: 'nobody-handles'; readonly team: string }
   | { readonly kind: 'assigned'; readonly by: string | null }
   /** `files`: the names of what was sent with it. */
   | { readonly kind: 'message'; readonly by: string | null; readonly text: string; readonly files?: readonly string[] }

@@ -48,6 +48,7 @@ export type NoticeEvent =
     }
   | { readonly kind: 'refused'; readonly by: string; readonly comment: string; readonly silent: boolean }
   | { readonly kind: 'undecided' | 'nobody-decides'; readonly step: string }
+  | { readonly kind: 'nobody-handles'; readonly team: string }
   | { readonly kind: 'assigned'; readonly by: string; readonly due: number | null }
   | { readonly kind: 'message'; readonly from: string; readonly text: string; readonly files: readonly string[] }
   | { readonly kind: 'returned'; readonly by: string; readonly text: string }
@@ -108,6 +109,8 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return newRequest(event, context);
     case 'approval-asked':
       return approvalAsked(event, context);
+    case 'nobody-handles':
+      return nobodyHandles(event, context);
     case 'undecided':
     case 'nobody-decides':
       return undecided(event, context);
@@ -193,6 +196,12 @@ const undecided = ({ kind, step }: Of<'undecided' | 'nobody-decides'>, { number,
     action: openIt,
   };
 };
+
+const nobodyHandles = ({ team }: Of<'nobody-handles'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said('emails:nobodyHandles.subject', { subject, number }),
+  paragraphs: [said('emails:nobodyHandles.body', { team })],
+  action: openIt,
+});
 
 const approved = ({ by, comment, silent, due }: Of<'approved'>, { number, formTitle: form }: NoticeContext): Gist => ({
   subject: said('emails:approved.subject', { form, number }),

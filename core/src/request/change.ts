@@ -1,6 +1,7 @@
 import { type Language, type Said, said, type Words } from '@tolvek/words';
 import type { ValueChange } from '../access/index.ts';
 import { type ApprovalPath, type LeadsTo, NOBODY, type Verdict } from '../approval/index.ts';
+import type { Chosen } from '../assignment/index.ts';
 import type { TakenIn } from '../intake/index.ts';
 import { holderOf } from '../people/index.ts';
 import type { Priority, Values } from '../register/index.ts';
@@ -62,7 +63,10 @@ export type RequestChange =
   /** Groups by key; `anew`: by the routing table, as answers changed. */
   | { readonly kind: 'team'; readonly from: string | null; readonly to: string; readonly anew?: true }
   | { readonly kind: 'priority'; readonly from: Priority | null; readonly to: Priority; readonly anew?: true }
-  | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null }
+  /** `chosen`: by a rule, and why nobody else. */
+  | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null; readonly chosen?: Chosen }
+  /** A rule found nobody who could handle it: it waits for the team, and whoever hears of delays is told. */
+  | { readonly kind: 'nobody-handles'; readonly team: string }
   /** Somebody decides in the place of somebody else, at every seat that is not decided yet; people by id. */
   | { readonly kind: 'seat'; readonly from: string; readonly to: string }
   /** Two records turned out to be the same person: what named the one names the other, wherever it stands. */
@@ -202,7 +206,11 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
     case 'handler':
       return change.to === null
         ? said('history:backToTeam')
-        : said('history:handler', { person: names.person(change.to) });
+        : change.chosen
+          ? said(`history:handlerBy.${change.chosen.by}`, { person: names.person(change.to) })
+          : said('history:handler', { person: names.person(change.to) });
+    case 'nobody-handles':
+      return said('history:nobodyHandles', { team: names.group(change.team) });
     case 'seat':
       return said('history:seat', { from: names.person(change.from), to: names.person(change.to) });
     case 'same-person':

@@ -3,5 +3,12 @@ export { routingFindings } from './findings.ts';
 export { type KeptRouting, keptRouting, LONGEST_KEPT, routedAgain } from './kept.ts';
 export { type Missed, missedOptions } from './missed.ts';
 export { prepareRouting, type Routed, type Router, type RowReason } from './route.ts';
-export { pathsChosen, type RoutingColumn, type RoutingOutcome, type RoutingRow, type RoutingTable } from './table.ts';
+export {
+  outcomesOf,
+  pathsChosen,
+  type RoutingColumn,
+  type RoutingOutcome,
+  type RoutingRow,
+  type RoutingTable,
+} from './table.ts';
 export { prepareWinner } from './winner.ts';

@@ -1,3 +1,4 @@
+import type { HandlerRule } from '../assignment/index.ts';
 import type { Priority } from '../register/index.ts';
 
 export interface RoutingOutcome {
@@ -8,6 +9,8 @@ export interface RoutingOutcome {
   readonly workingDays: number;
   /** The id of the path by which it is decided; null where nobody decides. */
   readonly path: string | null;
+  /** How its handler is found; the team takes it when nothing is said. */
+  readonly handler?: HandlerRule | undefined;
 }
 
 export interface RoutingColumn {
@@ -35,6 +38,15 @@ export interface RoutingTable {
   readonly otherwise: RoutingOutcome;
 }
 
+/** The outcomes of all rows, the last included. */
+export const outcomesOf = ({
+  rows,
+  otherwise,
+}: Pick<RoutingTable, 'rows' | 'otherwise'>): readonly RoutingOutcome[] => [
+  ...rows.map(({ outcome }) => outcome),
+  otherwise,
+];
+
 /** The ids of the paths that rows of a table choose. */
-export const pathsChosen = ({ rows, otherwise }: Pick<RoutingTable, 'rows' | 'otherwise'>): ReadonlySet<string> =>
-  new Set([...rows.map(({ outcome }) => outcome.path), otherwise.path].flatMap((path) => path ?? []));
+export const pathsChosen = (table: Pick<RoutingTable, 'rows' | 'otherwise'>): ReadonlySet<string> =>
+  new Set(outcomesOf(table).flatMap(({ path }) => path ?? []));

@@ -1,5 +1,6 @@
 import { followNobody } from '../approval/alarm.ts';
 import { dropRounds, followApprovals } from '../approval/follow.ts';
+import { followAssignment } from '../assignment/follow.ts';
 import { dropDeadlines, followDeadlines } from '../deadline/follow.ts';
 import { dropOwed, followStages } from '../mailing/follow.ts';
 import { dropNotices, followNotices } from '../notice/follow.ts';
@@ -10,7 +11,7 @@ import { followedBy, forgottenBy } from '../request/change.ts';
  * What follows from a change of a request, in this order: a decision waits before anybody is told
  * that it does.
  */
-followedBy([followDeadlines, followApprovals, followNobody, followNotices, followStages]);
+followedBy([followDeadlines, followApprovals, followNobody, followAssignment, followNotices, followStages]);
 
 /** What goes with requests that are deleted. */
 forgottenBy([dropOwed, dropNotices, dropProposals, dropRounds, dropDeadlines]);

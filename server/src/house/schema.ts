@@ -1,4 +1,5 @@
 export * from '../approval/tables.ts';
+export * from '../assignment/tables.ts';
 export * from '../deadline/tables.ts';
 export * from '../design/tables.ts';
 export * from '../directory/tables.ts';

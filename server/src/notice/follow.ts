@@ -110,6 +110,9 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'handed':
       tellDeciders(work, request, { at: change.gives.map(({ seat }) => seat) });
       break;
+    case 'nobody-handles':
+      notify(work, request, leadsOf(work, request), { kind: 'nobody-handles', team: change.team });
+      break;
     case 'nobody-decides':
       tellNobody(work, request, change);
       break;
@@ -197,7 +200,8 @@ function tellSeated(work: Telling, request: ShownRow, person: string): void {
 
 /** Tells the team of a request that it is theirs to work on. */
 function tellTeam(work: Telling, request: ShownRow): void {
-  if (request.team === null) return;
+  // Whoever a rule made the handler was told of it.
+  if (request.team === null || request.handlerId !== null) return;
   const team = membersOf(work.tx, request.team)
     .map((person) => person.id)
     .filter((id) => id !== request.requesterId);

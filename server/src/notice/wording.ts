@@ -144,6 +144,8 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest, open: OpenReq
       };
     case 'refused':
       return { kind: 'refused', by: personNamed(tx, cause.by), comment: cause.comment, silent: cause.silent ?? false };
+    case 'nobody-handles':
+      return { kind: 'nobody-handles', team: groupNames(tx).get(cause.team) ?? cause.team };
     case 'undecided':
     case 'nobody-decides':
       return { kind: cause.kind, step: cause.step };
@@ -216,6 +218,7 @@ const OF_THE_DESK: ReadonlySet<string> = new Set([
   'news',
   'undecided',
   'nobody-decides',
+  'nobody-handles',
 ]);
 
 /** Where the button of a letter about a request leads its reader. */

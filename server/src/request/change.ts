@@ -271,6 +271,7 @@ function outcomeOf(
     case 'silent':
     case 'handed':
     case 'nobody-decides':
+    case 'nobody-handles':
     case 'taken-back':
     case 'shared':
     case 'unshared':

@@ -21,6 +21,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   team: 'handler',
   priority: 'handler',
   handler: 'handler',
+  'nobody-handles': 'handler',
   said: 'comment',
   decided: 'decision',
   'decided-anew': 'decision',

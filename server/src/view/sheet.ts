@@ -178,6 +178,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     },
     words: wordsOf(open),
     actions: actionsOf(db, open, viewer),
+    handlerWhy: handlerWhy(db, request),
     asksAgain: asksWhenChanged(db, request).filter((key) => readableFields.some((field) => field.key === key)),
     fieldTypes: about.typesOf(readableFields),
     help: about.helpOf(readableFields),
@@ -269,6 +270,27 @@ function stepsTold(
 /** Who takes the place of a holder of seats today, by name. */
 const standInNames = (db: Reader, holder: string): readonly string[] =>
   standInsOf(db, holder).map((id) => personNamed(db, id));
+
+/** By which rule somebody was made the handler who still is, and why nobody else was. */
+function handlerWhy(db: Reader, { id, handlerId }: RequestRow): readonly Words[] {
+  const last = historyOfRequest(db, id).findLast(({ data }) => data?.kind === 'handler')?.data;
+  if (last?.kind !== 'handler' || !last.chosen || last.to !== handlerId) return [];
+  const { by, tried, passed } = last.chosen;
+  const names = namesOf(
+    db,
+    passed.map(({ person }) => person),
+  );
+  const reasons = [...new Set(passed.map(({ why }) => why))];
+  return [
+    said(`sheet:handlerBy.${by}`),
+    ...tried.map((way) => said(`sheet:handlerNot.${way}`)),
+    ...reasons.map((why) =>
+      said(`sheet:passed.${why}`, {
+        names: passed.flatMap((each) => (each.why === why ? [names.get(each.person) ?? ''] : [])),
+      }),
+    ),
+  ];
+}
 
 const momentOr = (at: number | null): string | null => (at === null ? null : iso(at));
 

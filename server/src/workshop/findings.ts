@@ -12,6 +12,7 @@ import {
   type Surroundings,
 } from '@tolvek/core/form';
 import { peopleIn } from '@tolvek/core/people';
+import { outcomesOf } from '@tolvek/core/routing';
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
 import {
@@ -63,18 +64,23 @@ const askedElsewhere = (db: Reader, formId: string): readonly string[] =>
     .flatMap((form) => allQuestionsOf(form.draft).map((part) => part.field));
 
 /** People whom an approval path asks and who are not here any more. */
-const strangersIn = (db: Reader, { approval }: FormDesign): readonly string[] =>
-  holdersPlanned(approval).flatMap((seat) =>
-    'group' in seat || personById(db, seat.person)?.active ? [] : [seat.person],
-  );
+const strangersIn = (db: Reader, { approval, routing }: FormDesign): readonly string[] => {
+  const handlers = outcomesOf(routing).flatMap(({ handler }) => handler?.ways ?? []);
+  const named = [
+    ...holdersPlanned(approval).flatMap((seat) => ('person' in seat ? [seat.person] : [])),
+    ...handlers.flatMap((way) => (way.by === 'person' ? [way.person] : [])),
+  ];
+  return [...new Set(named)].filter((id) => personById(db, id)?.active !== true);
+};
 
-/** Who is in the groups that an approval path asks. */
-const membersAsked = (db: Reader, { approval }: FormDesign): Surroundings['members'] =>
-  Object.fromEntries(
-    holdersPlanned(approval).flatMap((seat) =>
-      'group' in seat ? [[seat.group, membersOf(db, seat.group).map(({ id }) => id)]] : [],
-    ),
-  );
+/** Who is in the groups that an approval path asks, and in the teams of which somebody is made the handler. */
+function membersAsked(db: Reader, { approval, routing }: FormDesign): Surroundings['members'] {
+  const groups = [
+    ...holdersPlanned(approval).flatMap((seat) => ('group' in seat ? [seat.group] : [])),
+    ...outcomesOf(routing).flatMap(({ handler, team }) => (handler ? [team] : [])),
+  ];
+  return Object.fromEntries(groups.map((group) => [group, membersOf(db, group).map(({ id }) => id)]));
+}
 
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {

@@ -293,10 +293,13 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
         </ul>
       ) : null}
       {sheet.thing ? null : (
-        <label className="mt-3 flex items-center gap-3">
-          <span className="w-[116px] text-soft">{say('floor:handler')}</span>
+        <div className="mt-3 flex items-center gap-3">
+          <label htmlFor="handler" className="w-[116px] text-soft">
+            {say('floor:handler')}
+          </label>
           <FaceOf face={sheet.handler?.face ?? null} />
           <select
+            id="handler"
             className="input max-w-56 py-1"
             value={sheet.handler?.id ?? ''}
             disabled={busy || !sheet.may.assign}
@@ -312,7 +315,16 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
               </option>
             ))}
           </select>
-        </label>
+          {sheet.handlerWhy.length > 0 ? (
+            <Why about={say('floor:handler')}>
+              <ul className="list-disc pl-4">
+                {sheet.handlerWhy.map((line) => (
+                  <li key={told(line)}>{told(line)}</li>
+                ))}
+              </ul>
+            </Why>
+          ) : null}
+        </div>
       )}
     </div>
   );

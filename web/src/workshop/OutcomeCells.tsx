@@ -1,21 +1,26 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type ApprovalPath, pathName } from '@tolvek/core/approval';
-import { type Priority, priorities } from '@tolvek/core/register';
+import { type Field, type Priority, priorities } from '@tolvek/core/register';
 import type { RoutingOutcome } from '@tolvek/core/routing';
 import { say, told } from '../wire/words.ts';
+import { HandlerCell } from './HandlerCell.tsx';
 
-/** What a row decides: team, priority, working days, and by which path it is approved, if at all. */
+/** What a row decides: team, priority, working days, by which path it is approved, if at all, and how its handler is found. */
 export function OutcomeCells({
   name,
   outcome,
   teams,
   paths,
+  people,
+  fields,
   set,
 }: {
   name: string;
   outcome: RoutingOutcome;
   teams: AnswerOf<'form'>['groups'];
   paths: readonly ApprovalPath[];
+  people: AnswerOf<'form'>['people'];
+  fields: readonly Field[];
   set: (outcome: RoutingOutcome) => void;
 }) {
   return (
@@ -74,6 +79,17 @@ export function OutcomeCells({
             <option value={outcome.path}>{say('workshop:pathGone')}</option>
           ) : null}
         </select>
+      </td>
+      <td className="pt-2 pr-2">
+        <HandlerCell
+          name={say('workshop:rowHandler', { name })}
+          rule={outcome.handler}
+          {...{ people, fields }}
+          set={(handler) => {
+            const { handler: _, ...others } = outcome;
+            set(handler ? { ...others, handler } : others);
+          }}
+        />
       </td>
     </>
   );

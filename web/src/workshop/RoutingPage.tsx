@@ -143,6 +143,9 @@ export function RoutingPage() {
               <th scope="col" className="py-1.5 pr-2 font-semibold">
                 {say('workshop:approval')}
               </th>
+              <th scope="col" className="py-1.5 pr-2 font-semibold">
+                {say('workshop:handlerHead')}
+              </th>
               <th scope="col" className="py-1.5">
                 <span className="sr-only">{say('workshop:move')}</span>
               </th>
@@ -168,6 +171,8 @@ export function RoutingPage() {
                   outcome={row.outcome}
                   teams={teams}
                   paths={draft.approval.paths}
+                  people={form.people}
+                  fields={draft.fields}
                   set={(outcome) => editRow(row.id, { outcome })}
                 />
                 <td className="pt-2 whitespace-nowrap">
@@ -239,6 +244,8 @@ export function RoutingPage() {
                 outcome={routing.otherwise}
                 teams={teams}
                 paths={draft.approval.paths}
+                people={form.people}
+                fields={draft.fields}
                 set={(otherwise) => put((table) => ({ ...table, otherwise }))}
               />
               <td />

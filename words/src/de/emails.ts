@@ -27,6 +27,9 @@ export const emails: Same<typeof english> = {
   'returned.by': '{{by}} muss mehr wissen, bevor über Ihre Anfrage entschieden wird:',
   'returned.us': 'Wir müssen mehr wissen, bevor wir über Ihre Anfrage entscheiden:',
   'returned.next': 'Ihre Anfrage wartet, bis Sie antworten.',
+  'nobodyHandles.subject': 'Niemand kann sie übernehmen: {{subject}} ({{number}})',
+  'nobodyHandles.body':
+    'Die Zuordnungstabelle hat niemanden von {{team}} gefunden, der da ist und Zeit hat. Bitte bestimmen Sie, wer sie bearbeitet.',
   'undecided.subject': 'Nicht rechtzeitig entschieden: {{subject}} ({{number}})',
   'undecided.body':
     'Die Zeit für den Genehmigungsschritt „{{step}}“ ist um, und wer gefragt war, hat nicht geantwortet.',

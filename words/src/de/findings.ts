@@ -19,6 +19,13 @@ export const findings: Same<typeof english> = {
   stepUnnamed: 'Ein Genehmigungsschritt hat keinen Namen. Geben Sie ihm einen Namen.',
   stepsAllConditional:
     'Jeder Genehmigungsschritt wird nur manchmal gefragt. Wo keiner gefragt wird, entscheidet niemand, und die Arbeit beginnt sofort. Fragen Sie einen Schritt immer, oder lassen Sie es so.',
+  handlerGone: 'Diese Zeile überträgt die Bearbeitung einer Person, die nicht mehr da ist. Wählen Sie jemand anders.',
+  handlerLostField:
+    'Diese Zeile überträgt die Bearbeitung der Person, die ein Feld nennt, und das Feld ist keines für eine Person. Wählen Sie ein anderes Feld.',
+  handlerNobody:
+    'Im Team dieser Zeile ist niemand, also könnte niemand die Bearbeitung übernehmen. Nehmen Sie Personen in das Team auf.',
+  handlerMayLack:
+    'Eine Antwort oder eine frühere Anfrage nennt vielleicht niemanden, und dann bearbeitet sie niemand. Fügen Sie einen weiteren Weg hinzu.',
   rowLostPath: 'Diese Zeile nennt einen Genehmigungsweg, den es nicht gibt. Wählen Sie einen anderen.',
   pathAllConditional:
     'Jeder Schritt des Genehmigungswegs „{{path}}“ wird nur manchmal gefragt. Wo keiner gefragt wird, entscheidet niemand, und die Arbeit beginnt sofort. Fragen Sie einen Schritt immer, oder lassen Sie es so.',

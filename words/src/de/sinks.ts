@@ -22,6 +22,7 @@ export const sinks: Same<typeof english> = {
   rule: 'Die Regel „{{rule}}“ {{does}}.',
   seat: 'Der Genehmigungsschritt „{{step}}“ fragt, wen „{{it}}“ nennt.',
   again: 'Der Genehmigungsweg „{{path}}“ fragt erneut, wenn sich „{{it}}“ ändert.',
+  handler: 'Die Zuordnungstabelle überträgt die Bearbeitung der Person, die „{{it}}“ nennt.',
   step: 'Der Genehmigungsschritt „{{step}}“ wird je nach „{{it}}“ gefragt.',
   routing: 'Die Zuordnungstabelle prüft „{{it}}“.',
   text: 'Ein Text zwischen Fragen zeigt „{{it}}“.',

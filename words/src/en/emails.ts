@@ -23,6 +23,8 @@ export const emails = {
   'returned.by': '{{by}} needs to know more before deciding about your request:',
   'returned.us': 'We need to know more before we decide about your request:',
   'returned.next': 'Your request waits until you answer.',
+  'nobodyHandles.subject': 'Nobody can take it: {{subject}} ({{number}})',
+  'nobodyHandles.body': 'The routing table found nobody of {{team}} who is here and has room. Please choose a handler.',
   'undecided.subject': 'Nobody decided in time: {{subject}} ({{number}})',
   'undecided.body': 'The step “{{step}}” of the approval is over time, and those who were asked did not answer.',
   'nobodyDecides.subject': 'Nobody can decide: {{subject}} ({{number}})',

@@ -14,6 +14,11 @@ export const findings = {
   stepUnnamed: 'An approval step has no name. Give it a name.',
   stepsAllConditional:
     'Every approval step is asked only sometimes. Where none of them is asked, nobody decides and the work begins at once. Ask one step always, or leave it so.',
+  handlerGone: 'This row makes a person the handler who is no longer here. Choose somebody else.',
+  handlerLostField:
+    'This row makes whoever a field names the handler, and it is no field for a person. Choose another field.',
+  handlerNobody: 'Nobody is in the team of this row, so nobody could be made the handler. Add people to the team.',
+  handlerMayLack: 'An answer or an earlier request may name nobody, and then nobody is the handler. Add another way.',
   rowLostPath: 'This row names an approval path that does not exist. Choose another path.',
   pathAllConditional:
     'Every step of the approval path “{{path}}” is asked only sometimes. Where none of them is asked, nobody decides and the work begins at once. Ask one step always, or leave it so.',

@@ -19,6 +19,7 @@ export const sinks = {
   rule: 'The rule “{{rule}}” {{does}}.',
   seat: 'The approval step “{{step}}” asks whoever “{{it}}” names.',
   again: 'The approval path “{{path}}” asks again when “{{it}}” changes.',
+  handler: 'The routing table makes whoever “{{it}}” names the handler.',
   step: 'The approval step “{{step}}” is asked depending on “{{it}}”.',
   routing: 'The routing table tests “{{it}}”.',
   text: 'A text between questions shows “{{it}}”.',

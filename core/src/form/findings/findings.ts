@@ -4,7 +4,7 @@ import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { placeholdersIn } from '../../design/index.ts';
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
-import { missedOptions, routingFindings } from '../../routing/index.ts';
+import { missedOptions, outcomesOf, routingFindings } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
 import { presetReads } from '../presets.ts';
@@ -13,6 +13,7 @@ import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
 import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
+import { handlerFindings } from './handlers.ts';
 import { knownFindings } from './known.ts';
 import { type Named, namedFindings } from './named.ts';
 import { publicNameFindings } from './publicNames.ts';
@@ -92,6 +93,7 @@ export function findingsOf(
       option: option.key,
     });
   }
+  handlerFindings(design, { strangers, members }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile }, add);
   for (const [length, what] of [
     [design.deadline.remindBefore, said('findings:remindTooLong')],
@@ -173,6 +175,9 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
       'notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [],
     ),
     ...design.routing.columns.flatMap((column) => namesIn(column.input)),
+    ...outcomesOf(design.routing).flatMap(({ handler }) =>
+      (handler?.ways ?? []).flatMap((way) => (way.by === 'field' ? [way.field] : [])),
+    ),
     ...design.approval.paths.flatMap(({ again = [] }) => again),
     ...allSteps(design.approval).flatMap((step) => [
       ...(step.when === undefined ? [] : namesIn(step.when)),

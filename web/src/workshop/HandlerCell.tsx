@@ -1,0 +1,145 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { HANDLER_WAYS, type HandlerRule, type HandlerWay } from '@tolvek/core/assignment';
+import type { Field } from '@tolvek/core/register';
+import { Popover } from 'radix-ui';
+import { say } from '../wire/words.ts';
+import { addWay, moveWay, removeWay, setMost, setWay, wayOf } from './handlers.ts';
+import { MoveButtons } from './MoveButtons.tsx';
+
+interface HandlerCellProps {
+  readonly name: string;
+  readonly rule: HandlerRule | undefined;
+  readonly people: AnswerOf<'form'>['people'];
+  readonly fields: readonly Field[];
+  readonly set: (rule: HandlerRule | undefined) => void;
+}
+
+/** How a row finds its handler, in words; pressed, the ways it tries, one after the other. */
+export function HandlerCell({ name, rule, people, fields, set }: HandlerCellProps) {
+  const persons = fields.filter(({ type }) => type.kind === 'person');
+  const ways = rule?.ways ?? [];
+  const saidBy = (way: HandlerWay): string => {
+    if (way.by === 'person') return people.find(({ key }) => key === way.person)?.label ?? say('workshop:personGone');
+    if (way.by === 'field') return persons.find(({ key }) => key === way.field)?.label ?? say('workshop:fieldGone');
+    return say(`workshop:handler.${way.by}`);
+  };
+  const words = ways.length === 0 ? say('workshop:teamTakes') : ways.map(saidBy).join(', ');
+  const offered = HANDLER_WAYS.flatMap((by) => wayOf(by, persons, people) ?? []);
+  return (
+    <Popover.Root>
+      <Popover.Trigger
+        aria-label={`${name}: ${words}`}
+        className={`block min-h-[30px] w-full max-w-40 truncate rounded-sm border border-transparent px-1.5 py-1 text-left hover:border-edge ${ways.length === 0 ? 'text-soft' : ''}`}
+      >
+        {words}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          sideOffset={4}
+          align="end"
+          collisionPadding={12}
+          aria-label={name}
+          className="z-20 w-[28rem] max-w-[calc(100vw-24px)] rounded-md border border-rule-strong bg-sheet p-4 text-[14px] shadow-lg"
+        >
+          <p className="mb-2 font-semibold">{name}</p>
+          {ways.length === 0 ? <p className="mb-2 text-soft">{say('workshop:teamTakesHint')}</p> : null}
+          <ol>
+            {ways.map((way, place) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: ways stand in their order.
+              <li key={place} className="mb-1.5 flex items-center gap-2">
+                <span className="w-24 shrink-0 text-soft">
+                  {say(place === 0 ? 'workshop:wayFirst' : 'workshop:wayElse')}
+                </span>
+                <span className="min-w-0 flex-1">
+                  {way.by === 'person' ? (
+                    <select
+                      className="input py-1"
+                      aria-label={say('workshop:handler.person')}
+                      value={way.person}
+                      onChange={({ target: { value } }) => set(setWay(rule, place, { by: 'person', person: value }))}
+                    >
+                      {people.some(({ key }) => key === way.person) ? null : (
+                        <option value={way.person}>{say('workshop:personGone')}</option>
+                      )}
+                      {people.map(({ key, label }) => (
+                        <option key={key} value={key}>
+                          {label}
+                        </option>
+                      ))}
+                    </select>
+                  ) : way.by === 'field' ? (
+                    <select
+                      className="input py-1"
+                      aria-label={say('workshop:handler.field')}
+                      value={way.field}
+                      onChange={({ target: { value } }) => set(setWay(rule, place, { by: 'field', field: value }))}
+                    >
+                      {persons.some(({ key }) => key === way.field) ? null : (
+                        <option value={way.field}>{say('workshop:fieldGone')}</option>
+                      )}
+                      {persons.map(({ key, label }) => (
+                        <option key={key} value={key}>
+                          {label}
+                        </option>
+                      ))}
+                    </select>
+                  ) : (
+                    saidBy(way)
+                  )}
+                </span>
+                <MoveButtons
+                  index={place}
+                  of={ways.length}
+                  words={[
+                    say('workshop:wayEarlier', { way: saidBy(way) }),
+                    say('workshop:wayLater', { way: saidBy(way) }),
+                  ]}
+                  move={(by) => set(moveWay(rule, place, by))}
+                />
+                <button
+                  type="button"
+                  className="size-6 shrink-0 text-soft hover:text-brick"
+                  aria-label={say('workshop:dropWay', { way: saidBy(way) })}
+                  onClick={() => set(removeWay(rule, place))}
+                >
+                  ×
+                </button>
+              </li>
+            ))}
+          </ol>
+          <select
+            className="input mt-1 w-auto py-1"
+            aria-label={say('workshop:addWay')}
+            value=""
+            onChange={({ target: { value } }) => {
+              const way = offered.find(({ by }) => by === value);
+              if (way) set(addWay(rule, way));
+            }}
+          >
+            <option value="">{say('workshop:addWay')}</option>
+            {offered.map(({ by }) => (
+              <option key={by} value={by}>
+                {say(`workshop:handler.${by}`)}
+              </option>
+            ))}
+          </select>
+          {rule ? (
+            <label className="mt-3 flex items-center gap-2">
+              {say('workshop:handlesMost')}
+              <input
+                type="number"
+                min={1}
+                max={1_000}
+                className="input w-20 py-1"
+                placeholder="—"
+                value={rule.most ?? ''}
+                onChange={({ target: { value } }) => set(setMost(rule, value === '' ? null : Number(value)))}
+              />
+              {say('workshop:openRequests')}
+            </label>
+          ) : null}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,49 @@
+import type { HandlerRule, HandlerWay } from '@tolvek/core/assignment';
+
+type Rule = HandlerRule | undefined;
+
+/** A way of finding a handler, as it is added first; null where there is nothing it could name. */
+export function wayOf(
+  by: HandlerWay['by'],
+  fields: readonly { readonly key: string }[],
+  people: readonly { readonly key: string }[],
+): HandlerWay | null {
+  const [field, person] = [fields[0]?.key, people[0]?.key];
+  if (by === 'field') return field === undefined ? null : { by, field };
+  if (by === 'person') return person === undefined ? null : { by, person };
+  return { by };
+}
+
+/** A rule with other ways; none at all where no way is left: then the team takes it. */
+function withWays(rule: Rule, ways: readonly HandlerWay[]): Rule {
+  if (ways.length === 0) return undefined;
+  return rule?.most === undefined ? { ways } : { ways, most: rule.most };
+}
+
+export const addWay = (rule: Rule, way: HandlerWay): Rule => withWays(rule, [...(rule?.ways ?? []), way]);
+
+export const setWay = (rule: Rule, place: number, way: HandlerWay): Rule =>
+  withWays(
+    rule,
+    (rule?.ways ?? []).map((each, at) => (at === place ? way : each)),
+  );
+
+export const removeWay = (rule: Rule, place: number): Rule =>
+  withWays(
+    rule,
+    (rule?.ways ?? []).filter((_, at) => at !== place),
+  );
+
+/** A way one place earlier or later; what can’t move stays. */
+export function moveWay(rule: Rule, place: number, by: -1 | 1): Rule {
+  const ways = [...(rule?.ways ?? [])];
+  const [from, to] = [ways[place], ways[place + by]];
+  if (!from || !to) return rule;
+  ways[place] = to;
+  ways[place + by] = from;
+  return withWays(rule, ways);
+}
+
+/** How many somebody handles at most who is given one more; null: however many. */
+export const setMost = ({ ways }: HandlerRule, most: number | null): HandlerRule =>
+  most === null || !Number.isFinite(most) ? { ways } : { ways, most: Math.min(1_000, Math.max(1, Math.round(most))) };
