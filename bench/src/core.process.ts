@@ -1,4 +1,5 @@
 import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './analysis.ts';
+import { measureAssignment } from './assignment.ts';
 import { measureEditions } from './editions.ts';
 import { measureFlow } from './flow.ts';
 import { measurePlanChange } from './planChange.ts';
@@ -19,4 +20,5 @@ answering({
   planChange: () => measurePlanChange(),
   reveal: () => measureReveal(),
   editions: () => measureEditions(),
+  assignment: () => measureAssignment(),
 });

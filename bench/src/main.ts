@@ -54,6 +54,7 @@ try {
       'planChange',
       'reveal',
       'editions',
+      'assignment',
     ])
       tell(await core.ask<Figure[]>(what));
     await core.stop();

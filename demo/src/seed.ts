@@ -133,6 +133,7 @@ export async function seed(house: House, size: number): Promise<void> {
     story.letLeave('Cormac Dewhurst');
     story.letGoAway('Edda Kilbride', 'Lorcan Abernethy');
     await story.planDives();
+    await story.shareSamples();
   }
   house.db.$client.pragma('synchronous = FULL');
 }
@@ -328,6 +329,24 @@ class Story {
           ...{ number: asked.number, verdict: 'approve', comment: '', seen: null, key: `${key}-${officer}` },
         });
     }
+  }
+
+  /** Samples go to whoever of the laboratory knows them already, else to whom has the least to do. */
+  async shareSamples(): Promise<void> {
+    const form = formByKey(this.house.db, 'sample-analysis');
+    if (!form) throw new Error('There is no sample analysis.');
+    const handler = { ways: [{ by: 'last' as const }, { by: 'load' as const }], most: 25 };
+    const { rows, otherwise, columns } = form.draft.routing;
+    const routing = {
+      columns,
+      rows: rows.map((row) => ({ ...row, outcome: { ...row.outcome, handler } })),
+      otherwise: { ...otherwise, handler },
+    };
+    const maren = this.viewer('Maren Okafor');
+    const draft = { ...form.draft, routing };
+    const { version } = saveDraft(this.house, maren, { key: form.key, version: form.version, draft });
+    const input = { key: form.key, version, note: 'Analysts get their requests by what they have to do' };
+    releaseForm(this.house, maren, input, await findingsOfForm(this.house.db, form.key));
   }
 
   /** Releases a form’s draft for the first time, as the coordinator would. */
