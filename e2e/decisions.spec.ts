@@ -1,21 +1,24 @@
 import { expect, type Page, test } from '@playwright/test';
 import { newestLink, overflows, pageOf, phone, seriousTrouble } from './people.ts';
 
-/** Somebody is away today, and somebody else decides for them. */
-async function goesAway(page: Page, name: string, substitute: string): Promise<void> {
+/** Somebody is away today, and somebody else decides for them, or nobody. */
+async function goesAway(page: Page, name: string, substitute?: string): Promise<void> {
   await page.goto('/workshop/groundwork/people');
   await page.getByRole('searchbox', { name: 'Find by name' }).fill(name);
   await page.getByRole('link', { name }).click();
   await page.getByRole('button', { name: 'Add an absence' }).click();
   await page.getByLabel('First day').fill('23 Nov');
   await page.getByLabel('Last day (empty: until you end it)').fill('27 Nov');
-  await page.getByLabel('Who decides instead? (empty: nobody)').fill(substitute);
-  await page
-    .getByRole('listbox')
-    .getByRole('option', { name: new RegExp(substitute) })
-    .click();
+  if (substitute !== undefined) {
+    await page.getByLabel('Who decides instead? (empty: nobody)').fill(substitute);
+    await page
+      .getByRole('listbox')
+      .getByRole('option', { name: new RegExp(substitute) })
+      .click();
+  }
   await page.getByRole('button', { name: 'Add an absence' }).click();
-  await expect(page.getByText(`${substitute} decides instead`).first()).toBeVisible();
+  await expect(page.getByText('23 Nov 2026 to 27 Nov 2026').first()).toBeVisible();
+  if (substitute !== undefined) await expect(page.getByText(`${substitute} decides instead`).first()).toBeVisible();
 }
 
 /** Asks for a dive at the kelp, 20 m deep; gives its number. */
@@ -108,5 +111,57 @@ test('a dive is put back once, decided by two officers and a substitute, and ask
   await hers.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(hers.getByText(/To be decided again, as answers changed/).first()).toBeVisible();
   await expect(hers.getByText('Duty manager').first()).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+});
+
+/** Asks for one sample of sea water to be analysed; gives its number. */
+async function asksForAnalysis(page: Page): Promise<string> {
+  await page.goto('/ask/sample-analysis');
+  await page.getByLabel('For which project?').fill('Outer bay, winter');
+  await page.getByLabel('Label on the tube').fill('OB-9');
+  await page.getByRole('combobox', { name: 'Matrix' }).fill('sea w');
+  await page.getByRole('option', { name: 'Sea water' }).click();
+  await page.getByLabel('Method').selectOption({ index: 1 });
+  await page.getByLabel('Runs').fill('2');
+  await page.getByLabel('When do the samples arrive?').fill('3 Dec 2026');
+  await page.getByRole('radio', { name: 'No' }).first().check();
+  await page.getByRole('button', { name: 'Send' }).click();
+  const told = page.getByText(/SA-\d{5}/).first();
+  await told.waitFor();
+  return /SA-\d{5}/.exec((await told.textContent()) ?? '')?.[0] ?? '';
+}
+
+test('an analysis goes to who had the last of the same person, says why, and when nobody can take it the leads are told and it is moved', async ({
+  browser,
+}) => {
+  const priya = await pageOf(browser, 'Priya Nakamura-Lind');
+  const maren = await pageOf(browser, 'Maren Okafor', { width: 1440, height: 900 });
+  const sheet = maren.getByRole('article');
+  const taken = await asksForAnalysis(priya);
+  await maren.goto(`/floor/all/${taken}`);
+  // She has asked for some before: who knows her samples has them again.
+  await expect(sheet.getByText(/is the handler, as for the last request of the same person/)).toBeVisible();
+  await sheet.getByRole('button', { name: /Handler/ }).click();
+  await expect(maren.getByText('They handled the last request of the same person.')).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await maren.keyboard.press('Escape');
+
+  for (const analyst of ['Emeric Vantongeren', 'Tilda Okonjo-Reyes']) await goesAway(maren, analyst);
+  const left = await asksForAnalysis(priya);
+  await maren.goto(`/floor/all/${left}`);
+  await expect(
+    sheet.getByText('Nobody of Analytical Lab could be made the handler. The leads got an email'),
+  ).toBeVisible();
+  await maren.goto('/mailroom');
+  await maren.getByRole('searchbox').fill(left);
+  await expect(maren.getByRole('listitem').filter({ hasText: 'Nobody can take it' }).first()).toBeVisible();
+
+  await maren.goto(`/floor/all/${left}`);
+  await sheet.getByRole('button', { name: 'Change …' }).click();
+  await sheet.getByLabel('Team').selectOption({ label: 'Dive Safety' });
+  await sheet.getByLabel('Why (optional, staff only)').fill('The laboratory is closed this week.');
+  await sheet.getByRole('button', { name: 'Move and email the team' }).click();
+  await expect(sheet.getByText('Moved to the team Dive Safety')).toBeVisible();
+  await expect(sheet.getByText('The laboratory is closed this week.').first()).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
 });

@@ -149,7 +149,12 @@ export const deskRoutes = routesOf(deskHeads, {
   reroute: {
     says: 'Hands a request over to another team, or gives it another priority.',
     params: numbered,
-    body: z.strictObject({ team: z.string().max(64), priority: z.enum(priorities) }),
+    body: z.strictObject({
+      team: z.string().max(64),
+      priority: z.enum(priorities),
+      /** Why; staff read it in the history. */
+      reason: z.string().max(500).optional(),
+    }),
     answer: versioned,
   },
   assign: {

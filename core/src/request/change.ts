@@ -61,8 +61,21 @@ export type RequestChange =
   /** It has to be decided anew, as answers changed: by whom, which stands in its rounds and not in its history. */
   | { readonly kind: 'decided-anew'; readonly from: string; readonly to: string; readonly path?: ApprovalPath }
   /** Groups by key; `anew`: by the routing table, as answers changed. */
-  | { readonly kind: 'team'; readonly from: string | null; readonly to: string; readonly anew?: true }
-  | { readonly kind: 'priority'; readonly from: Priority | null; readonly to: Priority; readonly anew?: true }
+  | {
+      readonly kind: 'team';
+      readonly from: string | null;
+      readonly to: string;
+      readonly anew?: true;
+      /** Why it was done by hand. */
+      readonly reason?: string;
+    }
+  | {
+      readonly kind: 'priority';
+      readonly from: Priority | null;
+      readonly to: Priority;
+      readonly anew?: true;
+      readonly reason?: string;
+    }
   /** `chosen`: by a rule, and why nobody else. */
   | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null; readonly chosen?: Chosen }
   /** A rule found nobody who could handle it: it waits for the team, and whoever hears of delays is told. */

@@ -157,7 +157,7 @@ export const teamsFor = (tx: Parameters<typeof membersOf>[0]): readonly { key: s
 export function reroute(
   house: House,
   viewer: Viewer,
-  input: OnVersion & { team: string; priority: Priority },
+  input: OnVersion & { team: string; priority: Priority; reason?: string | undefined },
 ): { version: number } {
   return write(house, (work) => {
     const { request, register } = openTo(work.tx, viewer, input.number, 'assign');
@@ -171,10 +171,13 @@ export function reroute(
       row = changeRequest(by(work, viewer.personId), row, what, version);
       version = row.version;
     };
-    if (input.priority !== row.priority) change({ kind: 'priority', from: row.priority, to: input.priority });
+    const reason = input.reason?.trim();
+    const why = reason ? { reason } : {};
+    if (input.priority !== row.priority)
+      change({ kind: 'priority', from: row.priority, to: input.priority, ...(input.team === row.team ? why : {}) });
     if (input.team !== row.team) {
       const { handlerId } = row;
-      change({ kind: 'team', from: row.team, to: input.team });
+      change({ kind: 'team', from: row.team, to: input.team, ...why });
       const stays = membersOf(work.tx, input.team).some((person) => person.id === handlerId);
       if (handlerId !== null && !stays) change({ kind: 'handler', from: handlerId, to: null });
     }

@@ -84,7 +84,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       tellWords(work, request, change);
       break;
     case 'decided':
-      tellDecision(work, request, change);
+      tellDecision(work, request, change, before);
       break;
     case 'decided-anew':
       tellDecidedAnew(work, request, change);
@@ -141,7 +141,8 @@ function tellOfArrival(work: Telling, request: ShownRow, { through }: Of<'arrive
   if (request.phase === 'finished' || through.by !== 'door') return;
   notify(work, request, [request.requesterId], { kind: 'received' });
   if (isDeciding(work, request)) tellDeciders(work, request);
-  else tellTeam(work, request);
+  // Whoever a rule made the handler was told of it.
+  else if (request.handlerId === null) tellTeam(work, request);
 }
 
 /** Asks whoever may decide now, or at some seats; each once, though they may sit on several. `again`: they were asked before. */
@@ -200,8 +201,7 @@ function tellSeated(work: Telling, request: ShownRow, person: string): void {
 
 /** Tells the team of a request that it is theirs to work on. */
 function tellTeam(work: Telling, request: ShownRow): void {
-  // Whoever a rule made the handler was told of it.
-  if (request.team === null || request.handlerId !== null) return;
+  if (request.team === null) return;
   const team = membersOf(work.tx, request.team)
     .map((person) => person.id)
     .filter((id) => id !== request.requesterId);
@@ -277,7 +277,12 @@ function tellDecidedAnew(work: Telling, request: ShownRow, change: Of<'decided-a
 }
 
 /** A verdict that others have to join in is no news to the requester yet. */
-function tellDecision(work: Telling, request: ShownRow, { leadsTo, comment, silent }: Of<'decided'>): void {
+function tellDecision(
+  work: Telling,
+  request: ShownRow,
+  { leadsTo, comment, silent }: Of<'decided'>,
+  before: ShownRow | null,
+): void {
   if (leadsTo === 'next-step') tellDeciders(work, request);
   if (leadsTo === 'next-step' || leadsTo === 'same-step') return;
   notify(work, request, [request.requesterId], {
@@ -286,7 +291,8 @@ function tellDecision(work: Telling, request: ShownRow, { leadsTo, comment, sile
     comment,
     ...(silent ? { silent } : {}),
   });
-  if (leadsTo === 'approved') tellTeam(work, request);
+  const isGiven = request.handlerId !== null && before?.handlerId === null;
+  if (leadsTo === 'approved' && !isGiven) tellTeam(work, request);
 }
 
 /** Those who hear of delays, and whoever may move anything on: nobody else can help. */

@@ -2,7 +2,6 @@ import {
   type Audience,
   asksRights,
   calledApart,
-  type Holder,
   holderOf,
   profileConditionsIn,
   type Right,
@@ -10,7 +9,6 @@ import {
   type Somebody,
   toldApart,
   type Viewer,
-  wordOf,
 } from '@tolvek/core/people';
 import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField, personMeets } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';

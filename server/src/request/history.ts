@@ -86,6 +86,11 @@ export function dataOf(change: Happening): Happening {
       return { ...change, comment: '' };
     case 'returned':
       return { ...change, text: '' };
+    case 'team':
+    case 'priority': {
+      const { reason: _, ...moved } = change;
+      return moved;
+    }
     case 'freed':
     case 'withdrawn':
     case 'proposal-refused':
@@ -105,6 +110,9 @@ export function commentOf(change: Happening): (typeof history.$inferInsert)['com
       };
     case 'returned':
       return { text: change.text, visibility: 'requester' };
+    case 'team':
+    case 'priority':
+      return change.reason ? { text: change.reason, visibility: 'internal' } : null;
     case 'freed':
       return { text: change.reason, visibility: 'internal' };
     case 'withdrawn':

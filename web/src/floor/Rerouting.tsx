@@ -19,6 +19,7 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
   const [reroute, { error, isLoading }] = floorApi.useRerouteMutation();
   const here = sheet.teams.find((team) => team.here)?.key ?? '';
   const [team, setTeam] = useState(here);
+  const [reason, setReason] = useState('');
   const [priority, setPriority] = useState<Priority>(sheet.priority ?? 'normal');
   if (!open)
     return (
@@ -28,7 +29,7 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
     );
   const put = async (): Promise<void> => {
     const { number, version } = sheet;
-    const done = await reroute({ number, version, body: { team, priority } });
+    const done = await reroute({ number, version, body: { team, priority, reason } });
     if ('error' in done) return;
     setOpen(false);
     toast(
@@ -67,6 +68,14 @@ export function Rerouting({ sheet }: { sheet: SheetData }) {
           </option>
         ))}
       </select>
+      <input
+        aria-label={say('floor:whyMoved')}
+        placeholder={say('floor:whyMoved')}
+        className="input min-w-40 flex-1 py-1"
+        maxLength={500}
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+      />
       <Button
         look="main"
         disabled={isLoading || (team === here && priority === sheet.priority)}

@@ -122,6 +122,7 @@ export const floor: Same<typeof english> = {
   severalApproved_other: 'Ihre Genehmigung von {{count}} Anfragen ist gespeichert.',
   severalRefused_one: 'Ihre Ablehnung von {{count}} Anfrage ist gespeichert.',
   severalRefused_other: 'Ihre Ablehnung von {{count}} Anfragen ist gespeichert.',
+  whyMoved: 'Warum (freiwillig, nur intern)',
   nowApproved: '{{number}} ist genehmigt. Die anfragende Person wurde informiert.',
   nowRefused: '{{number}} ist nicht genehmigt. Ihr Grund wurde an die anfragende Person gesendet.',
   makeMeHandler: 'Bearbeitung übernehmen',

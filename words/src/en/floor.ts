@@ -119,6 +119,7 @@ export const floor = {
   severalApproved_other: 'Your approval of {{count}} requests is saved.',
   severalRefused_one: 'Your refusal of {{count}} request is saved.',
   severalRefused_other: 'Your refusal of {{count}} requests is saved.',
+  whyMoved: 'Why (optional, staff only)',
   nowApproved: '{{number}} is approved. We told the requester.',
   nowRefused: '{{number}} is not approved. We sent your reason to the requester.',
   makeMeHandler: 'Make me the handler',
