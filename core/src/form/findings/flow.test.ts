@@ -182,6 +182,22 @@ describe('what a form would tell', () => {
     expect(found(finding?.fix ? applyFix(made, finding.fix, english) : made)).toEqual([]);
   });
 
+  it('is an error where who is asked to decide, or handles it, shows whom an answer names', () => {
+    const byAnswer = { ...OUTCOME, handler: { ways: [{ by: 'field' as const, field: 'note' }] } };
+    const handled = { ...design, routing: { ...design.routing, otherwise: byAnswer } };
+    expect(found(handled).map(({ way }) => english(way)[0])).toEqual([
+      'The routing table makes whoever “Note” names the handler.',
+    ]);
+    const steps = [{ id: 'one', label: 'One', seats: [{ field: 'note' }], needed: 1 }];
+    const decided: FormDesign = {
+      ...{ ...design, approval: { paths: [{ id: 'path', label: '', steps }] } },
+      routing: { ...design.routing, otherwise: { ...OUTCOME, path: 'path' } },
+    };
+    expect(found(decided).map(({ way }) => english(way)[0])).toEqual([
+      'The approval step “One” asks whoever “Note” names.',
+    ]);
+  });
+
   it('goes through other fields to the end, and is said where it leaves those who may read it', () => {
     const chained: FormDesign = {
       ...ruled({ do: 'set', field: 'escort', value: 'gist' }, { when: 'true' }),
