@@ -99,7 +99,10 @@ test('a contact who is here twice becomes one', async ({ browser }) => {
 test('a group that is missing where it is picked is made on the spot, and chosen', async ({ browser }) => {
   const page = await pageOf(browser, 'Maren Okafor');
   await page.goto('/workshop/site-access/approval');
-  await page.getByRole('button', { name: /^Change the step/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Change the step/ })
+    .first()
+    .click();
   await page.getByRole('button', { name: 'New group …' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Name', { exact: true }).fill('Night bench');

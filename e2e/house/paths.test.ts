@@ -136,6 +136,13 @@ const tray = async (who: Caller | undefined, key: string): Promise<readonly stri
     ({ number }: { number: string }) => number,
   );
 
+const leaves = async (name: string): Promise<void> => {
+  const params = { id: desk.idOf(name) };
+  const { version } = ok(await (ada as Caller).call('person', { params }));
+  const body = { active: false };
+  ok(await (ada as Caller).call('changePerson', { params, headers: onVersion(version), body }));
+};
+
 describe('paths that rows choose', () => {
   it('ask whom they name; where no row names one, nobody decides', async () => {
     const [one, none] = [await sent(priya, 'alone'), await sent(priya, 'whatever')];
@@ -374,16 +381,12 @@ describe('a step without anybody', () => {
     expect(vacant.approval.mayHand).toBe(true);
     expect((await told('Maren Okafor', own)).filter((subject) => /^Nobody can decide: /.test(subject))).toHaveLength(1);
     expect(await tray(maren, 'undecided')).toEqual([own]);
-    const { version } = ok(await (ada as Caller).call('person', { params: { id: desk.idOf('Hanne Istvan') } }));
-    ok(
-      await (ada as Caller).call('changePerson', {
-        ...{ params: { id: desk.idOf('Hanne Istvan') }, headers: onVersion(version) },
-        body: { active: false },
-      }),
-    );
+    await leaves('Hanne Istvan');
     await desk.running.dayTurned();
     const waiting = await tray(maren, 'undecided');
     expect(waiting).toEqual(expect.arrayContaining([number, own]));
+    // Looked at once more, as somebody else leaves: it was told.
+    await leaves('Declan Oyelaran');
     await desk.running.dayTurned();
     expect((await told('Maren Okafor', number)).filter((subject) => /^Nobody can decide: /.test(subject))).toHaveLength(
       1,
