@@ -27,11 +27,9 @@ export function HandlerCell({ name, rule, people, fields, set }: HandlerCellProp
   const offered = HANDLER_WAYS.flatMap((by) => wayOf(by, persons, people) ?? []);
   return (
     <Popover.Root>
-      <Popover.Trigger
-        aria-label={`${name}: ${words}`}
-        className={`block min-h-[30px] w-full max-w-40 truncate rounded-sm border border-transparent px-1.5 py-1 text-left hover:border-edge ${ways.length === 0 ? 'text-soft' : ''}`}
-      >
-        {words}
+      <Popover.Trigger aria-label={`${name}: ${words}`} className="max-w-72 flex-none truncate text-left text-[12.5px]">
+        <span className="text-soft">{say('workshop:handledBy')}</span>{' '}
+        <span className="text-green underline">{words}</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -1,26 +1,19 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type ApprovalPath, pathName } from '@tolvek/core/approval';
-import { type Field, type Priority, priorities } from '@tolvek/core/register';
+import { type Priority, priorities } from '@tolvek/core/register';
 import type { RoutingOutcome } from '@tolvek/core/routing';
 import { say, told } from '../wire/words.ts';
-import { HandlerCell } from './HandlerCell.tsx';
 
-/** What a row decides: team, priority, working days, by which path it is approved, if at all, and how its handler is found. */
+/** What a row decides: team, priority and working days. */
 export function OutcomeCells({
   name,
   outcome,
   teams,
-  paths,
-  people,
-  fields,
   set,
 }: {
   name: string;
   outcome: RoutingOutcome;
   teams: AnswerOf<'form'>['groups'];
-  paths: readonly ApprovalPath[];
-  people: AnswerOf<'form'>['people'];
-  fields: readonly Field[];
   set: (outcome: RoutingOutcome) => void;
 }) {
   return (
@@ -62,35 +55,39 @@ export function OutcomeCells({
           onChange={(event) => set({ ...outcome, workingDays: Number(event.target.value) })}
         />
       </td>
-      <td className="pt-2 pr-2">
-        <select
-          aria-label={say('workshop:rowApproval', { name })}
-          className="input w-auto max-w-44 px-1.5 py-1"
-          value={outcome.path ?? ''}
-          onChange={(event) => set({ ...outcome, path: event.target.value || null })}
-        >
-          <option value="">{say('workshop:noApproval')}</option>
-          {paths.map((path) => (
-            <option key={path.id} value={path.id}>
-              {told(pathName(path))}
-            </option>
-          ))}
-          {outcome.path !== null && !paths.some(({ id }) => id === outcome.path) ? (
-            <option value={outcome.path}>{say('workshop:pathGone')}</option>
-          ) : null}
-        </select>
-      </td>
-      <td className="pt-2 pr-2">
-        <HandlerCell
-          name={say('workshop:rowHandler', { name })}
-          rule={outcome.handler}
-          {...{ people, fields }}
-          set={(handler) => {
-            const { handler: _, ...others } = outcome;
-            set(handler ? { ...others, handler } : others);
-          }}
-        />
-      </td>
     </>
   );
 }
+
+/** By which path what a row takes is approved, if at all. */
+export const ApprovalOf = ({
+  name,
+  outcome,
+  paths,
+  set,
+}: {
+  name: string;
+  outcome: RoutingOutcome;
+  paths: readonly ApprovalPath[];
+  set: (outcome: RoutingOutcome) => void;
+}) => (
+  <span className="flex-none text-[12.5px]">
+    <span className="text-soft">{say('workshop:approvedByPath')}</span>{' '}
+    <select
+      aria-label={say('workshop:rowApproval', { name })}
+      className="input w-auto max-w-44 px-1.5 py-0.5 text-[12.5px]"
+      value={outcome.path ?? ''}
+      onChange={(event) => set({ ...outcome, path: event.target.value || null })}
+    >
+      <option value="">{say('workshop:noApproval')}</option>
+      {paths.map((path) => (
+        <option key={path.id} value={path.id}>
+          {told(pathName(path))}
+        </option>
+      ))}
+      {outcome.path !== null && !paths.some(({ id }) => id === outcome.path) ? (
+        <option value={outcome.path}>{say('workshop:pathGone')}</option>
+      ) : null}
+    </select>
+  </span>
+);

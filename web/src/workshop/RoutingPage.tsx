@@ -17,7 +17,9 @@ import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { FindingLine } from './Findings.tsx';
 import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
-import { OutcomeCells } from './OutcomeCells.tsx';
+import { HandlerCell } from './HandlerCell.tsx';
+import { handledBy } from './handlers.ts';
+import { ApprovalOf, OutcomeCells } from './OutcomeCells.tsx';
 import { OwnOrUsual } from './Reaches.tsx';
 import { TableNotes } from './TableNotes.tsx';
 import { Tried } from './Tried.tsx';
@@ -140,12 +142,6 @@ export function RoutingPage() {
               <th scope="col" className="py-1.5 pr-2 font-semibold">
                 {say('workshop:daysHead')}
               </th>
-              <th scope="col" className="py-1.5 pr-2 font-semibold">
-                {say('workshop:approval')}
-              </th>
-              <th scope="col" className="py-1.5 pr-2 font-semibold">
-                {say('workshop:handlerHead')}
-              </th>
               <th scope="col" className="py-1.5">
                 <span className="sr-only">{say('workshop:move')}</span>
               </th>
@@ -170,9 +166,6 @@ export function RoutingPage() {
                   name={say('workshop:rowNo', { n: index + 1 })}
                   outcome={row.outcome}
                   teams={teams}
-                  paths={draft.approval.paths}
-                  people={form.people}
-                  fields={draft.fields}
                   set={(outcome) => editRow(row.id, { outcome })}
                 />
                 <td className="pt-2 whitespace-nowrap">
@@ -202,7 +195,7 @@ export function RoutingPage() {
               </tr>
               <tr>
                 <td />
-                <td colSpan={routing.columns.length + 5} className="pt-1 pb-2">
+                <td colSpan={routing.columns.length + 4} className="pt-1 pb-2">
                   <div className="flex items-baseline gap-4">
                     <input
                       aria-label={say('workshop:whyRow', { n: index + 1 })}
@@ -210,6 +203,18 @@ export function RoutingPage() {
                       placeholder={say('workshop:whyRowHint')}
                       value={row.note}
                       onChange={(event) => editRow(row.id, { note: event.target.value })}
+                    />
+                    <ApprovalOf
+                      name={say('workshop:rowNo', { n: index + 1 })}
+                      outcome={row.outcome}
+                      paths={draft.approval.paths}
+                      set={(outcome) => editRow(row.id, { outcome })}
+                    />
+                    <HandlerCell
+                      name={say('workshop:rowHandler', { name: say('workshop:rowNo', { n: index + 1 }) })}
+                      rule={row.outcome.handler}
+                      {...{ people: form.people, fields: draft.fields }}
+                      set={(handler) => editRow(row.id, { outcome: handledBy(row.outcome, handler) })}
                     />
                     <button
                       type="button"
@@ -243,12 +248,33 @@ export function RoutingPage() {
                 name={say('workshop:lastRowName')}
                 outcome={routing.otherwise}
                 teams={teams}
-                paths={draft.approval.paths}
-                people={form.people}
-                fields={draft.fields}
                 set={(otherwise) => put((table) => ({ ...table, otherwise }))}
               />
               <td />
+            </tr>
+            <tr>
+              <td />
+              <td colSpan={routing.columns.length + 4} className="pt-1 pb-2">
+                <div className="flex items-baseline justify-end gap-4">
+                  <ApprovalOf
+                    name={say('workshop:lastRowName')}
+                    outcome={routing.otherwise}
+                    paths={draft.approval.paths}
+                    set={(otherwise) => put((table) => ({ ...table, otherwise }))}
+                  />
+                  <HandlerCell
+                    name={say('workshop:rowHandler', { name: say('workshop:lastRowName') })}
+                    rule={routing.otherwise.handler}
+                    {...{ people: form.people, fields: draft.fields }}
+                    set={(handler) => put((table) => ({ ...table, otherwise: handledBy(table.otherwise, handler) }))}
+                  />
+                </div>
+                {findings
+                  .filter((finding) => finding.at === 'otherwise')
+                  .map((finding) => (
+                    <FindingLine key={told(finding.message)} finding={finding} formKey={form.key} change={change} />
+                  ))}
+              </td>
             </tr>
           </tbody>
         </table>

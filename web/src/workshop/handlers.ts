@@ -1,6 +1,12 @@
 import type { HandlerRule, HandlerWay } from '@tolvek/core/assignment';
+import type { RoutingOutcome } from '@tolvek/core/routing';
 
 type Rule = HandlerRule | undefined;
+
+/** An outcome whose handler is found by a rule, or for which the team takes it. */
+export function handledBy({ handler: _, ...outcome }: RoutingOutcome, rule: Rule): RoutingOutcome {
+  return rule ? { ...outcome, handler: rule } : outcome;
+}
 
 /** A way of finding a handler, as it is added first; null where there is nothing it could name. */
 export function wayOf(

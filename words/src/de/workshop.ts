@@ -592,7 +592,8 @@ export const workshop: Same<typeof english> = {
   askAgainNever: 'nichts',
   addAgain: 'Feld hinzufügen …',
   dropAgain: 'Für {{field}} nicht erneut fragen',
-  handlerHead: 'Bearbeitung',
+  approvedByPath: 'Genehmigung:',
+  handledBy: 'Bearbeitung:',
   rowHandler: '{{name}}, Bearbeitung',
   teamTakes: 'das Team',
   teamTakesHint:
