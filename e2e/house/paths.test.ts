@@ -36,6 +36,16 @@ beforeAll(async () => {
     path('keeper', [{ field: 'keeper' }], { instead: [person('Oskar Veldhuis'), { group: 'duty-managers' }] }),
     ...(['tell', 'pass', 'agree', 'refuse'] as const).map(timed),
     path('alone', [person('Hanne Istvan')]),
+    {
+      ...{ id: 'three', label: '' },
+      steps: [
+        { id: 'three-1', label: 'First', seats: [person('Edda Kilbride')], needed: 1 },
+        {
+          ...{ id: 'three-2', label: 'Second', needed: 2 },
+          seats: [person('Hanne Istvan'), person('Oskar Veldhuis'), person('Tomas Achterberg')],
+        },
+      ],
+    },
     path('pair', [person('Edda Kilbride'), person('Hanne Istvan')], { needed: 2 }),
     {
       id: 'both',
@@ -381,6 +391,7 @@ describe('a step without anybody', () => {
     expect(vacant.approval.mayHand).toBe(true);
     expect((await told('Maren Okafor', own)).filter((subject) => /^Nobody can decide: /.test(subject))).toHaveLength(1);
     expect(await tray(maren, 'undecided')).toEqual([own]);
+    const three = await sent(priya, 'three');
     await leaves('Hanne Istvan');
     await desk.running.dayTurned();
     const waiting = await tray(maren, 'undecided');
@@ -391,7 +402,14 @@ describe('a step without anybody', () => {
     expect((await told('Maren Okafor', number)).filter((subject) => /^Nobody can decide: /.test(subject))).toHaveLength(
       1,
     );
-    // A step that comes later asks who can then.
+    // A step that comes later asks who can then; whoever can’t is left out where enough are asked.
+    ok(await decide(edda, three));
+    const { approval } = await sheetOf(three);
+    expect(approval.nobodySince).toBe(null);
+    expect(approval.steps[1].seats.map(({ who }: { who: string }) => who).sort()).toEqual([
+      'Oskar Veldhuis',
+      'Tomas Achterberg',
+    ]);
     ok(await decide(edda, later2));
     expect((await sheetOf(later2)).approval.steps[1].seats[0]).toMatchObject({
       ...{ who: 'Oskar Veldhuis', as: 'in place of Hanne Istvan' },

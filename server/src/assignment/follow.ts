@@ -11,9 +11,10 @@ import { requestById, type ShownRow, whoseIs } from '../request/queries.ts';
 import { candidatesFor, lastHandlerOf, namedBy } from './candidates.ts';
 import { handlerTurns } from './tables.ts';
 
-/** By what the work on a request begins: it arrives, or is decided. */
+/** By what the work on a request begins: it arrives, or is decided. Rows of a sheet come in silently, and nobody is given them. */
 const begins = (change: Happening): boolean =>
-  change.kind === 'arrived' || (change.kind === 'decided' && change.leadsTo === 'approved');
+  (change.kind === 'arrived' && change.through.by !== 'sheet of rows') ||
+  (change.kind === 'decided' && change.leadsTo === 'approved');
 
 /**
  * A request whose row says so gets its handler when the work on it begins: after its decision, where there is one. Whoever
