@@ -110,6 +110,7 @@ it('asks for the proof each time, also of whoever is signed in, where the door w
   const sent = ok(await ida.submit('visit', { ...VISIT, visitor: 'By link' }, { contact: PER }));
   // It goes to the address of whoever is signed in, whatever else is typed.
   expect([sent.state, sent.email]).toEqual(['to-confirm', IDA.email]);
+  const token = await desk.tokenFor(IDA.email, 'confirm');
   const { mine } = ok(await ida.call('frontDesk'));
   // Whoever sits at her device has the email sent to an address of theirs: it is not hers then.
   const other = ok(await ida.submit('visit', { ...VISIT, visitor: 'By somebody at her device' }));
@@ -117,7 +118,6 @@ it('asks for the proof each time, also of whoever is signed in, where the door w
   const theirs = { token: await desk.tokenFor(PER.email, 'confirm') };
   const { number: pers } = ok(await stranger.call('confirm', { params: theirs }));
   expect(ok(await maren.call('sheet', { params: { number: pers } })).requester.name).toBe(PER.name);
-  const token = await desk.tokenFor(IDA.email, 'confirm');
   const { number } = ok(await stranger.call('confirm', { params: { token } }));
   const after = ok(await ida.call('frontDesk')).mine;
   expect([after.length, after[0].number]).toEqual([mine.length + 1, number]);
