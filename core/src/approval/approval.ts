@@ -67,6 +67,10 @@ export const withStepsOf = ({ paths }: ApprovalPlan, edit: (step: ApprovalStep) 
   paths: paths.map((path) => ({ ...path, steps: path.steps.map(edit) })),
 });
 
+/** A path by whose decision others are asked again when some fields change; nothing is said of it where none is named. */
+export const withAgain = ({ again: _, ...path }: ApprovalPath, fields: readonly string[]): ApprovalPath =>
+  fields.length > 0 ? { ...path, again: fields } : path;
+
 /** What a path is called: its name, or its steps, one after the other. */
 export const pathName = ({ label, steps }: Pick<ApprovalPath, 'label' | 'steps'>): Words =>
   label.trim() === '' ? said('answers:stepsInTurn', { steps: steps.map((step) => step.label) }) : label;

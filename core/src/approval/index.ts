@@ -25,6 +25,7 @@ export {
   type Verdict,
   verdictProblem,
   whatNow,
+  withAgain,
   withStepsOf,
 } from './approval.ts';
 export { conditionOf, type PathFor, preparePaths } from './planned.ts';
@@ -35,6 +36,7 @@ export {
   type StepNow,
   seatedBy,
   seatingOf,
+  seatsKept,
   seatToTake,
   waitsForNobody,
 } from './seating.ts';

@@ -40,9 +40,14 @@ export function seatingOf(
     const planned = seats[place] ?? { group: '' };
     return { planned, holder: seat?.holder ?? null, isInstead: seat !== null && seat.place > 0 };
   });
-  const taken = seated.filter(({ holder }) => holder !== null).length;
+  return seatsKept(seated, needed, ({ holder }) => holder !== null);
+}
+
+/** Some seats without those that nobody holds, as long as enough are asked; so many stay as are missing, to be seen. */
+export function seatsKept<S>(seats: readonly S[], needed: number, isHeld: (seat: S) => boolean): readonly S[] {
+  const taken = seats.filter(isHeld).length;
   let left = Math.max(0, needed - taken);
-  return seated.filter(({ holder }) => holder !== null || left-- > 0);
+  return seats.filter((seat) => isHeld(seat) || left-- > 0);
 }
 
 /**

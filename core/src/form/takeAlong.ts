@@ -4,7 +4,7 @@ import { holdersPlanned, type SeatPlan, withStepsOf } from '../approval/index.ts
 import type { Reference } from '../design/index.ts';
 import { groupsIn, inPlace, withoutPeople } from '../people/index.ts';
 import { designsNamed, type Field, isFilled, type Kind, type Preset, type Vocabulary } from '../register/index.ts';
-import type { RoutingRow } from '../routing/index.ts';
+import { outcomesOf, type RoutingRow } from '../routing/index.ts';
 import { type Action, type Edition, type FormDesign, questionsOf } from './design.ts';
 import { isReferring } from './offers.ts';
 
@@ -114,9 +114,7 @@ export function groupsNamed(design: FormDesign): readonly Reference[] {
     (key: string): Reference => ({ kind: 'group', key, at });
   const deciding = holdersPlanned(approval).flatMap((seat) => ('group' in seat ? [seat.group] : []));
   return [
-    ...[...routing.rows, { outcome: routing.otherwise }].map(({ outcome }) =>
-      named(said('pages:routing'))(outcome.team),
-    ),
+    ...outcomesOf(routing).map(({ team }) => named(said('pages:routing'))(team)),
     ...[...deciding, deadline.escalateTo].map(named(said('pages:approval'))),
     ...fields.flatMap(({ label, type }) =>
       type.kind === 'person' || type.kind === 'people' ? type.from.map(named(label)) : [],

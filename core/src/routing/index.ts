@@ -4,6 +4,7 @@ export { type KeptRouting, keptRouting, LONGEST_KEPT, routedAgain } from './kept
 export { type Missed, missedOptions } from './missed.ts';
 export { prepareRouting, type Routed, type Router, type RowReason } from './route.ts';
 export {
+  allRows,
   outcomesOf,
   pathsChosen,
   type RoutingColumn,

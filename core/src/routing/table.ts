@@ -38,15 +38,17 @@ export interface RoutingTable {
   readonly otherwise: RoutingOutcome;
 }
 
-/** The outcomes of all rows, the last included. */
-export const outcomesOf = ({
-  rows,
-  otherwise,
-}: Pick<RoutingTable, 'rows' | 'otherwise'>): readonly RoutingOutcome[] => [
-  ...rows.map(({ outcome }) => outcome),
-  otherwise,
+type Rows = Pick<RoutingTable, 'rows' | 'otherwise'>;
+
+/** All rows of a table by id with what they decide; the last is called `otherwise`. */
+export const allRows = ({ rows, otherwise }: Rows): readonly Pick<RoutingRow, 'id' | 'outcome'>[] => [
+  ...rows,
+  { id: 'otherwise', outcome: otherwise },
 ];
 
+/** The outcomes of all rows, the last included. */
+export const outcomesOf = (table: Rows): readonly RoutingOutcome[] => allRows(table).map(({ outcome }) => outcome);
+
 /** The ids of the paths that rows of a table choose. */
-export const pathsChosen = (table: Pick<RoutingTable, 'rows' | 'otherwise'>): ReadonlySet<string> =>
+export const pathsChosen = (table: Rows): ReadonlySet<string> =>
   new Set(outcomesOf(table).flatMap(({ path }) => path ?? []));

@@ -1,6 +1,5 @@
 import type { ApprovalPath } from '@tolvek/core/approval';
 import type { Again } from '@tolvek/core/door';
-import { requestSlots } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
 import { releaseById } from '../form/queries.ts';
 import { membersOf } from '../people/queries.ts';
@@ -8,7 +7,7 @@ import type { Reader } from '../platform/database.ts';
 import { by, type Work } from '../platform/work.ts';
 import { registerById, stageWithRole } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
-import { factsOfRequest } from '../request/facts.ts';
+import { slotsOfRequest } from '../request/facts.ts';
 import type { RequestRow, ShownRow } from '../request/queries.ts';
 import { type Round, roundOf } from './queries.ts';
 
@@ -19,10 +18,9 @@ import { type Round, roundOf } from './queries.ts';
 export function askAnew(work: Work, changed: RequestRow, again: readonly Again[] = []): RequestRow {
   const { tx } = work;
   if (again.length === 0 || changed.phase === 'finished' || changed.routed === null) return changed;
-  const { release, route, pathFor } = releaseById(tx, changed.releaseId);
+  const { route, pathFor } = releaseById(tx, changed.releaseId);
   const register = registerById(tx, changed.registerId);
-  const facts = factsOfRequest(tx, changed, register, changed.createdAt);
-  const slots = requestSlots(release.design.fields, changed.values, facts);
+  const slots = slotsOfRequest(tx, changed, register);
   const { outcome } = route(slots);
   const path = pathFor(outcome.path, slots);
   // It follows from the answers, and nobody did it by hand.
@@ -54,13 +52,16 @@ const NO_NEWS: ReadonlySet<Changed['why']> = new Set(['day', 'numbered', 'recomp
  * The fields by whose change who decides is asked again just now: those that the path of its decision names, once somebody
  * has said something at it.
  */
-export function asksWhenChanged(db: Reader, request: ShownRow): readonly string[] {
-  if (request.phase === 'finished') return [];
-  const round = roundOf(db, request.id);
-  if (!round || round.state === 'refused' || round.state === 'withdrawn') return [];
+export const asksWhenChanged = (db: Reader, request: ShownRow, round: Round | undefined): readonly string[] =>
+  pathHeard(db, request, round)?.again ?? [];
+
+/** The path that a round was planned by, as long as it counts and once somebody has said something at it. */
+function pathHeard(db: Reader, request: ShownRow, round: Round | undefined): ApprovalPath | undefined {
+  if (request.phase === 'finished') return undefined;
+  if (!round || round.state === 'refused' || round.state === 'withdrawn') return undefined;
   const isHeard =
     round.state === 'approved' || round.steps.some(({ seats }) => seats.some(({ decidedAt }) => decidedAt));
-  return isHeard ? (pathOf(db, request, round)?.again ?? []) : [];
+  return isHeard ? pathOf(db, request, round) : undefined;
 }
 
 /** The path that a round was planned by. */
@@ -74,14 +75,12 @@ function pathOf(db: Reader, { releaseId }: Pick<ShownRow, 'releaseId'>, { steps 
 export function askWhenChanged(work: Work, request: ShownRow, { changes, why }: Changed): ShownRow | undefined {
   const { tx } = work;
   if (NO_NEWS.has(why)) return undefined;
-  const again = asksWhenChanged(tx, request);
+  const before = pathHeard(tx, request, roundOf(tx, request.id));
+  const again = before?.again ?? [];
   if (!changes.some(({ field }) => again.includes(field))) return undefined;
-  const round = roundOf(tx, request.id);
   const register = registerById(tx, request.registerId);
-  const { release, route, pathFor } = releaseById(tx, request.releaseId);
-  const facts = factsOfRequest(tx, request, register, request.createdAt);
-  const slots = requestSlots(release.design.fields, request.values, facts);
-  const before = round && pathOf(tx, request, round);
+  const { route, pathFor } = releaseById(tx, request.releaseId);
+  const slots = slotsOfRequest(tx, request, register);
   const path = pathFor(route(slots).outcome.path ?? before?.id ?? null, slots);
   if (!path) return undefined;
   const { key } = stageWithRole(register, 'deciding');

@@ -1,4 +1,4 @@
-import { type ApprovalPath, NOBODY, seatWord } from '@tolvek/core/approval';
+import { type ApprovalPath, NOBODY, seatsKept, seatWord } from '@tolvek/core/approval';
 import { wordOf } from '@tolvek/core/people';
 import type { SeatGiven } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
@@ -107,9 +107,7 @@ function goOn(work: Work, request: ShownRow): ShownRow | undefined {
   const step = round.steps[at];
   if (!step?.seats.some((seat) => seat.state === 'ahead')) return undefined;
   const seated = seatedNow(step, aroundOf(tx, request, now));
-  // As when it began: a seat without anybody stays where too few are asked, to be seen, and is left out where enough are.
-  let left = Math.max(0, step.needed - seated.filter(({ holder }) => holder !== NOBODY).length);
-  const asked = seated.filter(({ holder }) => holder !== NOBODY || left-- > 0);
+  const asked = seatsKept(seated, step.needed, ({ holder }) => holder !== NOBODY);
   for (const { id } of seated.filter((each) => !asked.includes(each))) tx.delete(seats).where(eq(seats.id, id)).run();
   for (const { id, holder, insteadOf } of asked)
     tx.update(seats).set({ state: 'open', holder, insteadOf }).where(eq(seats.id, id)).run();

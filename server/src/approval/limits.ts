@@ -25,12 +25,16 @@ interface Ends {
 }
 const NEVER: Ends = { dueAt: null, ringAt: null };
 
-/** Until when a step is decided whose time begins now, and when something rings for it first. `left`: ms that are left of it. */
-function endsOf(calendar: WorkingCalendar, limit: TimeLimit, now: number, left: number): Ends {
+/**
+ * Until when a step is decided whose time begins now, and when something rings for it first: for nobody where a request was
+ * made to try something. `left`: ms that are left of it.
+ */
+function endsOf(tx: Transaction, request: ShownRow, limit: TimeLimit, now: number, left: number): Ends {
+  const calendar = calendarFor(tx, request);
   try {
     const dueAt = addWorkingTime(calendar, now, left);
     const remindAt = limit.remind === undefined ? null : subtractWorkingTime(calendar, dueAt, limit.remind);
-    return { dueAt, ringAt: remindAt !== null && remindAt > now ? remindAt : dueAt };
+    return { dueAt, ringAt: request.trial ? null : remindAt !== null && remindAt > now ? remindAt : dueAt };
   } catch (error) {
     // A calendar that never opens again: it takes as long as it takes.
     if (error instanceof NeverOpen) return NEVER;
@@ -44,11 +48,9 @@ const set = (tx: Transaction, id: string, values: Partial<typeof approvalSteps.$
 
 type Limited = Pick<StepRow, 'id' | 'limit'>;
 
-/** The time of a step begins; a request made to try something rings for nobody. */
+/** The time of a step begins. */
 export function beginLimit(tx: Transaction, request: ShownRow, { id, limit }: Limited, now: number): void {
-  if (!limit) return;
-  const ends = endsOf(calendarFor(tx, request), limit, now, limit.within);
-  set(tx, id, request.trial ? { ...ends, ringAt: null } : ends);
+  if (limit) set(tx, id, endsOf(tx, request, limit, now, limit.within));
 }
 
 /** Nothing rings for a step any more, and nobody is missing there. */
@@ -70,9 +72,7 @@ export function pauseLimit(tx: Transaction, request: ShownRow, { id, limit, dueA
 
 /** The time of a step goes on with what was left of it. */
 export function resumeLimit(tx: Transaction, request: ShownRow, { id, limit, left }: StepRow, now: number): void {
-  if (!limit || left === null) return;
-  const ends = endsOf(calendarFor(tx, request), limit, now, left);
-  set(tx, id, { ...ends, ...(request.trial ? { ringAt: null } : {}), left: null });
+  if (limit && left !== null) set(tx, id, { ...endsOf(tx, request, limit, now, left), left: null });
 }
 
 /** A reminder went out: next, the time is over. */

@@ -93,10 +93,14 @@ export function stepOfSeat(round: Round, seat: SeatRow): StepRow {
   return step;
 }
 
+/** Who has said something at a step: at another seat of it they may not. */
+export const heardAt = ({ seats: some }: Pick<StepRow, 'seats'>): readonly string[] =>
+  some.flatMap(({ decidedBy }) => decidedBy ?? []);
+
 /** A seat as the rule of who may decide looks at it. */
 export const asked = (step: StepRow, { state, holder }: SeatRow) => ({
   ...{ state, holder },
-  decidedBeside: step.seats.flatMap(({ decidedBy }) => decidedBy ?? []),
+  decidedBeside: heardAt(step),
 });
 
 /** The seat somebody has in a round: one they may decide at, else one by which it can be said why not. */

@@ -16,7 +16,7 @@ import { peopleHolding, personById, recordNow } from '../people/queries.ts';
 import { absencesOn, todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import { type ShownRow, whoseIs } from '../request/queries.ts';
-import { type Round, type StepRow, standingOf } from './queries.ts';
+import { heardAt, type Round, type StepRow, standingOf } from './queries.ts';
 
 /** What is known of those whom a path can ask for one request; looked up as it is asked for, and once. */
 export function aroundOf(db: Reader, request: ShownRow, now: number): Around {
@@ -109,7 +109,7 @@ export function isStuck(round: Round, around: Around): boolean {
       open: step.seats
         .filter(({ state }) => state === 'open')
         .map(({ holder }) => (holder === NOBODY ? null : holderOf(holder))),
-      decidedBy: step.seats.flatMap(({ decidedBy }) => decidedBy ?? []),
+      decidedBy: heardAt(step),
     },
     around,
   );

@@ -2,7 +2,6 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { NamedAction } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
-import { requestSlots } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import { roundOf, stepOf } from '../approval/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -13,7 +12,7 @@ import { notAllowed, notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { stageWithRole } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
-import { factsOfRequest } from '../request/facts.ts';
+import { slotsOfRequest } from '../request/facts.ts';
 import { putFollower } from '../request/followers.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
@@ -91,13 +90,8 @@ function beginPath(work: Work, open: OpenRequest<RequestRow>, action: Begins): v
   const { tx } = work;
   const why = whyNotBegin(tx, open, action);
   if (why) throw new Problem(409, 'no-decision', refused('cannotAct', { why }));
-  const { release, pathFor } = releaseById(tx, request.releaseId);
-  const slots = requestSlots(
-    release.design.fields,
-    request.values,
-    factsOfRequest(tx, request, register, request.createdAt),
-  );
-  const path = pathFor(action.path, slots);
+  const { pathFor } = releaseById(tx, request.releaseId);
+  const path = pathFor(action.path, slotsOfRequest(tx, request, register));
   if (!path) throw new Problem(409, 'no-decision', refused('cannotAct', { why: said('answers:beginNoStep') }));
   const { key } = stageWithRole(register, 'deciding');
   changeRequest(work, request, { kind: 'sent-to-decide', from: request.stage, to: key, path });

@@ -5,6 +5,7 @@ import { refused, said } from '@tolvek/words';
 import {
   asked,
   decidesBy,
+  heardAt,
   type Round,
   roundOf,
   type SeatRow,
@@ -67,7 +68,7 @@ export function handDecision(
     const step = stepOf(round);
     const word = wordOf(to);
     const around = aroundOf(tx, open.request, now);
-    const heard = step.seats.flatMap(({ decidedBy }) => decidedBy ?? []);
+    const heard = heardAt(step);
     const others = step.seats.filter(({ id, state }) => id !== seat.id && state === 'open').map(({ holder }) => holder);
     const able = around
       .able(to, 'sometime')

@@ -2,7 +2,7 @@ import { type Around, leadsTo, NOBODY, seatedBy, seatOf } from '@tolvek/core/app
 import { wordOf } from '@tolvek/core/people';
 import type { SeatGiven } from '@tolvek/core/request';
 import { endLimit, reminded, stopRinging } from '../approval/limits.ts';
-import { type Round, roundOf, type StepRow, settleSilently, standingOf } from '../approval/queries.ts';
+import { heardAt, type Round, roundOf, type StepRow, settleSilently, standingOf } from '../approval/queries.ts';
 import { aroundOf } from '../approval/seating.ts';
 import type { Work } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
@@ -60,9 +60,9 @@ function silence(work: Work, request: RequestRow, { round, step, means }: Silent
 }
 
 /** The open seats of a step, each given to the next who can decide among those after whoever holds it. */
-function passedOn({ seats, instead }: StepRow, around: Around): readonly SeatGiven[] {
+function passedOn(step: StepRow, around: Around): readonly SeatGiven[] {
+  const { seats, instead } = step;
   const open = seats.filter(({ state }) => state === 'open');
-  const beside = seats.flatMap(({ decidedBy }) => decidedBy ?? []);
   const holding = open.flatMap(({ holder }) => (holder === NOBODY ? [] : [holder]));
   const next = open.map(({ holder, planned }) => {
     const inTurn = [planned ?? holder, ...(instead ?? [])];
@@ -76,7 +76,7 @@ function passedOn({ seats, instead }: StepRow, around: Around): readonly SeatGiv
       return named !== null && !holding.includes(wordOf(named));
     });
   });
-  const seated = seatedBy(next, { ...around, whose: [...around.whose, ...beside] });
+  const seated = seatedBy(next, { ...around, whose: [...around.whose, ...heardAt(step)] });
   return open.flatMap(({ id, holder }, at) => {
     const found = seated[at];
     return found ? [{ seat: id, from: holder, to: wordOf(found.holder) }] : [];

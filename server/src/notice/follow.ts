@@ -3,7 +3,7 @@ import { type StandIn, wordOf } from '@tolvek/core/people';
 import { fileName } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
-import { openSeats, type Round, roundOf, stepOf } from '../approval/queries.ts';
+import { heardAt, openSeats, roundOf, stepOf } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
 import { releaseById } from '../form/queries.ts';
 import { askedFor } from '../people/absences.ts';
@@ -153,7 +153,7 @@ function tellDeciders(
 ): void {
   const round = roundOf(work.tx, request.id);
   if (round?.state !== 'open') return;
-  const told = new Set<string | null>([request.requesterId, ...(again ? decidedBeside(round) : [])]);
+  const told = new Set<string | null>([request.requesterId, ...(again ? heardAt(stepOf(round)) : [])]);
   for (const seat of openSeats(round)) {
     if (at && !at.includes(seat.id)) continue;
     const deciders = askedFor(work.tx, seat.holder, todayAt(work.tx, work.now))
@@ -163,10 +163,6 @@ function tellDeciders(
     notify(work, request, deciders, { kind: 'approval-asked', seat: seat.id, ...(again ? { again } : {}) });
   }
 }
-
-/** Who has decided at the step a round is at: at another seat of it they may not. */
-const decidedBeside = (round: Round): readonly string[] =>
-  stepOf(round).seats.flatMap(({ decidedBy }) => decidedBy ?? []);
 
 /** Who hears of delays, besides whoever works on it. */
 const leadsOf = ({ tx }: Work, request: ShownRow): readonly string[] =>

@@ -1,7 +1,8 @@
 import type { RevealedFacts } from '@tolvek/core/access';
+import type { Slots } from '@tolvek/core/expression';
 import type { FormDesign } from '@tolvek/core/form';
 import { factsAt } from '@tolvek/core/intake';
-import type { Field, KnownPerson, RawAnswers, RequestFacts } from '@tolvek/core/register';
+import { type Field, type KnownPerson, type RawAnswers, type RequestFacts, requestSlots } from '@tolvek/core/register';
 import { eq, sql } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { doors } from '../door/tables.ts';
@@ -51,6 +52,14 @@ export function factsOfRequest(
     picked,
   });
 }
+
+/** What routing and conditions reckon with, of a request that is stored: as it is, and as it were when it arrived. */
+export const slotsOfRequest = (db: Reader, request: ShownRow, register: RegisterRow): Slots =>
+  requestSlots(
+    releaseById(db, request.releaseId).release.design.fields,
+    request.values,
+    factsOfRequest(db, request, register, request.createdAt),
+  );
 
 interface Asking {
   readonly door: Pick<typeof doors.$inferSelect, 'kind'>;

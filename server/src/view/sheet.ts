@@ -121,6 +121,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const about = looked(db, open);
   const routed = routingOf(db, open, now);
   const { round, approval, plan, calendar, stage, groups } = about;
+  const happened = historyOfRequest(db, request.id);
   const readableFields = open.fields.filter(({ key }) => open.reading.levelOf(key).level !== 'hidden');
   const references = requestsNamed(db, readableFields, request.values);
   const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
@@ -178,8 +179,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     },
     words: wordsOf(open),
     actions: actionsOf(db, open, viewer),
-    handlerWhy: handlerWhy(db, request),
-    asksAgain: asksWhenChanged(db, request).filter((key) => readableFields.some((field) => field.key === key)),
+    handlerWhy: handlerWhy(db, request, happened),
+    asksAgain: asksWhenChanged(db, request, round).filter((key) => readableFields.some((field) => field.key === key)),
     fieldTypes: about.typesOf(readableFields),
     help: about.helpOf(readableFields),
     people: pickedFrom(db, readableFields).map((person) => ({ ...person, groups: [...person.groups] })),
@@ -228,7 +229,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           steps: round ? stepsTold(db, round, open, groups) : [],
         }
       : null,
-    history: historyOf(db, open, groups),
+    history: historyOf(db, open, happened, groups),
   };
 }
 
@@ -271,9 +272,11 @@ function stepsTold(
 const standInNames = (db: Reader, holder: string): readonly string[] =>
   standInsOf(db, holder).map((id) => personNamed(db, id));
 
+type Happened = ReturnType<typeof historyOfRequest>;
+
 /** By which rule somebody was made the handler who still is, and why nobody else was. */
-function handlerWhy(db: Reader, { id, handlerId }: RequestRow): readonly Words[] {
-  const last = historyOfRequest(db, id).findLast(({ data }) => data?.kind === 'handler')?.data;
+function handlerWhy(db: Reader, { handlerId }: RequestRow, happened: Happened): readonly Words[] {
+  const last = happened.findLast(({ data }) => data?.kind === 'handler')?.data;
   if (last?.kind !== 'handler' || !last.chosen || last.to !== handlerId) return [];
   const { by, tried, passed } = last.chosen;
   const names = namesOf(
@@ -359,9 +362,13 @@ function dueWhy(
   ];
 }
 
-function historyOf(db: Reader, open: OpenRequest, groups: ReadonlyMap<string, string>): AnswerOf<'sheet'>['history'] {
-  const { request, register } = open;
-  const entries = historyOfRequest(db, request.id);
+function historyOf(
+  db: Reader,
+  open: OpenRequest,
+  entries: Happened,
+  groups: ReadonlyMap<string, string>,
+): AnswerOf<'sheet'>['history'] {
+  const { register } = open;
   const names = namesOf(
     db,
     entries.flatMap((entry) => [entry.actorId ?? [], peopleIn(entry.data)].flat()),
@@ -483,7 +490,7 @@ export function requesterViewOf(
       help: about.helpOf(changing),
       vocabularies: vocabulariesFor(db, changing, open.spoken),
       again: doorOf(db, request)?.design.again ?? [],
-      asksAgain: asksWhenChanged(db, request).filter((key) => changing.some((field) => field.key === key)),
+      asksAgain: asksWhenChanged(db, request, about.round).filter((key) => changing.some((field) => field.key === key)),
     },
     hops: about.hops('requester', null),
     messages: messages.flatMap((entry) =>

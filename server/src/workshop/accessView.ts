@@ -32,6 +32,7 @@ import {
   wordsIn,
 } from '@tolvek/core/people';
 import { type Field, PARTY_RELATIONS, partsOf } from '@tolvek/core/register';
+import { outcomesOf } from '@tolvek/core/routing';
 import { said, type Words } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import { type FormRow, onShelf } from '../form/queries.ts';
@@ -59,8 +60,7 @@ function workingOn(register: RegisterRow, forms: readonly FormRow[]): readonly s
     register.holds === 'things'
       ? []
       : forms.flatMap(({ draft }) => [
-          ...draft.routing.rows.map((row) => row.outcome.team),
-          draft.routing.otherwise.team,
+          ...outcomesOf(draft.routing).map(({ team }) => team),
           ...holdersPlanned(draft.approval).flatMap((seat) => ('group' in seat ? [seat.group] : [])),
         ]);
   return [...new Set([...register.deskGroups, ...working])];

@@ -1,4 +1,5 @@
 import { type ApprovalPath, pathName } from '@tolvek/core/approval';
+import { outcomesOf } from '@tolvek/core/routing';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.tsx';
@@ -149,10 +150,7 @@ function AskedAgain({ path: { id, again = [] } }: { path: ApprovalPath }) {
 function ChosenBy({ path: { id } }: { path: ApprovalPath }) {
   const { editing, form } = useBinder();
   const { draft, change } = editing;
-  const { rows, otherwise } = draft.routing;
-  const chosen = [...rows.map(({ outcome }) => outcome), otherwise].flatMap(({ path }, at) =>
-    path === id ? [String(at + 1)] : [],
-  );
+  const chosen = outcomesOf(draft.routing).flatMap(({ path }, at) => (path === id ? [String(at + 1)] : []));
   return (
     <p className="mt-1 text-[13px] text-soft">
       {chosen.length === 0 ? (

@@ -50,37 +50,21 @@ export function HandlerCell({ name, rule, people, fields, set }: HandlerCellProp
                 </span>
                 <span className="min-w-0 flex-1">
                   {way.by === 'person' ? (
-                    <select
-                      className="input py-1"
-                      aria-label={say('workshop:handler.person')}
+                    <Chosen
+                      name={say('workshop:handler.person')}
                       value={way.person}
-                      onChange={({ target: { value } }) => set(setWay(rule, place, { by: 'person', person: value }))}
-                    >
-                      {people.some(({ key }) => key === way.person) ? null : (
-                        <option value={way.person}>{say('workshop:personGone')}</option>
-                      )}
-                      {people.map(({ key, label }) => (
-                        <option key={key} value={key}>
-                          {label}
-                        </option>
-                      ))}
-                    </select>
+                      offered={people}
+                      gone={say('workshop:personGone')}
+                      choose={(person) => set(setWay(rule, place, { by: 'person', person }))}
+                    />
                   ) : way.by === 'field' ? (
-                    <select
-                      className="input py-1"
-                      aria-label={say('workshop:handler.field')}
+                    <Chosen
+                      name={say('workshop:handler.field')}
                       value={way.field}
-                      onChange={({ target: { value } }) => set(setWay(rule, place, { by: 'field', field: value }))}
-                    >
-                      {persons.some(({ key }) => key === way.field) ? null : (
-                        <option value={way.field}>{say('workshop:fieldGone')}</option>
-                      )}
-                      {persons.map(({ key, label }) => (
-                        <option key={key} value={key}>
-                          {label}
-                        </option>
-                      ))}
-                    </select>
+                      offered={persons}
+                      gone={say('workshop:fieldGone')}
+                      choose={(field) => set(setWay(rule, place, { by: 'field', field }))}
+                    />
                   ) : (
                     saidBy(way)
                   )}
@@ -141,3 +125,23 @@ export function HandlerCell({ name, rule, people, fields, set }: HandlerCellProp
     </Popover.Root>
   );
 }
+
+interface ChosenProps {
+  readonly name: string;
+  readonly value: string;
+  readonly offered: readonly { readonly key: string; readonly label: string }[];
+  readonly gone: string;
+  readonly choose: (key: string) => void;
+}
+
+/** Whom or what a way names; what is not there any more stays shown until another is chosen. */
+const Chosen = ({ name, value, offered, gone, choose }: ChosenProps) => (
+  <select className="input py-1" aria-label={name} value={value} onChange={({ target }) => choose(target.value)}>
+    {offered.some(({ key }) => key === value) ? null : <option value={value}>{gone}</option>}
+    {offered.map(({ key, label }) => (
+      <option key={key} value={key}>
+        {label}
+      </option>
+    ))}
+  </select>
+);

@@ -3,13 +3,13 @@ import { Button } from '../ui/Button.tsx';
 import { say } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
+import { HOUR } from './hours.ts';
 import { MoveButtons } from './MoveButtons.tsx';
 import { OptionalCondition } from './OptionalCondition.tsx';
 import { SeatOf } from './SeatOf.tsx';
 import { useStepSentences } from './stepSentences.ts';
 import { changeSeat, editStep, firstLimit, moveStep, removeStep, seatBesides, withHours } from './steps.ts';
 
-const HOUR = 3_600_000;
 const LINK = 'text-[13px] text-green underline';
 
 interface StepItemProps {

@@ -1,9 +1,9 @@
 import { say } from '../wire/words.ts';
 import { ApprovalSteps } from './ApprovalSteps.tsx';
 import { useBinder } from './binder.ts';
+import { HOUR } from './hours.ts';
 import { OwnOrUsual } from './Reaches.tsx';
 
-const HOUR = 3_600_000;
 const LABEL = 'self-center text-soft';
 
 /** Who decides when a row of the routing table asks for it, and how deadlines are kept. */

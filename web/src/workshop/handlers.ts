@@ -1,5 +1,6 @@
 import type { HandlerRule, HandlerWay } from '@tolvek/core/assignment';
 import type { RoutingOutcome } from '@tolvek/core/routing';
+import { moved } from './edits.ts';
 
 type Rule = HandlerRule | undefined;
 
@@ -42,12 +43,8 @@ export const removeWay = (rule: Rule, place: number): Rule =>
 
 /** A way one place earlier or later; what can’t move stays. */
 export function moveWay(rule: Rule, place: number, by: -1 | 1): Rule {
-  const ways = [...(rule?.ways ?? [])];
-  const [from, to] = [ways[place], ways[place + by]];
-  if (!from || !to) return rule;
-  ways[place] = to;
-  ways[place + by] = from;
-  return withWays(rule, ways);
+  const ways = rule?.ways ?? [];
+  return ways[place] && ways[place + by] ? withWays(rule, moved(ways, place, by)) : rule;
 }
 
 /** How many somebody handles at most who is given one more; null: however many. */

@@ -5,6 +5,7 @@ import { type FormDesign, whenInWords } from '@tolvek/core/form';
 import { type Said, said, type Words } from '@tolvek/words';
 import { told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
+import { HOUR } from './hours.ts';
 
 /** What the sentences of a step name: groups and people of the desk, fields of the form and of profiles. */
 interface Named {
@@ -39,8 +40,6 @@ function seatsInWords(seats: readonly SeatPlan[], named: Named): readonly Words[
   }
   return [...times.values()].map(({ seat, count }) => seatInWords(seat, count, named));
 }
-
-const HOUR = 3_600_000;
 
 /** What a step says, in sentences: whom it asks and when, who decides instead, and what becomes of silence. */
 export function stepInSentences(step: ApprovalStep, named: Named): readonly Said[] {

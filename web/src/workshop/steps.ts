@@ -5,16 +5,21 @@ import {
   type SeatPlan,
   seatWord,
   type TimeLimit,
+  withAgain,
   withStepsOf,
 } from '@tolvek/core/approval';
 import { type FormDesign, freshKey } from '@tolvek/core/form';
 import { pathsChosen } from '@tolvek/core/routing';
 import { movedById } from './edits.ts';
+import { HOUR } from './hours.ts';
 
 const withPaths = (
   design: FormDesign,
   edit: (paths: readonly ApprovalPath[]) => readonly ApprovalPath[],
 ): FormDesign => ({ ...design, approval: { paths: edit(design.approval.paths) } });
+
+const editPath = (design: FormDesign, id: string, edit: (path: ApprovalPath) => ApprovalPath): FormDesign =>
+  withPaths(design, (paths) => paths.map((path) => (path.id === id ? edit(path) : path)));
 
 /** The steps of the path that a step belongs to, edited. */
 const besideStep = (
@@ -50,13 +55,10 @@ export const freshStep = ({ approval }: FormDesign): string =>
 
 /** Another step after all others of a path, which asks whom it is given. */
 export const addStep = (design: FormDesign, path: string, label: string, seat: SeatPlan): FormDesign =>
-  withPaths(design, (paths) =>
-    paths.map((each) =>
-      each.id === path
-        ? { ...each, steps: [...each.steps, { id: freshStep(design), label, seats: [seat], needed: 1 }] }
-        : each,
-    ),
-  );
+  editPath(design, path, (each) => ({
+    ...each,
+    steps: [...each.steps, { id: freshStep(design), label, seats: [seat], needed: 1 }],
+  }));
 
 /** A path without a step; the last one stays, for nobody could decide. */
 export const removeStep = (design: FormDesign, id: string): FormDesign =>
@@ -78,17 +80,11 @@ export const addPath = (design: FormDesign, label: string, step: string, seat: S
   ]);
 
 export const namePath = (design: FormDesign, id: string, label: string): FormDesign =>
-  withPaths(design, (paths) => paths.map((path) => (path.id === id ? { ...path, label } : path)));
+  editPath(design, id, (path) => ({ ...path, label }));
 
 /** The fields by whose change a path is begun anew. */
 export const askAgain = (design: FormDesign, id: string, fields: readonly string[]): FormDesign =>
-  withPaths(design, (paths) =>
-    paths.map((path) => {
-      if (path.id !== id) return path;
-      const { again: _, ...others } = path;
-      return fields.length > 0 ? { ...others, again: fields } : others;
-    }),
-  );
+  editPath(design, id, (path) => withAgain(path, fields));
 
 /** Without a path that no row chooses; the last one stays. */
 export const removePath = (design: FormDesign, id: string): FormDesign =>
@@ -109,7 +105,6 @@ export function seatBesides(seats: readonly SeatPlan[], groups: readonly string[
   return other === undefined ? (seats[0] ?? { group: '' }) : { group: other };
 }
 
-const HOUR = 3_600_000;
 /** Two days of eight hours, when a step gets an end. */
 const AT_FIRST: TimeLimit = { within: 16 * HOUR, remind: 4 * HOUR, silence: 'tell' };
 

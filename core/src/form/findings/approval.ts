@@ -12,7 +12,7 @@ import {
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { conditionFindings, type Scope } from '../../expression/index.ts';
 import type { ProfileField } from '../../register/index.ts';
-import { pathsChosen } from '../../routing/index.ts';
+import { allRows, pathsChosen } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import { pathsBegun } from '../namedActions.ts';
 import type { Add } from './finding.ts';
@@ -31,7 +31,7 @@ export function approvalFindings(design: FormDesign, around: Around, add: Add): 
   const chosen = pathsChosen(routing);
   const begun = pathsBegun(design.editions);
   const there = new Set(approval.paths.map(({ id }) => id));
-  for (const { id, outcome } of [...routing.rows, { id: 'otherwise', outcome: routing.otherwise }])
+  for (const { id, outcome } of allRows(routing))
     if (outcome.path !== null && !there.has(outcome.path)) add('error', 'routing', id, said('findings:rowLostPath'));
   for (const path of approval.paths) {
     if (path.steps.every((step) => conditionOf(step) !== null))

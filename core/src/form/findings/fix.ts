@@ -1,5 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
-import { type ApprovalPath, withStepsOf } from '../../approval/index.ts';
+import { type ApprovalPath, withAgain, withStepsOf } from '../../approval/index.ts';
 import { parseExpression } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
@@ -102,10 +102,8 @@ export const presetFromProfile = (design: FormDesign, key: string, profile: stri
 });
 
 /** A path that is not begun anew when a field changes. */
-function againWithout({ again = [], ...path }: ApprovalPath, field: string): ApprovalPath {
-  const left = again.filter((key) => key !== field);
-  return left.length > 0 ? { ...path, again: left } : path;
-}
+const againWithout = (path: ApprovalPath, field: string): ApprovalPath =>
+  withAgain(path, path.again?.filter((key) => key !== field) ?? []);
 
 /** The draft with one finding mended. A step that no longer fits changes nothing. */
 export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => string): FormDesign {

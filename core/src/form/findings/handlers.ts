@@ -1,4 +1,5 @@
 import { said } from '@tolvek/words';
+import { allRows } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
 
@@ -11,7 +12,7 @@ export function handlerFindings(
   }: { strangers: readonly string[]; members: Readonly<Record<string, readonly string[]>> | undefined },
   add: Add,
 ): void {
-  for (const { id, outcome } of [...routing.rows, { id: 'otherwise', outcome: routing.otherwise }]) {
+  for (const { id, outcome } of allRows(routing)) {
     const { handler, team } = outcome;
     if (!handler) continue;
     const ofTeam = handler.ways.some(({ by }) => by === 'load' || by === 'turn');

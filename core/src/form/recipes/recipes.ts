@@ -1,3 +1,4 @@
+import { FIRST_PATH } from '../../approval/index.ts';
 import { asking, blankDesign, designOf, type Recipe, recipe } from './recipe.ts';
 
 const options = (...labels: readonly (readonly [string, string])[]) => labels.map(([key, label]) => ({ key, label }));
@@ -191,7 +192,7 @@ const purchase = recipe({
             id: 'costly',
             note: t('note.above'),
             cells: { total: '> 500' },
-            outcome: { team: ground.team, priority: 'normal', workingDays: 5, path: 'path' },
+            outcome: { team: ground.team, priority: 'normal', workingDays: 5, path: FIRST_PATH },
           },
         ],
         otherwise: design.routing.otherwise,
@@ -222,7 +223,7 @@ const approval = recipe({
             outcome: { team: ground.team, priority: 'normal', workingDays: 2, path: null },
           },
         ],
-        otherwise: { ...design.routing.otherwise, path: 'path' },
+        otherwise: { ...design.routing.otherwise, path: FIRST_PATH },
       },
     };
   },

@@ -1,13 +1,10 @@
 import type Sqlite from 'better-sqlite3';
+import { renewDesigns } from './designs.ts';
 
 type Json = Readonly<Record<string, unknown>>;
 /** As an outcome was planned when this step was written, and what it has become. */
 interface YesOrNo {
   readonly needsApproval?: boolean;
-}
-interface Kept {
-  readonly id: string;
-  readonly content: string;
 }
 interface Usual {
   readonly routing?: { readonly rows: readonly { readonly outcome: YesOrNo }[]; readonly otherwise: YesOrNo };
@@ -44,17 +41,7 @@ export const withPaths = (design: Json): Json => {
  * of a routing with its outcome, as it once was.
  */
 export function pathsOfRows(db: Sqlite.Database): void {
-  const of = "join designs d on d.id = %.design_id where d.kind in ('form', 'register')";
-  const places = [
-    ["select id, draft as content from designs where kind in ('form', 'register')", 'designs', 'draft'],
-    [`select s.id, s.content from design_states s ${of.replace('%', 's')}`, 'design_states', 'content'],
-    [`select s.id, s.draft as content from draft_states s ${of.replace('%', 's')}`, 'draft_states', 'draft'],
-  ] as const;
-  for (const [read, table, column] of places) {
-    const update = db.prepare(`update ${table} set ${column} = ? where id = ?`);
-    for (const { id, content } of db.prepare(read).all() as Kept[])
-      update.run(JSON.stringify(withPaths(JSON.parse(content) as Json)), id);
-  }
+  renewDesigns(db, withPaths);
   db.prepare(
     `update requests set routed = json_remove(
        json_set(routed, '$.outcome.path', iif(json_extract(routed, '$.outcome.needsApproval'), '${PATH}', null)),

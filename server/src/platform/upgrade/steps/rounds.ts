@@ -1,4 +1,5 @@
 import type Sqlite from 'better-sqlite3';
+import { renewDesigns } from './designs.ts';
 
 type Json = Readonly<Record<string, unknown>>;
 /** As an approval was planned when this step was written. */
@@ -34,17 +35,7 @@ export function renewed(design: Json): Json {
  * what was decided says what it led to: with one step, the end.
  */
 export function pathsInSteps(db: Sqlite.Database): void {
-  const of = "join designs d on d.id = %.design_id where d.kind in ('form', 'register')";
-  const places = [
-    ["select id, draft as content from designs where kind in ('form', 'register')", 'designs', 'draft'],
-    [`select s.id, s.content from design_states s ${of.replace('%', 's')}`, 'design_states', 'content'],
-    [`select s.id, s.draft as content from draft_states s ${of.replace('%', 's')}`, 'draft_states', 'draft'],
-  ] as const;
-  for (const [read, table, column] of places) {
-    const update = db.prepare(`update ${table} set ${column} = ? where id = ?`);
-    for (const { id, content } of db.prepare(read).all() as Kept[])
-      update.run(JSON.stringify(renewed(JSON.parse(content) as Json)), id);
-  }
+  renewDesigns(db, renewed);
   const decisions = db.prepare("select id, data as content from history where kind = 'decision' and data is not null");
   const update = db.prepare('update history set data = ? where id = ?');
   for (const { id, content } of decisions.all() as Kept[]) {
