@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { overflows, pageOf, phone, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { overflows, pageOf, phone, seriousTrouble, test } from './people.ts';
 
 test('axe finds nothing serious on any main page, in light and in dark', async ({ browser }) => {
   const maren = await pageOf(browser, 'Maren Okafor');

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
-import { pageOf, seriousTrouble, spilling } from './people.ts';
+import { expect, type Page } from '@playwright/test';
+import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
 const NOTE = 'Carries an adrenaline pen';
 
@@ -40,6 +40,7 @@ test('from a question one gets to who may see it, and to a rule about it by a re
   expect(await seriousTrouble(maren)).toEqual([]);
   await main.getByRole('button', { name: 'Discard the draft of the plan' }).click();
   await expect(main.getByText('What you see is in force.')).toBeVisible();
+  await expect(main.getByText('Saved', { exact: true })).toBeVisible();
 });
 
 test('a rule of access is written, seen in names before it counts, put in force, and taken back', async ({

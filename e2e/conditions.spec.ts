@@ -1,5 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
-import { pageOf, seriousTrouble } from './people.ts';
+import { expect, type Page } from '@playwright/test';
+import { pageOf, seriousTrouble, test } from './people.ts';
 
 /**
  * Moves on with Tab alone until the focus is on a control of this name, within the last rule when

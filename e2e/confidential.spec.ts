@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { pageOf, reported, seriousTrouble, spilling } from './people.ts';
+import { expect } from '@playwright/test';
+import { pageOf, reported, seriousTrouble, spilling, test } from './people.ts';
 
 const SAID = 'A guard is missing at the winch.';
 

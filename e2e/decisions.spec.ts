@@ -1,5 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
-import { newestLink, overflows, pageOf, phone, seriousTrouble } from './people.ts';
+import { expect, type Page } from '@playwright/test';
+import { newestLink, overflows, pageOf, phone, seriousTrouble, test } from './people.ts';
 
 /** Somebody is away today, and somebody else decides for them, or nobody. */
 async function goesAway(page: Page, name: string, substitute?: string): Promise<void> {

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { type DirectoryFile, keepInStep } from '@tolvek/demo';
-import { pageOf, seriousTrouble, spilling } from './people.ts';
+import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
 const someone = (id: string, given: string, family: string, more: object = {}): DirectoryFile['people'][number] => ({
   ...{ id, given, family, email: `${given}.${family}@buoys.example`.toLowerCase(), active: true },

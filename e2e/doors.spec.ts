@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Page, test } from '@playwright/test';
-import { followLetter, overflows, pageOf, phone, seriousTrouble } from './people.ts';
+import { expect, type Page } from '@playwright/test';
+import { followLetter, overflows, pageOf, phone, seriousTrouble, test } from './people.ts';
 
 const ANSWERS = {
   ...{ visitor: 'Elke Marlowe', institute: 'corrin', reason: 'The tide gauge' },

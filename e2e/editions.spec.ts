@@ -1,5 +1,5 @@
-import { type Browser, expect, type Page, test } from '@playwright/test';
-import { heldBack, newestLink, overflows, pageOf, phone, release, seriousTrouble } from './people.ts';
+import { type Browser, expect, type Page } from '@playwright/test';
+import { heldBack, newestLink, overflows, pageOf, phone, release, seriousTrouble, test } from './people.ts';
 
 /** Asks for a code at a page to sign in, reads it in the Mailroom, and enters it. */
 async function comeIn(page: Page, email: string): Promise<void> {

@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { expect, type Page, test } from '@playwright/test';
-import { overflows, pageOf, release, seriousTrouble } from './people.ts';
+import { expect, type Page } from '@playwright/test';
+import { overflows, pageOf, release, seriousTrouble, test } from './people.ts';
 
 /** A page of somebody else that shows something of ours in a frame, on a port of its own: another origin. */
 async function pageElsewhere(shows: string): Promise<{ readonly at: string; readonly server: Server }> {

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { pageOf, reported, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { pageOf, reported, seriousTrouble, test } from './people.ts';
 
 test('a report in confidence: what routing would tell is found, allowed on purpose and ended; a copy is protected as well', async ({
   browser,

@@ -1,8 +1,8 @@
-import { type Browser, expect, type Page, test } from '@playwright/test';
+import { type Browser, expect, type Page } from '@playwright/test';
 import { all } from '@tolvek/words/all';
 import { answers } from '@tolvek/words/de/answers';
 import { desk } from '@tolvek/words/de/desk';
-import { pageOf, seriousTrouble, spilling } from './people.ts';
+import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
 /** Every text of ours that reads otherwise in German, but for those with places in them. */
 const ENGLISH = new Set(

@@ -2,9 +2,9 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { SMTPServer } from 'smtp-server';
-import { pageOf, seriousTrouble, spilling } from './people.ts';
+import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
 /** Beside the desks that the journeys go at. */
 const OWN_PORT = Number(process.env.TOLVEK_E2E_PORT ?? 4390) + 9;

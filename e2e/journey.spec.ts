@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { followLetter, heldBack, overflows, pageOf, phone, release } from './people.ts';
+import { expect } from '@playwright/test';
+import { followLetter, heldBack, overflows, pageOf, phone, release, test } from './people.ts';
 
 test('five people: a form is changed and released, asked from a phone, decided by letter, worked and kept in time', async ({
   browser,

@@ -1,8 +1,8 @@
-import { type Browser, type BrowserContext, expect, type Page, test } from '@playwright/test';
+import { type Browser, type BrowserContext, expect, type Page } from '@playwright/test';
 import * as floorZone from '@tolvek/words/en/floorZone';
 import * as front from '@tolvek/words/en/front';
 import * as workshopZone from '@tolvek/words/en/workshopZone';
-import { newestLink, phone, spilling } from './people.ts';
+import { newestLink, phone, spilling, test } from './people.ts';
 
 /** Every word of ours 40 % longer, as another language may have it; what is filled in and tags stay. */
 const longer = (text: string): string =>

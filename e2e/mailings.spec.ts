@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { followLetter, overflows, pageOf, phone, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { followLetter, overflows, pageOf, phone, seriousTrouble, test } from './people.ts';
 
 test('each thing is checked by whoever keeps it: set up, sent, filled in, passed on, and read on its sheet', async ({
   browser,

@@ -1,5 +1,32 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { type Browser, expect, type Locator, type Page } from '@playwright/test';
+import { type Browser, test as base, expect, type Locator, type Page } from '@playwright/test';
+
+/** What somebody reads on a page: where they are, what lies above it, and what stands there. */
+async function readOn(page: Page): Promise<string> {
+  const texts = await page.locator('[role=dialog], [role=alert], main').allInnerTexts();
+  return `— ${page.url()}\n${texts
+    .join('\n')
+    .replaceAll(/\s*\n\s*/g, '\n')
+    .slice(0, 2_500)}`;
+}
+
+/**
+ * A journey. Where it fails, what each of its people read at the time is said; whoever came for it goes again, so that no
+ * later one shares the machine with their pages.
+ */
+export const test = base.extend<{ readonly tidied: undefined }>({
+  tidied: [
+    async ({ browser }, use, info) => {
+      await use(undefined);
+      const contexts = browser.contexts();
+      if (info.status !== info.expectedStatus)
+        for (const page of contexts.flatMap((context) => context.pages()))
+          console.log(await readOn(page).catch((error: unknown) => `— ${page.url()}: ${error}`));
+      await Promise.all(contexts.map((context) => context.close()));
+    },
+    { auto: true },
+  ],
+});
 
 /** A page of somebody's own: signed in by the demo's one click, or from outside on a phone. */
 export async function pageOf(browser: Browser, name: string, viewport = { width: 1280, height: 800 }): Promise<Page> {

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
-import { pageOf, phone, seriousTrouble, spilling } from './people.ts';
+import { expect, type Page } from '@playwright/test';
+import { pageOf, phone, seriousTrouble, spilling, test } from './people.ts';
 
 const row = (page: Page, name: string) => page.locator('tr', { hasText: name });
 

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { pageOf, release, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { pageOf, release, seriousTrouble, test } from './people.ts';
 
 test('a short form asks into the register of a full one: both are changed, released and compared; old loans are computed anew', async ({
   browser,

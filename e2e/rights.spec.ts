@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { pageOf, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { pageOf, seriousTrouble, test } from './people.ts';
 
 test('a register differs from the desk, says what follows, and is put back', async ({ browser }) => {
   const ada = await pageOf(browser, 'Ada Quillfeather');

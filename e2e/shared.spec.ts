@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { pageOf, seriousTrouble, spilling } from './people.ts';
+import { expect } from '@playwright/test';
+import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
 test('some fields of some requests are shared by a link, read on a phone without an account, and ended', async ({
   browser,

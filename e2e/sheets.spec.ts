@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { bomb, row, spreadsheet } from '../core/laws/spreadsheet.ts';
-import { pageOf } from './people.ts';
+import { pageOf, test } from './people.ts';
 
 test('a large spreadsheet is read by its worker, and one that unpacks to too much is refused', async ({ browser }) => {
   const maren = await pageOf(browser, 'Maren Okafor');

@@ -1,9 +1,9 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { Secret, TOTP } from 'otpauth';
-import { pageOf, seriousTrouble, spilling } from './people.ts';
+import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
 const freePort = (): Promise<number> =>
   new Promise((done) => {

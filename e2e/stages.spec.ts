@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { pageOf, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { pageOf, seriousTrouble, test } from './people.ts';
 
 test('a coordinator adds a stage and says the ways from another; the sheet says what is missing, until it is there', async ({
   browser,

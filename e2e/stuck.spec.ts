@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { pageOf, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { pageOf, seriousTrouble, test } from './people.ts';
 
 test('a request that waits for a decision nobody makes is freed by the coordinator, and handed over to another team', async ({
   browser,

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { followLetter, overflows, pageOf, phone, release, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { followLetter, overflows, pageOf, phone, release, seriousTrouble, test } from './people.ts';
 
 const HAZARDS = 'Chemicals\n\tSolvents = Thinner; Acetone\n\tAcids\nRadiation\nHeavy loads';
 

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { overflows, pageOf, seriousTrouble } from './people.ts';
+import { expect } from '@playwright/test';
+import { overflows, pageOf, seriousTrouble, test } from './people.ts';
 
 test('somebody changes what the desk has of them on a phone; it counts once it is accepted, and both values are shown until then', async ({
   browser,

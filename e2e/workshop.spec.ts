@@ -1,5 +1,5 @@
-import { expect, type Locator, type Page, test } from '@playwright/test';
-import { overflows, pageOf, seriousTrouble } from './people.ts';
+import { expect, type Locator, type Page } from '@playwright/test';
+import { overflows, pageOf, seriousTrouble, test } from './people.ts';
 
 /** Types a formula into its editor in place of what is there. */
 async function write(editor: Locator, page: Page, text: string): Promise<void> {
@@ -190,6 +190,16 @@ test('two coordinators change the same draft at once, and neither loses anything
   await ada.getByRole('button', { name: 'Use the other version' }).click();
   await expect(ada.getByLabel('Title')).toHaveValue('Samples');
   await expect(ada.getByText('Saved', { exact: true })).toBeVisible();
+
+  // Whoever leaves right after typing loses nothing either: for another page, or by loading it anew.
+  await ada.getByLabel('Introduction').fill('What you bring is measured.');
+  await ada.getByRole('link', { name: 'Floor', exact: true }).click();
+  await ada.getByRole('heading', { name: 'Arrived' }).waitFor();
+  await maren.reload();
+  await expect(maren.getByLabel('Introduction')).toHaveValue('What you bring is measured.');
+  await maren.getByLabel('Introduction').fill('We measure what you bring.');
+  await maren.reload();
+  await expect(maren.getByLabel('Introduction')).toHaveValue('We measure what you bring.');
 });
 
 test('a spreadsheet becomes a form, and a form goes to a file and back', async ({ browser }) => {

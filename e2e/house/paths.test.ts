@@ -46,6 +46,16 @@ beforeAll(async () => {
         },
       ],
     },
+    {
+      ...{ id: 'then-timed', label: '' },
+      steps: [
+        { id: 'timed-1', label: 'Either', seats: [person('Edda Kilbride'), person('Hanne Istvan')], needed: 1 },
+        {
+          ...{ id: 'timed-2', label: 'In time', needed: 1, seats: [person('Oskar Veldhuis')] },
+          limit: { within: 8 * HOUR, remind: 2 * HOUR, silence: 'refuse' },
+        },
+      ],
+    },
     path('pair', [person('Edda Kilbride'), person('Hanne Istvan')], { needed: 2 }),
     {
       id: 'both',
@@ -273,6 +283,29 @@ describe('the time of a step', () => {
     expect((await told('Oskar Veldhuis', number)).length).toBe(2);
     ok(await decide(oskar, number));
     expect((await sheetOf(number)).stage.key).toBe('arrived');
+  });
+
+  it('stands still for whoever is asked meanwhile too: by handing on, and because the step before is decided', async () => {
+    const [handed, next] = [await sent(priya, 'refuse'), await sent(priya, 'then-timed')];
+    ok(await decide(oskar, handed, 'return', 'How deep is it?'));
+    ok(await decide(edda, next, 'return', 'How deep is it?'));
+    const to = { person: desk.idOf('Hanne Istvan') };
+    ok(await (maren as Caller).call('handDecision', { params: { number: handed }, body: { to } }));
+    ok(await decide(hanne, next));
+    await later(7 * 24);
+    const stateOf = async (number: string) => {
+      const { stage, approval } = await sheetOf(number);
+      return [stage.phase, approval.state, approval.steps.at(-1).until];
+    };
+    for (const number of [handed, next]) {
+      expect(await stateOf(number)).toEqual(['paused', 'waiting', null]);
+      ok(await (priya as Caller).call('myMessage', { params: { number }, body: { text: 'Eleven metres.' } }));
+      expect(await stateOf(number)).toEqual(['arrived', 'waiting', expect.any(Number)]);
+    }
+    ok(await decide(hanne, handed));
+    await later(4 * 24);
+    expect((await sheetOf(handed)).approval.state).toBe('approved');
+    expect((await stateOf(next)).slice(0, 2)).toEqual(['finished', 'refused']);
   });
 
   it('is answered by changed answers as well, and a coordinator frees it meanwhile', async () => {

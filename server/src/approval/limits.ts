@@ -48,9 +48,11 @@ const set = (tx: Transaction, id: string, values: Partial<typeof approvalSteps.$
 
 type Limited = Pick<StepRow, 'id' | 'limit'>;
 
-/** The time of a step begins. */
+/** The time of a step begins: it stands still from the first while whoever asked has to answer. */
 export function beginLimit(tx: Transaction, request: ShownRow, { id, limit }: Limited, now: number): void {
-  if (limit) set(tx, id, endsOf(tx, request, limit, now, limit.within));
+  if (!limit) return;
+  const stands = request.phase === 'paused';
+  set(tx, id, stands ? { ...NEVER, left: limit.within } : endsOf(tx, request, limit, now, limit.within));
 }
 
 /** Nothing rings for a step any more, and nobody is missing there. */

@@ -1,6 +1,6 @@
 import { beginEditing, type DesignKind, editingAfter, type SaveState, waitsToBeKept } from '@tolvek/core/design';
 import type { Words } from '@tolvek/words';
-import { useCallback, useEffect, useReducer } from 'react';
+import { useCallback, useEffect, useReducer, useRef } from 'react';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { placeIn } from './placeIn.ts';
@@ -34,7 +34,7 @@ export interface Keeper<Content extends object> {
 }
 
 /**
- * A draft as it is edited here: kept on the server a moment after each change, with undo for as
+ * A draft as it is edited here: kept on the server a moment after each change and when the page is left, with undo for as
  * long as the page is open. `keeper`: the same one for as long as the page is open.
  */
 export function useEditing<Content extends object>(
@@ -74,6 +74,23 @@ export function useEditing<Content extends object>(
     const waiting = setTimeout(() => void keep(content, version), SETTLE);
     return () => clearTimeout(waiting);
   }, [waits, content, version, keep]);
+
+  // Whoever leaves before that moment loses nothing: what waits goes out at once, and a page that is closed asks first.
+  const leaving = useRef<{ readonly unkept: boolean; readonly keepNow: () => void } | null>(null);
+  useEffect(() => {
+    leaving.current = { unkept: content !== kept, keepNow: () => waits && void keep(content, version) };
+  });
+  useEffect(() => {
+    const closes = (event: BeforeUnloadEvent): void => {
+      leaving.current?.keepNow();
+      if (leaving.current?.unkept) event.preventDefault();
+    };
+    window.addEventListener('beforeunload', closes);
+    return () => {
+      window.removeEventListener('beforeunload', closes);
+      leaving.current?.keepNow();
+    };
+  }, []);
 
   const change = useCallback((edit: (content: Content) => Content): void => happened({ did: 'changed', edit }), []);
   const settle = (pick: 'mine' | 'theirs') => async (): Promise<void> => {
