@@ -17,8 +17,8 @@ export default defineConfig({
   test: {
     // What tests run in processes of their own is put together first.
     globalSetup: './scripts/togetherFirst.mjs',
-    // One more than the processors that there are at least: some tests mostly wait.
-    maxWorkers: 3,
+    // More than the processors that there are at least: some tests mostly wait.
+    maxWorkers: 4,
     projects: [
       {
         test: {

@@ -8,6 +8,17 @@ const PORT = Number(process.env.TOLVEK_E2E_PORT ?? 4390);
 const DESKS = Number(process.env.TOLVEK_E2E_DESKS ?? Math.min(2, availableParallelism()));
 const portOf = (desk: number): number => PORT + desk;
 
+/**
+ * What the browser leaves out: the panels of its own address bar, which cost each window two renderers and which no page needs,
+ * and what Playwright leaves out by itself, as the last list of them counts.
+ */
+const LEFT_OUT = [
+  ...['WebUIOmniboxPopup', 'WebUIOmniboxAimPopup', 'WebUIOmniboxFullPopup', 'AimEnabled', 'LensOverlay', 'MediaRouter'],
+  ...['AvoidUnnecessaryBeforeUnloadCheckSync', 'DestroyProfileOnBrowserClose', 'HttpsUpgrades'],
+  ...['HttpsFirstBalancedModeAutoEnable', 'PaintHolding', 'ThirdPartyStoragePartitioning', 'OptimizationHints'],
+  ...['AvoidCorsURLLoaderRestartOnRedirect', 'NetworkTimeServiceQuerying', 'PreconnectToSearch'],
+];
+
 /** Journeys in Debian's Chromium against the demo, on a data folder of their own. */
 export default defineConfig({
   testDir: '.',
@@ -35,6 +46,7 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        `--disable-features=${LEFT_OUT.join(',')}`,
       ],
     },
   },

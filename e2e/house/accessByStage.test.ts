@@ -150,7 +150,9 @@ test('what is planted in each field is in no answer to anybody whom the plan hid
   const closed = new Set<string>();
   for (const { key: stage, phase } of stages) {
     for (const number of made) db.update(requests).set({ stage, phase }).where(eq(requests.number, number)).run();
-    for (const [name, caller] of callers) {
+    for (const [place, [name, caller]] of [...callers].entries()) {
+      // Everybody at every second stage, and each stage by every second of them, but for in the longer runs.
+      if (!IS_LONG && (place + stages.findIndex(({ key }) => key === stage)) % 2 > 0) continue;
       of.clear();
       const answers = new Map<string, Awaited<ReturnType<typeof told>>>();
       for (const number of made)

@@ -300,7 +300,7 @@ describe('the time of a step', () => {
     for (const number of [handed, next]) {
       expect(await stateOf(number)).toEqual(['paused', 'waiting', null]);
       ok(await (priya as Caller).call('myMessage', { params: { number }, body: { text: 'Eleven metres.' } }));
-      expect(await stateOf(number)).toEqual(['arrived', 'waiting', expect.any(Number)]);
+      expect(await stateOf(number)).toEqual(['arrived', 'waiting', expect.any(String)]);
     }
     ok(await decide(hanne, handed));
     await later(4 * 24);
@@ -352,6 +352,7 @@ describe('a decision, afterwards', () => {
     expect([(await sheetOf(number)).asksAgain, await mine()]).toEqual([[], []]);
     await changedBy(number, '2027-06-02');
     expect((await sheetOf(number)).history.filter(({ kind }: { kind: string }) => kind === 'decision')).toEqual([]);
+    expect((await told('Edda Kilbride', number)).length).toBe(1);
     ok(await decide(edda, number));
     expect([(await sheetOf(number)).asksAgain, await mine()]).toEqual([['survival_until'], ['survival_until']]);
     await changedBy(number, '2027-06-03');

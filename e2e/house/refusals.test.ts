@@ -98,13 +98,15 @@ describe('every refusal of every route', () => {
   it('says what happened, what is saved and what to do now, in the language of the caller', async () => {
     const met = new Map<string, number>();
     const said = new Set<string>();
-    for (const route of Object.values(routes) as readonly Route[]) {
+    for (const [place, route] of (Object.values(routes) as readonly Route[]).entries()) {
       let count = 0;
-      for (const caller of callers)
+      for (const [by, caller] of callers.entries())
         for (const known of [false, true])
           for (const [index, body] of bodiesOf(route).entries()) {
             // What can’t be read is refused before it matters whether the path names something.
             if (!IS_LONG && known && index > 1) continue;
+            // Who is signed in tries every second way of each route, but for in the longer runs.
+            if (!IS_LONG && by > 0 && (place + by + index) % 2 > 0) continue;
             const language = LANGUAGES[(count + index) % LANGUAGES.length] ?? 'en';
             const refused = await tried(route, caller, language, { body, known, guarded: index !== 1 });
             if (!refused) continue;
