@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, type Locator, type Page } from '@playwright/test';
 import { overflows, pageOf, seriousTrouble, test } from './people.ts';
 
@@ -232,6 +233,25 @@ test('a spreadsheet becomes a form, and a form goes to a file and back', async (
   await maren.getByRole('button', { name: 'Create the form' }).click();
   await expect(proof.getByText('Kit again')).toBeVisible();
   await expect(proof.getByLabel('How many')).toBeVisible();
+
+  // A routing table goes to a file of the standard and back as well; what of it means nothing here is said before.
+  await maren.goto('/workshop/site-access/routing');
+  const saved = maren.waitForEvent('download');
+  await maren.getByRole('button', { name: 'Save as a DMN file' }).click();
+  const dmn = await readFile(await (await saved).path(), 'utf8');
+  await maren.getByRole('button', { name: 'Take in a DMN file …' }).click();
+  const taken = maren.getByRole('dialog');
+  await taken.getByLabel('A DMN file').setInputFiles(path);
+  await expect(taken.getByRole('alert')).toContainText('not a DMN file');
+  const buffer = Buffer.from(dmn.replace('"boats"', '"harbour"'));
+  await taken.getByLabel('A DMN file').setInputFiles({ name: 'theirs.dmn', mimeType: 'application/xml', buffer });
+  await expect(taken.getByText('Row 1, team: "harbour" means nothing here.')).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await taken.getByRole('button', { name: 'Replace the table' }).click();
+  const team = maren.getByLabel('Team').first();
+  await expect(team).toHaveValue('estates');
+  await maren.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(team).toHaveValue('boats');
 });
 
 test('a handler picks a colleague in a desk-only field', async ({ browser }) => {

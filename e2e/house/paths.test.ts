@@ -52,7 +52,7 @@ beforeAll(async () => {
         { id: 'timed-1', label: 'Either', seats: [person('Edda Kilbride'), person('Hanne Istvan')], needed: 1 },
         {
           ...{ id: 'timed-2', label: 'In time', needed: 1, seats: [person('Oskar Veldhuis')] },
-          limit: { within: 8 * HOUR, remind: 2 * HOUR, silence: 'refuse' },
+          limit: { within: 8 * HOUR, remind: 2 * HOUR, silence: 'refuse' as const },
         },
       ],
     },

@@ -1,3 +1,4 @@
+export { freshKey } from '../own/index.ts';
 export { askedBy, type Unasked } from './askedBy.ts';
 export { askedForm } from './askedForm.ts';
 export { compareDesigns, type DesignChange, updatesInWords } from './compare.ts';
@@ -66,7 +67,6 @@ export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts
 export { flowFindings } from './findings/flow.ts';
 export { broughtFindings, type KnownRegister } from './findings/named.ts';
 export { type Reached, reachOf } from './findings/reach.ts';
-export { freshKey } from './freshKey.ts';
 export { type Kept, prepareKeeping } from './keep.ts';
 export { FORM } from './kind.ts';
 export { type FieldsTogether, fieldsTogether, pageKeys, placesOf } from './layout.ts';

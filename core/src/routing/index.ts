@@ -1,4 +1,15 @@
 export { analyseTable, type RowOverlap, type TableAnalysis, type WorkedCase } from './analyse.ts';
+export {
+  type DmnGround,
+  type DmnInput,
+  type DmnOutput,
+  type DmnRead,
+  type DmnRule,
+  type DmnTable,
+  dmnOf,
+  namesOf,
+  routingOf,
+} from './dmn.ts';
 export { routingFindings } from './findings.ts';
 export { type KeptRouting, keptRouting, LONGEST_KEPT, routedAgain } from './kept.ts';
 export { type Missed, missedOptions } from './missed.ts';

@@ -21,6 +21,7 @@ import { HandlerCell } from './HandlerCell.tsx';
 import { handledBy } from './handlers.ts';
 import { ApprovalOf, OutcomeCells } from './OutcomeCells.tsx';
 import { OwnOrUsual } from './Reaches.tsx';
+import { TableFile } from './TableFile.tsx';
 import { TableNotes } from './TableNotes.tsx';
 import { Tried } from './Tried.tsx';
 
@@ -280,6 +281,7 @@ export function RoutingPage() {
         </table>
       </div>
       <TableNotes table={routing} fields={draft.fields} />
+      <TableFile put={(table) => put(() => table)} />
     </>
   );
 }

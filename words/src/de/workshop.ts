@@ -421,6 +421,26 @@ export const workshop: Same<typeof english> = {
   routingIntro:
     'Die Zeilen werden von oben gelesen. Die erste Zeile, in der jede Zelle passt, gilt. Wählen Sie eine Zelle, um ihre Bedingung zu ändern.',
   addRow: 'Zeile hinzufügen',
+  dmnHead: 'Die Tabelle als Datei',
+  dmnText: 'Für Programme, die Entscheidungstabellen bearbeiten: der offene Standard DMN 1.5.',
+  dmnSave: 'Als DMN-Datei speichern',
+  dmnTake: 'DMN-Datei übernehmen …',
+  dmnTitle: 'Eine Entscheidungstabelle übernehmen',
+  dmnHint:
+    'Aus einer Datei werden die Bedingungen, die Antworten und die Notizen einer Tabelle übernommen. Sie ersetzen die Tabelle dieses Entwurfs, und Sie können es rückgängig machen.',
+  dmnFile: 'Eine DMN-Datei',
+  dmnWhich: 'Welche Tabelle',
+  dmnNoName: 'Tabelle {{n}}',
+  dmnNoTable: 'In der Datei ist keine Entscheidungstabelle. Wählen Sie eine andere Datei.',
+  dmnUnreadable: 'Das ist keine DMN-Datei, oder sie ist beschädigt. Wählen Sie eine andere Datei.',
+  dmnRead_one: '{{count}} Zeile außer der letzten.',
+  dmnRead_other: '{{count}} Zeilen außer der letzten.',
+  dmnColumns: 'Spalten: {{columns, and}}.',
+  dmnReplace: 'Die Tabelle ersetzen',
+  dmnTaken_one:
+    'Die Tabelle hat {{count}} Zeile und die letzte. Sehen Sie sich die Befunde an, bevor Sie den Entwurf freigeben.',
+  dmnTaken_other:
+    'Die Tabelle hat {{count}} Zeilen und die letzte. Sehen Sie sich die Befunde an, bevor Sie den Entwurf freigeben.',
   addColumnMore: 'Spalte hinzufügen …',
   row: 'Zeile',
   team: 'Team',

@@ -1,7 +1,7 @@
 import { said } from '@tolvek/words';
+import { freshKey } from '../../own/index.ts';
 import { type ChoiceOption, type Field, type Kind, NOTHING_AROUND, readAnswer } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
-import { freshKey } from '../freshKey.ts';
 import { asking, designOf, type Ground } from './recipe.ts';
 
 /** A choice is guessed when so few different words fill so many rows. */

@@ -1,4 +1,4 @@
-import { isOfEveryObject } from '../own/index.ts';
+import { isOfEveryObject } from './own.ts';
 
 /**
  * A key from a label that nothing here has yet: `Car plate` becomes `car_plate`, then
