@@ -85,6 +85,14 @@ test('a dive is put back once, decided by two officers and a substitute, and ask
   await gunnar.getByRole('button', { name: 'Approve the request' }).click();
   await expect(gunnar.getByText(/Others still have to decide/)).toBeVisible();
 
+  // Whoever asked reads who decides, how many still have to agree, and who comes after.
+  await priya.setViewportSize({ width: 360, height: 740 });
+  await priya.reload();
+  const steps = priya.getByRole('list').filter({ hasText: 'Safety officers' }).getByRole('listitem');
+  await expect(steps).toHaveText([/Safety officers: waits for .+ since .+, by .+ at the latest/, /: asked after that/]);
+  expect(await overflows(priya)).toBe(false);
+  expect(await seriousTrouble(priya)).toEqual([]);
+
   const oskar = await pageOf(browser, 'Oskar Veldhuis');
   await oskar.goto(`/floor/deciding/${number}`);
   const sheet = oskar.getByRole('article');

@@ -367,6 +367,50 @@ describe('a decision, afterwards', () => {
     expect((await sheetOf(number)).stage.key).toBe('in_hand');
   });
 
+  it('is told to whoever asked while it waits: by names, as far as they may know what it follows from', async () => {
+    const number = await sent(priya, 'three');
+    const deciding = async (): Promise<readonly { who: readonly string[] }[]> =>
+      ok(await (priya as Caller).call('myRequest', { params: { number } })).deciding;
+    expect(await deciding()).toEqual([
+      {
+        ...{ label: 'First', state: 'asked', who: ['Edda Kilbride'], needed: 1, of: 1 },
+        ...{ since: expect.any(String), until: null },
+      },
+      { label: 'Second', state: 'ahead', who: [], needed: 2, of: 3, since: null, until: null },
+    ]);
+    ok(await decide(edda, number));
+    expect(await deciding()).toMatchObject([
+      { state: 'over', who: [], since: null },
+      { state: 'asked', who: ['Hanne Istvan', 'Oskar Veldhuis', 'Tomas Achterberg'], needed: 2, of: 3 },
+    ]);
+    ok(await decide(hanne, number));
+    expect(await deciding()).toMatchObject([{}, { who: ['Oskar Veldhuis', 'Tomas Achterberg'], needed: 1, of: 2 }]);
+    // The table asks for the reason: who may not read it is not told which path was chosen by it.
+    const { access } = desk.register('site-access');
+    const hides = {
+      ...{ id: 'hides', name: 'The reason is for the desk', fields: ['reason'], level: 'hidden' as const },
+      audience: { in: { anyOf: [] }, outOf: [], requester: 'in' as const },
+    };
+    desk.protect('site-access', { ...access, rules: [...access.rules, hides] });
+    expect(await deciding()).toEqual([]);
+    desk.protect('site-access', access);
+    ok(await decide(oskar, number));
+    expect(await deciding()).toEqual([]);
+
+    // Whoever comes from outside is told groups, and nobody of the staff by name.
+    const contact = { name: 'Nele Brook', email: 'nele.brook@haldane.example' };
+    const stranger = await desk.as();
+    const asks = { ...WATER, arrival: '2027-01-11', departure: '2027-01-12', visitor: 'From outside' };
+    const followed = async (reason: string) => {
+      ok(await stranger.submit('visit', { ...asks, visitor: `Of ${reason}`, reason }, { contact, release }));
+      const token = await desk.tokenFor(contact.email, 'confirm');
+      const { follow } = ok(await stranger.call('confirm', { params: { token } }));
+      return ok(await stranger.call('follow', { params: { token: follow } })).deciding;
+    };
+    expect(await followed('alone')).toMatchObject([{ label: 'Step alone', state: 'asked', who: [], of: 1 }]);
+    expect(await followed('keeper')).toMatchObject([{ who: [] }]);
+  });
+
   it('is taken back by whoever said it while others have to say something there, and no later', async () => {
     const number = await sent(priya, 'pair');
     const takeBack = (who: Caller | undefined) => (who as Caller).call('takeBackDecision', { params: { number } });

@@ -158,6 +158,16 @@ export const requesterView = z.object({
   /** The text that was agreed to when it was sent. */
   consent: consent.nullable(),
   hops: z.array(hop),
+  /**
+   * The steps by which it is decided, while it is, as far as its reader may know. `who`: who is asked just now, of whom
+   * `needed` of `of` still have to agree; `until`: until when, where that is said.
+   */
+  deciding: z.array(
+    z.object({
+      ...{ label: z.string(), state: z.enum(['over', 'asked', 'ahead']), who: z.array(z.string()) },
+      ...{ needed: z.int(), of: z.int(), since: moment.nullable(), until: moment.nullable() },
+    }),
+  ),
   messages: z.array(
     z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string(), files: z.array(messageFile) }),
   ),

@@ -53,6 +53,7 @@ import { placeOf } from '../request/takingPart.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { askedAbout, canAsk, toFillIn } from './asked.ts';
+import { decidingFor } from './deciding.ts';
 import { askedSince, decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
@@ -493,6 +494,7 @@ export function requesterViewOf(
       asksAgain: asksWhenChanged(db, request, about.round).filter((key) => changing.some((field) => field.key === key)),
     },
     hops: about.hops('requester', null),
+    deciding: decidingFor(db, open, about.round, about.groups),
     messages: messages.flatMap((entry) =>
       entry.comment?.visibility === 'requester'
         ? [

@@ -18,6 +18,7 @@ import { OwnAnswers } from './OwnAnswers.tsx';
 import { ProveAgain } from './ProveAgain.tsx';
 import { TakeAway } from './TakeAway.tsx';
 import { ToFill } from './ToFill.tsx';
+import { WhoDecides } from './WhoDecides.tsx';
 import { Withdraw } from './Withdraw.tsx';
 
 const NamedActions = lazy(() => import('../ui/NamedActions.tsx'));
@@ -169,6 +170,7 @@ function OwnRequest({
       <div className="mt-5">
         <Trace hops={request.hops} />
       </div>
+      <WhoDecides steps={request.deciding} />
       <ToFill forms={request.toFill} isAbout />
       {request.proposals.length > 0 ? (
         <Suspense>
