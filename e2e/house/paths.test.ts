@@ -411,6 +411,46 @@ describe('a decision, afterwards', () => {
     expect(await followed('keeper')).toMatchObject([{ who: [] }]);
   });
 
+  it('is kept with what was in view, which is told by the plan in force, and with what has changed since', async () => {
+    const number = await sent(priya, 'alone', { keeper: desk.idOf('Edda Kilbride') });
+    ok(await decide(hanne, number));
+    const readThen = async (who: Caller | undefined) =>
+      (await (who as Caller).sheet(number)).approval.steps[0].seats[0].read;
+    const first = await readThen(maren);
+    const labels = async (): Promise<readonly string[]> =>
+      (await sheetOf(number)).values.fields.map(({ label }: { label: string }) => label);
+    // Both read the same of it: no medical notes.
+    expect(first).toEqual({ fields: await labels(), changed: [] });
+    expect(first.fields).not.toContain('Medical note');
+    await changedBy(number, '2027-06-05');
+    const after = await readThen(maren);
+    expect([after.fields, after.changed]).toEqual([first.fields, ['Sea survival certificate valid until']]);
+    const { access } = desk.register('site-access');
+    const hides = {
+      ...{
+        id: 'hides',
+        name: 'Nobody reads the keeper',
+        fields: ['keeper', 'survival_until'],
+        level: 'hidden' as const,
+      },
+      audience: { in: { everyone: true as const }, outOf: [] },
+    };
+    desk.protect('site-access', { ...access, rules: [...access.rules, hides] });
+    expect(await readThen(maren)).toEqual({
+      fields: first.fields.filter(
+        (label: string) => label !== 'Keeper' && label !== 'Sea survival certificate valid until',
+      ),
+      changed: [],
+    });
+    desk.protect('site-access', access);
+    // Silence read nothing, and what is taken back is not kept.
+    const pair = await sent(priya, 'pair');
+    ok(await decide(edda, pair));
+    expect((await stepOf(pair)).seats.map(({ read }: { read: unknown }) => read !== null)).toEqual([true, false]);
+    ok(await (edda as Caller).call('takeBackDecision', { params: { number: pair } }));
+    expect((await stepOf(pair)).seats.map(({ read }: { read: unknown }) => read)).toEqual([null, null]);
+  });
+
   it('is taken back by whoever said it while others have to say something there, and no later', async () => {
     const number = await sent(priya, 'pair');
     const takeBack = (who: Caller | undefined) => (who as Caller).call('takeBackDecision', { params: { number } });

@@ -71,6 +71,11 @@ const decisionStep = z.object({
       as: words.nullable(),
       state: z.enum(['ahead', 'open', 'approved', 'refused', 'closed']),
       ...{ by: z.string().nullable(), at: moment.nullable(), comment: z.string().nullable() },
+      /**
+       * What was in view when it was decided, of what its reader may read: labels of fields, and which of them have changed
+       * since. Null where nothing was decided, or that is not kept.
+       */
+      read: z.object({ fields: z.array(z.string()), changed: z.array(z.string()) }).nullable(),
     }),
   ),
 });

@@ -150,7 +150,7 @@ function reopen({ tx, actor }: Work, request: ShownRow): undefined {
   const seat = round && stepOf(round).seats.find(({ decidedBy }) => decidedBy !== null && decidedBy === actor);
   if (seat)
     tx.update(seats)
-      .set({ state: 'open', decidedBy: null, decidedAt: null, way: null, seen: null, comment: null })
+      .set({ state: 'open', decidedBy: null, decidedAt: null, way: null, seen: null, read: null, comment: null })
       .where(eq(seats.id, seat.id))
       .run();
 }

@@ -60,6 +60,12 @@ export const approvalSteps = sqliteTable(
   ],
 );
 
+/** What was in view of somebody who decided: no values, for these are shown by the access plan in force. */
+export interface SeatRead {
+  readonly version: number;
+  readonly fields: readonly string[];
+}
+
 /** Who is asked at a step, and what they said. */
 export const seats = sqliteTable(
   'seats',
@@ -83,6 +89,8 @@ export const seats = sqliteTable(
     way: text({ enum: ['desk', 'link'] }),
     /** Stands for what was in view of whoever decided. */
     seen: text(),
+    /** What that was: of which version of the request, and the keys of the fields; null for what was decided before that was kept. */
+    read: text({ mode: 'json' }).$type<SeatRead>(),
     comment: text(),
   },
   (table) => [

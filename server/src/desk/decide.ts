@@ -125,7 +125,8 @@ function carryOut(
     throw seat.state === 'open'
       ? notAllowed(refused('cannotDecide', objection))
       : new Problem(409, 'decided', refused('cannotDecide', objection));
-  if (input.seen !== null && input.seen !== openRequest(tx, request, viewer, 'sheet').seen)
+  const open = openRequest(tx, request, viewer, 'sheet');
+  if (input.seen !== null && input.seen !== open.seen)
     throw new Problem(409, 'changed-meanwhile', refused('changedBeforeDeciding'));
   const problem = verdictProblem(input.verdict, input.comment, how);
   if (problem) throw wrongFields([problem]);
@@ -136,9 +137,10 @@ function carryOut(
     return { state: 'returned', more: false, number: request.number };
   }
   const state = verdict === 'approve' ? 'approved' : 'refused';
+  const read = { version: request.version, fields: open.values.fields.map(({ key }) => key) };
   const claimed = tx
     .update(seats)
-    .set({ ...{ state, way, comment }, decidedBy: viewer.personId, decidedAt: now, seen: input.seen })
+    .set({ ...{ state, way, comment }, decidedBy: viewer.personId, decidedAt: now, seen: input.seen, read })
     .where(and(eq(seats.id, seat.id), eq(seats.state, 'open')))
     .run();
   if (claimed.changes === 0) throw new Problem(409, 'decided', refused('someoneDecided'));

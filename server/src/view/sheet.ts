@@ -227,7 +227,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
           mayTakeBack: mayTakeBack(round, viewer),
           nobodySince: round ? momentOr(stepOf(round).nobodySince) : null,
           whyNot,
-          steps: round ? stepsTold(db, round, open, groups) : [],
+          steps: round ? stepsTold(db, round, open, { groups, happened }) : [],
         }
       : null,
     history: historyOf(db, open, happened, groups),
@@ -238,8 +238,8 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
 function stepsTold(
   db: Reader,
   round: Round,
-  { fields }: Pick<OpenRequest, 'fields'>,
-  groups: Parameters<typeof holderNames>[2],
+  open: OpenRequest,
+  { groups, happened }: { readonly groups: Parameters<typeof holderNames>[2]; readonly happened: Happened },
 ): NonNullable<AnswerOf<'sheet'>['approval']>['steps'] {
   const since = askedSince(round);
   const fieldNamed = (key: string, all: readonly Pick<Field, 'key' | 'label'>[]): string =>
@@ -247,7 +247,7 @@ function stepsTold(
   /** Who or what a word of a plan means, by name. */
   const called = (word: string): string => {
     const seat = seatOf(word);
-    if ('field' in seat) return fieldNamed(seat.field, fields);
+    if ('field' in seat) return fieldNamed(seat.field, open.fields);
     if ('profile' in seat) return fieldNamed(seat.profile, profileDesignOf(db).fields);
     return holderNames(db, [word], groups).join(', ');
   };
@@ -260,13 +260,39 @@ function stepsTold(
     return {
       ...{ label, needed, since: from === null ? null : iso(from), until: momentOr(dueAt), silently },
       silence: limit?.silence ?? null,
-      seats: seats.map(({ holder, planned, insteadOf, state, decidedBy, decidedAt, comment }) => ({
-        ...{ who: holder === NOBODY ? '' : called(holder), as: asWhom({ planned, insteadOf }), state, comment },
-        by: decidedBy === null ? null : personNamed(db, decidedBy),
-        at: decidedAt === null ? null : iso(decidedAt),
+      seats: seats.map((seat) => ({
+        ...{ who: seat.holder === NOBODY ? '' : called(seat.holder), as: asWhom(seat) },
+        ...{ state: seat.state, comment: seat.comment, read: readThen(open, seat, happened) },
+        by: seat.decidedBy === null ? null : personNamed(db, seat.decidedBy),
+        at: momentOr(seat.decidedAt),
       })),
     };
   });
+}
+
+/**
+ * What was in view of whoever decided at a seat, by the labels that whoever looks may read now; what of it has changed since,
+ * for who may see the history.
+ */
+function readThen(
+  open: OpenRequest,
+  { read, decidedBy, decidedAt }: SeatRow,
+  happened: Happened,
+): NonNullable<AnswerOf<'sheet'>['approval']>['steps'][number]['seats'][number]['read'] {
+  if (read === null) return null;
+  const shown = open.values.fields.filter(({ key }) => read.fields.includes(key));
+  const decided = happened.findLastIndex(
+    ({ kind, actorId, at }) => kind === 'decision' && actorId === decidedBy && at === decidedAt,
+  );
+  const changed = new Set(
+    decided < 0 || !open.may('history')
+      ? []
+      : happened.slice(decided + 1).flatMap(({ changes }) => changes.map(({ field }) => field)),
+  );
+  return {
+    fields: shown.map(({ label }) => label),
+    changed: shown.flatMap(({ key, label }) => (changed.has(key) ? [label] : [])),
+  };
 }
 
 /** Who takes the place of a holder of seats today, by name. */

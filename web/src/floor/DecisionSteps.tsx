@@ -34,6 +34,7 @@ export const DecisionSteps = ({ steps }: { steps: readonly Step[] }) => (
                 {seat.comment ? (
                   <span className="block text-soft">{say('floor:quoted', { text: seat.comment })}</span>
                 ) : null}
+                <ReadThen read={seat.read} />
               </li>
             ))}
           </ul>
@@ -42,6 +43,23 @@ export const DecisionSteps = ({ steps }: { steps: readonly Step[] }) => (
     ))}
   </ol>
 );
+
+/** What was in view of whoever decided, folded; what of it has changed since is said at once. */
+export function ReadThen({ read }: { read: Step['seats'][number]['read'] }) {
+  if (read === null) return null;
+  const { fields, changed } = read;
+  return (
+    <>
+      {changed.length > 0 ? (
+        <span className="block text-brass">{say('floor:readChanged', { fields: changed })}</span>
+      ) : null}
+      <details className="text-soft">
+        <summary className="w-fit cursor-pointer text-[12.5px] text-green underline">{say('floor:readThen')}</summary>
+        {fields.length > 0 ? say('floor:readFields', { fields }) : say('floor:readNothing')}
+      </details>
+    </>
+  );
+}
 
 /** Whether somebody is still to say something at a step. */
 const isAsked = ({ seats }: Step): boolean => seats.some(({ state }) => state === 'open');

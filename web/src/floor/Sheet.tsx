@@ -22,7 +22,7 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { AskedAbout } from './Asked.tsx';
 import { DecideSeveral } from './DecideSeveral.tsx';
-import { DecisionSteps, isInSteps } from './DecisionSteps.tsx';
+import { DecisionSteps, isInSteps, ReadThen } from './DecisionSteps.tsx';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Following } from './Following.tsx';
@@ -136,9 +136,14 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
               ) : null}
               {isInSteps(sheet.approval.steps) ? (
                 <DecisionSteps steps={sheet.approval.steps} />
-              ) : sheet.approval.comment ? (
-                <span className="block text-soft">{say('floor:quoted', { text: sheet.approval.comment })}</span>
-              ) : null}
+              ) : (
+                <>
+                  {sheet.approval.comment ? (
+                    <span className="block text-soft">{say('floor:quoted', { text: sheet.approval.comment })}</span>
+                  ) : null}
+                  <ReadThen read={sheet.approval.steps[0]?.seats[0]?.read ?? null} />
+                </>
+              )}
               {sheet.approval.state === 'waiting' && sheet.approval.whyNot ? (
                 <span className="block text-soft">{told(sheet.approval.whyNot)}</span>
               ) : null}

@@ -1,0 +1,1 @@
+ALTER TABLE `seats` ADD `read` text;
