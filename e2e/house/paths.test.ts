@@ -544,5 +544,10 @@ describe('a step without anybody', () => {
     expect([...(await tray(maren, 'undecided'))].sort()).toEqual([...rest].sort());
     const { trays } = ok(await (maren as Caller).call('trays'));
     expect(trays.find(({ key }: { key: string }) => key === 'undecided')?.count ?? 0).toBe(rest.length);
+    // What a button has decided by somebody who left is told at once as well.
+    const begun = await sent(priya, 'whatever');
+    const act = { params: { number: begun, action: 'button-1' }, body: { does: 'begin' } };
+    ok(await (maren as Caller).call('act', act));
+    expect((await sheetOf(begun)).approval.nobodySince).not.toBe(null);
   });
 });

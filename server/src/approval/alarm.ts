@@ -8,7 +8,17 @@ import { aroundOf, isStuck } from './seating.ts';
 
 /** What can leave a step without anybody who could decide. */
 const CAN_LACK: ReadonlySet<string> = new Set([
-  ...(['arrived', 'decided', 'decided-anew', 'silent', 'handed', 'seat', 'same-person', 'answered'] as const),
+  ...([
+    'arrived',
+    'decided',
+    'decided-anew',
+    'sent-to-decide',
+    'silent',
+    'handed',
+    'seat',
+    'same-person',
+    'answered',
+  ] as const),
 ]);
 
 /** A step at which too few are left who could decide is told of once, until somebody can again. */
