@@ -163,6 +163,10 @@ const count = (some: readonly Seat[], state: Seat['state']): number =>
   some.filter((seat) => seat.state === state).length;
 const decidedAt = (some: readonly Seat[]): readonly string[] => some.flatMap(({ decidedBy }) => decidedBy ?? []);
 
+/** Who has said something at the step that is asked. */
+const heardAt = (steps: ReturnType<typeof roundsOf>['steps']): readonly string[] =>
+  decidedAt(steps.find((each) => count(each.seats, 'open') > 0)?.seats ?? []);
+
 /** Whether somebody may decide on a request just now. */
 function mayDecide(name: Name, number: string): boolean {
   const { request, round, steps } = roundsOf(number);
@@ -276,8 +280,10 @@ it('never ends in nobody unsaid, and lets nobody decide who may not, whatever be
         const number = (some.length > 0 ? some : open)[at % Math.max(1, some.length)] ?? '';
         const before = roundsOf(number);
         if (what === 'decide' || what === 'refuse' || what === 'return') {
-          // Mostly somebody who may, else anybody.
-          const name = (at % 4 > 0 ? PEOPLE.find((each) => mayDecide(each, number)) : undefined) ?? who;
+          // Mostly somebody who may, else who has said something there, or anybody.
+          const heard = heardAt(before.steps);
+          const name =
+            PEOPLE.find((each) => (at % 3 > 0 ? mayDecide(each, number) : heard.includes(desk.idOf(each)))) ?? who;
           if (!active.has(name)) continue;
           const may = mayDecide(name, number) && !(what === 'return' && before.request.phase === 'paused');
           const { status } = await decide(name, number, what === 'decide' ? 'approve' : what);
@@ -298,8 +304,8 @@ it('never ends in nobody unsaid, and lets nobody decide who may not, whatever be
           const { status } = await as('Maren Okafor').call('handDecision', { params: { number }, body });
           if (status === 200) met.handed += 1;
         } else if (what === 'back') {
-          const step = before.steps.find((each) => count(each.seats, 'open') > 0);
-          const name = PEOPLE.find((each) => decidedAt(step?.seats ?? []).includes(desk.idOf(each))) ?? who;
+          const heard = heardAt(before.steps);
+          const name = PEOPLE.find((each) => heard.includes(desk.idOf(each))) ?? who;
           if (!active.has(name)) continue;
           const { status } = await as(name).call('takeBackDecision', { params: { number } });
           if (status === 200) met.back += 1;
