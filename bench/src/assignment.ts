@@ -8,6 +8,7 @@ const OPEN = 25;
 
 const random = seeded(17);
 const handled = (): Handled => ({
+  count: 1,
   priority: (['high', 'normal', 'low'] as const)[Math.floor(random() * 3)] ?? 'normal',
   phase: random() < 0.2 ? 'paused' : 'working',
   isPressing: random() < 0.3,

@@ -15,7 +15,13 @@ const handled: fc.Arbitrary<Handled> = fc.record({
   priority: fc.constantFrom('high' as const, 'normal' as const, 'low' as const),
   phase: fc.constantFrom('arrived' as const, 'working' as const, 'paused' as const, 'finished' as const),
   isPressing: fc.boolean(),
+  count: fc.integer({ min: 1, max: 3 }),
 });
+/** One by one. */
+const oneByOne = (handles: readonly Handled[]): readonly Handled[] =>
+  handles.flatMap((alike) => Array.from({ length: alike.count }, () => alike));
+const openOf = (handles: readonly Handled[]): number =>
+  oneByOne(handles).filter(({ phase }) => phase !== 'finished').length;
 const candidates: fc.Arbitrary<readonly Candidate[]> = fc.tuple(
   ...PEOPLE.map((person) =>
     fc.record({
@@ -33,7 +39,7 @@ const ways: fc.Arbitrary<HandlerWay> = fc.oneof(
   fc.constantFrom(...PEOPLE).map((person) => ({ by: 'person' as const, person })),
 );
 const rules: fc.Arbitrary<HandlerRule> = fc.record(
-  { ways: fc.array(ways, { minLength: 1, maxLength: 4 }), most: fc.integer({ min: 1, max: 3 }) },
+  { ways: fc.array(ways, { minLength: 1, maxLength: 4 }), most: fc.integer({ min: 1, max: 6 }) },
   { requiredKeys: ['ways'] },
 );
 const asking: fc.Arbitrary<Asked> = fc
@@ -48,7 +54,7 @@ const asking: fc.Arbitrary<Asked> = fc
 /** What somebody has to do, in quarters, counted on fingers. */
 const quarters = (handles: readonly Handled[]): number => {
   let sum = 0;
-  for (const { priority, phase, isPressing } of handles) {
+  for (const { priority, phase, isPressing } of oneByOne(handles)) {
     const worth = priority === 'high' ? 3 : priority === 'normal' ? 2 : 1;
     if (phase === 'paused') sum += worth;
     else if (phase !== 'finished') sum += worth * (isPressing ? 8 : 4);
@@ -64,9 +70,7 @@ function meantBy(
 ): readonly string[] {
   const free = all.filter(
     ({ person, isHere, handles }) =>
-      isHere &&
-      !whose.includes(person) &&
-      (most === undefined || handles.filter(({ phase }) => phase !== 'finished').length < most),
+      isHere && !whose.includes(person) && (most === undefined || openOf(handles) < most),
   );
   if (way.by === 'person') return free.filter(({ person }) => person === way.person).map(({ person }) => person);
   if (way.by === 'field') return free.filter(({ person }) => person === named(way.field)).map(({ person }) => person);
@@ -114,9 +118,7 @@ describe('who handles a request by a rule', () => {
           const holds = {
             away: !each.isHere,
             own: asked.whose.includes(person),
-            full:
-              each.handles.filter(({ phase }) => phase !== 'finished').length >=
-              (rule.most ?? Number.POSITIVE_INFINITY),
+            full: openOf(each.handles) >= (rule.most ?? Number.POSITIVE_INFINITY),
             busier: quarters(each.handles) > quarters((of.get(chosen.person) as Candidate).handles),
             sooner: each.isOfTeam,
             stranger: !each.isOfTeam,
@@ -133,7 +135,7 @@ describe('who handles a request by a rule', () => {
 
   it('weighs what stands still little, what presses twice, and what is over nothing', () => {
     const one = (more: Partial<Handled>): number =>
-      loadOf([{ priority: 'normal', phase: 'working', isPressing: false, ...more }]);
+      loadOf([{ count: 1, priority: 'normal', phase: 'working', isPressing: false, ...more }]);
     expect([one({}), one({ isPressing: true }), one({ phase: 'paused' }), one({ phase: 'finished' })]).toEqual([
       2, 4, 0.5, 0,
     ]);

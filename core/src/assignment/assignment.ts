@@ -22,8 +22,10 @@ export interface HandlerRule {
   readonly most?: number | undefined;
 }
 
-/** What somebody handles who could handle one more. */
+/** Some requests that somebody handles, alike in what they weigh. */
 export interface Handled {
+  /** How many there are. */
+  readonly count: number;
   readonly priority: Priority;
   readonly phase: Phase;
   /** Whether it is due within four working hours, or late. */
@@ -68,10 +70,10 @@ export interface Asked {
 const BY_PRIORITY: Readonly<Record<Priority, number>> = { high: 3, normal: 2, low: 1 };
 
 /**
- * How much one request weighs on its handler: by its priority 1 to 3, twice that when it is due within four working hours
+ * How much a request weighs on its handler: by its priority 1 to 3, twice that when it is due within four working hours
  * or late. What stands still weighs a quarter, what is finished nothing. The figures are the desk’s own convention.
  */
-export function weightOf({ priority, phase, isPressing }: Handled): number {
+export function weightOf({ priority, phase, isPressing }: Omit<Handled, 'count'>): number {
   if (phase === 'finished') return 0;
   const weight = BY_PRIORITY[priority];
   if (phase === 'paused') return weight / 4;
@@ -79,9 +81,12 @@ export function weightOf({ priority, phase, isPressing }: Handled): number {
 }
 
 /** How much somebody has to do. */
-export const loadOf = (handles: readonly Handled[]): number => handles.reduce((sum, each) => sum + weightOf(each), 0);
+export const loadOf = (handles: readonly Handled[]): number =>
+  handles.reduce((sum, each) => sum + each.count * weightOf(each), 0);
 
-const isOpen = ({ phase }: Handled): boolean => phase !== 'finished';
+/** How many requests somebody handles that are not finished. */
+const openOf = (handles: readonly Handled[]): number =>
+  handles.reduce((sum, { phase, count }) => (phase === 'finished' ? sum : sum + count), 0);
 
 /**
  * Who handles a request by a rule: the first way that finds somebody who is there, has room and did not ask for it. Where
@@ -97,7 +102,7 @@ export function chooseHandler({ ways, most }: HandlerRule, asked: Asked): Chosen
       ? 'own'
       : !candidate.isHere
         ? 'away'
-        : most !== undefined && candidate.handles.filter(isOpen).length >= most
+        : most !== undefined && openOf(candidate.handles) >= most
           ? 'full'
           : null;
     if (why) passed.set(candidate.person, why);

@@ -1,6 +1,6 @@
 import type { Candidate, Handled, HandlerRule } from '@tolvek/core/assignment';
 import { addWorkingTime, NeverOpen, type WorkingCalendar } from '@tolvek/core/deadline';
-import { and, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
+import { and, count, desc, eq, inArray, isNotNull, ne, sql } from 'drizzle-orm';
 import { awayIn } from '../people/absences.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
@@ -10,6 +10,7 @@ import { requests } from '../request/tables.ts';
 import { handlerTurns } from './tables.ts';
 
 const FOUR_HOURS = 4 * 3_600_000;
+const UNFINISHED = ['arrived', 'working', 'paused'] as const;
 
 /** By when something is pressing that is due: four working hours from now; now where nothing opens any more. */
 function pressingUntil(calendar: WorkingCalendar, now: number): number {
@@ -49,6 +50,25 @@ export function namedBy(rule: HandlerRule, last: string | null, named: (field: s
   });
 }
 
+/** What some people handle that is not finished, alike together. `soon`: what is due by then is pressing. */
+export function handledBy(db: Reader, ids: readonly string[], soon: number): ReadonlyMap<string, readonly Handled[]> {
+  const handles = new Map<string, Handled[]>();
+  const { handlerId, priority, phase, due, trial } = requests;
+  const isPressing = sql<number>`${due} is not null and ${due} <= ${soon}`;
+  for (const alike of db
+    .select({ handler: handlerId, priority, phase, isPressing, count: count() })
+    .from(requests)
+    // By the phases that are not over, which the index holds: nothing is gone through of what was finished over the years.
+    .where(and(inArray(handlerId, [...ids]), inArray(phase, UNFINISHED), eq(trial, false)))
+    .groupBy(handlerId, priority, phase, isPressing)
+    .all()) {
+    const of = handles.get(alike.handler ?? '') ?? [];
+    of.push({ ...alike, priority: alike.priority ?? 'normal', isPressing: alike.isPressing === 1 });
+    handles.set(alike.handler ?? '', of);
+  }
+  return handles;
+}
+
 /** Everybody who could handle a request of a team, with what they handle: the team, and some besides. */
 export function candidatesFor(
   db: Reader,
@@ -64,18 +84,7 @@ export function candidatesFor(
   if (ids.length === 0) return [];
   const away = awayIn(db, todayAt(db, now));
   const soon = pressingUntil(calendar, now);
-  const handles = new Map<string, Handled[]>();
-  for (const row of db
-    .select({ handler: requests.handlerId, priority: requests.priority, phase: requests.phase, due: requests.due })
-    .from(requests)
-    .where(and(inArray(requests.handlerId, ids), ne(requests.phase, 'finished'), eq(requests.trial, false)))
-    .all()) {
-    const { handler, priority, phase, due } = row;
-    if (handler === null) continue;
-    const of = handles.get(handler) ?? [];
-    of.push({ priority: priority ?? 'normal', phase, isPressing: due !== null && due <= soon });
-    handles.set(handler, of);
-  }
+  const handles = handledBy(db, ids, soon);
   const turns = new Map(
     db
       .select({ person: handlerTurns.personId, at: handlerTurns.at })

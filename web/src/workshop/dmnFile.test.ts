@@ -12,6 +12,7 @@ import * as fc from 'fast-check';
 import { evaluate, unaryTest } from 'feelin';
 import { describe, expect, it } from 'vitest';
 import { type Element, xml2js } from 'xml-js';
+import { often } from '../../../core/laws/often.ts';
 import { dmnFileOf, dmnTablesIn } from './dmnFile.ts';
 
 const scope = new Scope([
@@ -150,7 +151,7 @@ describe('a routing table in a DMN file', () => {
         met.notes += table.rows.filter(({ note }) => /[<&"]/.test(note)).length;
         met.handlers += table.rows.filter(({ outcome }) => outcome.handler).length;
       }),
-      { numRuns: 60 },
+      { numRuns: often(150) },
     );
     console.log('out and in again:', met);
     expect(Math.min(...Object.values(met))).toBeGreaterThan(50);
@@ -181,7 +182,7 @@ describe('a routing table in a DMN file', () => {
             met.set(how, (met.get(how) ?? 0) + 1);
           }
       }),
-      { numRuns: 25 },
+      { numRuns: often(60) },
     );
     console.log('decided by both:', Object.fromEntries(met));
     expect(Math.min(...met.values())).toBeGreaterThan(50);
