@@ -237,9 +237,9 @@ test('a spreadsheet becomes a form, and a form goes to a file and back', async (
   // A routing table goes to a file of the standard and back as well; what of it means nothing here is said before.
   await maren.goto('/workshop/site-access/routing');
   const saved = maren.waitForEvent('download');
-  await maren.getByRole('button', { name: 'Save as a DMN file' }).click();
+  await maren.getByRole('button', { name: 'Export as a DMN file' }).click();
   const dmn = await readFile(await (await saved).path(), 'utf8');
-  await maren.getByRole('button', { name: 'Take in a DMN file …' }).click();
+  await maren.getByRole('button', { name: 'Import a DMN file …' }).click();
   const taken = maren.getByRole('dialog');
   await taken.getByLabel('A DMN file').setInputFiles(path);
   await expect(taken.getByRole('alert')).toContainText('not a DMN file');

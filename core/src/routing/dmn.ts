@@ -156,13 +156,13 @@ const ONE_WAY = ['FIRST', 'UNIQUE', 'ANY'];
 /** A decision table as a routing table. Entries that can’t be read stay as they are, and are found in the draft. */
 export function routingOf(dmn: DmnTable, ground: DmnGround): DmnRead {
   const policy = dmn.hitPolicy.trim().toUpperCase() || 'UNIQUE';
-  if (!ONE_WAY.includes(policy)) return { ok: false, why: said('routing:dmnPolicy', { policy }) };
+  if (!ONE_WAY.includes(policy)) return { ok: false, why: said('workshop:dmnPolicy', { policy }) };
   if (dmn.inputs.length > MOST.columns || dmn.rules.length > MOST.rows + 1)
-    return { ok: false, why: said('routing:dmnTooLarge', MOST) };
+    return { ok: false, why: said('workshop:dmnTooLarge', MOST) };
   const meant = dmn.outputs.map((output) => meaningOf(output, dmn));
-  if (!meant.some((each) => each !== null)) return { ok: false, why: said('routing:dmnNoOutput') };
+  if (!meant.some((each) => each !== null)) return { ok: false, why: said('workshop:dmnNoOutput') };
   const notes: Said[] = dmn.outputs.flatMap((output, at) =>
-    meant[at] === null ? [said('routing:dmnOutputLeft', { output: output.label || output.name })] : [],
+    meant[at] === null ? [said('workshop:dmnOutputLeft', { output: output.label || output.name })] : [],
   );
   const columns: RoutingColumn[] = [];
   for (const { id, label, text } of dmn.inputs) {
@@ -181,7 +181,7 @@ export function routingOf(dmn: DmnTable, ground: DmnGround): DmnRead {
       if (output === null || isAnything(text)) continue;
       const read = READ[output](text, ground);
       if (read) outcome = { ...outcome, ...read };
-      else notes.push(said('routing:dmnEntryLeft', { row, output: said(`routing:of.${output}`), text }));
+      else notes.push(said('workshop:dmnEntryLeft', { row, output: said(`workshop:dmnOf.${output}`), text }));
     }
     return outcome;
   };
@@ -209,8 +209,8 @@ export function routingOf(dmn: DmnTable, ground: DmnGround): DmnRead {
       outcome: outcomeOf(rule.outputs, said('routing:row', { row: at + 1 }), ground.otherwise),
     });
   }
-  if (rows.length > MOST.rows) return { ok: false, why: said('routing:dmnTooLarge', MOST) };
-  if (last < 0 && defaults.every(isAnything)) notes.push(said('routing:dmnNoLast'));
+  if (rows.length > MOST.rows) return { ok: false, why: said('workshop:dmnTooLarge', MOST) };
+  if (last < 0 && defaults.every(isAnything)) notes.push(said('workshop:dmnNoLast'));
   return { ok: true, table: { columns, rows, otherwise }, notes };
 }
 

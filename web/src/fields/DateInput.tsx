@@ -9,6 +9,9 @@ const load = async () => {
   calendar ??= await import('./Calendar.tsx');
   return calendar;
 };
+/** The day that a text means, also for whoever is faster than what reads it; the text itself where it means none. */
+export const dayMeant = async (text: string, today: string): Promise<string> =>
+  text === '' || DAY.test(text) ? text : ((await load()).readDay(text, today, false) ?? text);
 const MonthPicker = lazy(async () => ({ default: (await load()).MonthPicker }));
 
 const MonthButton = (props: ComponentProps<'button'>) => (

@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
 import { say, told } from '../wire/words.ts';
 
 type Step = NonNullable<AnswerOf<'sheet'>['approval']>['steps'][number];
@@ -46,6 +47,7 @@ export const DecisionSteps = ({ steps }: { steps: readonly Step[] }) => (
 
 /** What was in view of whoever decided, folded; what of it has changed since is said at once. */
 export function ReadThen({ read }: { read: Step['seats'][number]['read'] }) {
+  const [isOpen, setOpen] = useState(false);
   if (read === null) return null;
   const { fields, changed } = read;
   return (
@@ -53,10 +55,19 @@ export function ReadThen({ read }: { read: Step['seats'][number]['read'] }) {
       {changed.length > 0 ? (
         <span className="block text-brass">{say('floor:readChanged', { fields: changed })}</span>
       ) : null}
-      <details className="text-soft">
-        <summary className="w-fit cursor-pointer text-[12.5px] text-green underline">{say('floor:readThen')}</summary>
-        {fields.length > 0 ? say('floor:readFields', { fields }) : say('floor:readNothing')}
-      </details>
+      <button
+        type="button"
+        aria-expanded={isOpen}
+        className="block text-[12.5px] text-green underline"
+        onClick={() => setOpen(!isOpen)}
+      >
+        {say('floor:readThen')}
+      </button>
+      {isOpen ? (
+        <span className="block text-soft">
+          {fields.length > 0 ? say('floor:readFields', { fields }) : say('floor:readNothing')}
+        </span>
+      ) : null}
     </>
   );
 }

@@ -3,6 +3,7 @@ import { absenceInWords } from '@tolvek/core/people';
 import { useDeferredValue, useState } from 'react';
 import { DaySpan } from '../fields/DaySpan.tsx';
 import { FindWho } from '../fields/FindWho.tsx';
+import { useDaysMeant } from '../fields/useDaysMeant.ts';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../ui/Trouble.tsx';
@@ -73,6 +74,7 @@ interface NewAbsenceProps extends Pick<AbsencesProps, 'person' | 'busy' | 'error
 function NewAbsence({ person, busy, error, add, cancel }: NewAbsenceProps) {
   const [days, setDays] = useState({ from: '', until: '' });
   const [substitute, setSubstitute] = useState<string | null>(null);
+  const meant = useDaysMeant();
   return (
     <div className="mt-2.5 grid max-w-[26rem] gap-2 border-l-[3px] border-green pl-3">
       <p className="text-[13px] text-soft">{say('absences:absencesHint')}</p>
@@ -92,7 +94,10 @@ function NewAbsence({ person, busy, error, add, cancel }: NewAbsenceProps) {
         <Button
           look="main"
           disabled={busy || days.from === ''}
-          onClick={() => void add({ from: days.from, until: days.until || null, substitute })}
+          onClick={async () => {
+            const { from, until } = await meant(days);
+            await add({ from, until: until || null, substitute });
+          }}
         >
           {say('absences:addAbsence')}
         </Button>

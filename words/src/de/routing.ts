@@ -13,18 +13,4 @@ export const routing: Same<typeof english> = {
     'Zeile {{row}} gilt nie, weil frühere Zeilen zuerst passen: {{rows, and}}. Verschieben Sie sie nach oben, ändern oder löschen Sie sie.',
   lostTeam: '{{row}} gibt Anfragen an ein Team, das es nicht gibt. Wählen Sie ein Team.',
   badDays: '{{row}}: Die Arbeitstage müssen eine ganze Zahl von 0 bis 250 sein. Korrigieren Sie sie.',
-  dmnPolicy:
-    'Die Tabelle gibt mehrere Antworten zugleich (Hit Policy „{{policy}}“). Eine Anfrage geht einen Weg: Nur Tabellen mit den Hit Policies First, Unique und Any können übernommen werden.',
-  dmnTooLarge: 'Die Tabelle ist zu groß. Höchstens {{rows}} Zeilen und {{columns}} Spalten können übernommen werden.',
-  dmnNoOutput:
-    'Keine Spalte sagt, wohin Anfragen gehen. Nennen Sie eine der Ausgabespalten team, priority, working_days, approval oder handler.',
-  dmnOutputLeft:
-    'Weggelassen: die Ausgabespalte „{{output}}“. Sie ist keine von team, priority, working_days, approval und handler.',
-  dmnEntryLeft: '{{row}}, {{output}}: {{text}} bedeutet hier nichts. Es bleibt wie in Ihrer letzten Zeile.',
-  dmnNoLast: 'Die Datei hat keine Zeile für alles andere. Ihre letzte Zeile bleibt, wie sie ist.',
-  'of.team': 'Team',
-  'of.priority': 'Priorität',
-  'of.working_days': 'Arbeitstage',
-  'of.approval': 'Genehmigung',
-  'of.handler': 'Bearbeitung',
 };

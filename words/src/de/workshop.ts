@@ -421,13 +421,27 @@ export const workshop: Same<typeof english> = {
   routingIntro:
     'Die Zeilen werden von oben gelesen. Die erste Zeile, in der jede Zelle passt, gilt. Wählen Sie eine Zelle, um ihre Bedingung zu ändern.',
   addRow: 'Zeile hinzufügen',
+  dmnPolicy:
+    'Die Tabelle gibt mehrere Antworten zugleich (Hit Policy „{{policy}}“). Anfragen brauchen eine Antwort: Nur Tabellen mit den Hit Policies First, Unique und Any können importiert werden.',
+  dmnTooLarge: 'Die Tabelle ist zu groß. Höchstens {{rows}} Zeilen und {{columns}} Spalten können importiert werden.',
+  dmnNoOutput:
+    'Keine Spalte sagt, wohin Anfragen gehen. Nennen Sie eine der Ausgabespalten team, priority, working_days, approval oder handler.',
+  dmnOutputLeft:
+    'Weggelassen: die Ausgabespalte „{{output}}“. Sie ist keine von team, priority, working_days, approval und handler.',
+  dmnEntryLeft: '{{row}}, {{output}}: {{text}} bedeutet hier nichts. Es bleibt wie in Ihrer letzten Zeile.',
+  dmnNoLast: 'Die Datei hat keine Zeile für alles andere. Ihre letzte Zeile bleibt, wie sie ist.',
+  'dmnOf.team': 'Team',
+  'dmnOf.priority': 'Priorität',
+  'dmnOf.working_days': 'Arbeitstage',
+  'dmnOf.approval': 'Genehmigung',
+  'dmnOf.handler': 'Bearbeitung',
   dmnHead: 'Die Tabelle als Datei',
   dmnText: 'Für Programme, die Entscheidungstabellen bearbeiten: der offene Standard DMN 1.5.',
-  dmnSave: 'Als DMN-Datei speichern',
-  dmnTake: 'DMN-Datei übernehmen …',
-  dmnTitle: 'Eine Entscheidungstabelle übernehmen',
+  dmnSave: 'Als DMN-Datei exportieren',
+  dmnTake: 'DMN-Datei importieren …',
+  dmnTitle: 'Eine Entscheidungstabelle importieren',
   dmnHint:
-    'Aus einer Datei werden die Bedingungen, die Antworten und die Notizen einer Tabelle übernommen. Sie ersetzen die Tabelle dieses Entwurfs, und Sie können es rückgängig machen.',
+    'Die Bedingungen, die Antworten und die Notizen einer Tabelle in der Datei ersetzen die Tabelle dieses Entwurfs. Sie können es rückgängig machen.',
   dmnFile: 'Eine DMN-Datei',
   dmnWhich: 'Welche Tabelle',
   dmnNoName: 'Tabelle {{n}}',

@@ -413,13 +413,27 @@ export const workshop = {
   routingIntro:
     'Rows are read from the top. The first row in which every cell matches is used. Select a cell to change its condition.',
   addRow: 'Add a row',
+  dmnPolicy:
+    'The table gives several answers at once (hit policy “{{policy}}”). Requests need one answer: only tables with the hit policies First, Unique and Any can be imported.',
+  dmnTooLarge: 'The table is too large. At most {{rows}} rows and {{columns}} columns can be imported.',
+  dmnNoOutput:
+    'No column says where requests go. Call one of the output columns team, priority, working_days, approval or handler.',
+  dmnOutputLeft:
+    'Left out: the output column “{{output}}”. It is none of team, priority, working_days, approval and handler.',
+  dmnEntryLeft: '{{row}}, {{output}}: {{text}} means nothing here. It stays as in your last row.',
+  dmnNoLast: 'The file has no row for everything else. Your last row stays as it is.',
+  'dmnOf.team': 'team',
+  'dmnOf.priority': 'priority',
+  'dmnOf.working_days': 'working days',
+  'dmnOf.approval': 'approval',
+  'dmnOf.handler': 'handler',
   dmnHead: 'The table as a file',
   dmnText: 'For programs that edit decision tables: the open standard DMN 1.5.',
-  dmnSave: 'Save as a DMN file',
-  dmnTake: 'Take in a DMN file …',
-  dmnTitle: 'Take in a decision table',
+  dmnSave: 'Export as a DMN file',
+  dmnTake: 'Import a DMN file …',
+  dmnTitle: 'Import a decision table',
   dmnHint:
-    'Of a file, the conditions, the answers and the notes of one table are taken. They replace the table of this draft, and you can undo it.',
+    'The conditions, the answers and the notes of one table in the file replace the table of this draft. You can undo it.',
   dmnFile: 'A DMN file',
   dmnWhich: 'Which table',
   dmnNoName: 'Table {{n}}',

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { DaySpan } from '../../fields/DaySpan.tsx';
+import { useDaysMeant } from '../../fields/useDaysMeant.ts';
 import { Button } from '../../ui/Button.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
@@ -16,12 +17,14 @@ export function LetIn(props: { member: Member } | { group: string; inside: reado
   const [group, setGroup] = useState('group' in props ? props.group : '');
   const [days, setDays] = useState({ from: '', until: '' });
   const [enter, { isLoading, error, reset }] = groundApi.useEnterGroupMutation();
+  const meant = useDaysMeant();
   const member = 'member' in props ? props.member : chosen;
   const send = async (): Promise<void> => {
     if (!member || group === '') return;
+    const { from, until } = await meant(days);
     const answer = await enter({
       ...{ key: group, once: crypto.randomUUID() },
-      body: { ...member, from: days.from || null, until: days.until || null },
+      body: { ...member, from: from || null, until: until || null },
     });
     if ('error' in answer) return;
     setOpen(false);
