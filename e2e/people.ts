@@ -151,6 +151,9 @@ export async function release(page: Page, more?: (dialog: Locator) => Promise<un
   await page.getByRole('button', { name: 'Release this draft …' }).click();
   const dialog = page.getByRole('dialog');
   await more?.(dialog);
-  await dialog.getByRole('button', { name: /^Release number \d+$/ }).click();
-  await expect(page.getByText(/^Release \d+ is in force/)).toBeVisible();
+  // What is told goes by itself: it is looked for from before the press on.
+  await Promise.all([
+    expect(page.getByText(/^Release \d+ is in force/)).toBeVisible(),
+    dialog.getByRole('button', { name: /^Release number \d+$/ }).click(),
+  ]);
 }
