@@ -43,7 +43,7 @@ const lines = [
   [
     types('.'),
     types('core'),
-    ['lint and format', 'npx', ['biome', 'ci', '--error-on-warnings', '.']],
+    ['lint and format', 'npx', ['biome', 'ci', '--colors=off', '--error-on-warnings', '.']],
     ['web pages build', 'npx', ['vite', 'build', '--logLevel', 'warn'], join(root, 'web')],
   ],
 ];
