@@ -18,6 +18,7 @@ import {
   type Updates,
 } from '@tolvek/core/form';
 import { isMailAddress, priorities } from '@tolvek/core/register';
+import { MOST_IN_TABLE } from '@tolvek/core/routing';
 import { z } from 'zod';
 import { door } from '../door/shapes.ts';
 import { editionAudience, language } from '../people/shapes.ts';
@@ -91,7 +92,7 @@ export const rule = exactly<FormRule>()(
     runs: z.enum(['filling', 'saving']),
   }),
 );
-const handlerRule = exactly<HandlerRule>()(
+export const handlerRule = exactly<HandlerRule>()(
   z.strictObject({
     ways: z
       .array(
@@ -115,10 +116,10 @@ const outcome = z.strictObject({
   handler: handlerRule.optional(),
 });
 const routing = z.strictObject({
-  columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(40),
+  columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(MOST_IN_TABLE.columns),
   rows: z
     .array(z.strictObject({ id: key, note: short, cells: z.record(key, z.string().max(4_000)), outcome }))
-    .max(1_000),
+    .max(MOST_IN_TABLE.rows),
   otherwise: outcome,
 });
 const seatPlan = z.union([

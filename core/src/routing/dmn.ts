@@ -1,7 +1,8 @@
 import { type Said, said } from '@tolvek/words';
-import { HANDLER_WAYS, type HandlerRule, type HandlerWay } from '../assignment/index.ts';
+import type { HandlerRule } from '../assignment/index.ts';
 import {
   kindOf,
+  namesIn,
   namesRead,
   nodesOfTest,
   parseExpression,
@@ -12,7 +13,14 @@ import {
 } from '../expression/index.ts';
 import { freshKey, isOfEveryObject } from '../own/index.ts';
 import { type Priority, priorities } from '../register/index.ts';
-import type { RoutingColumn, RoutingOutcome, RoutingRow, RoutingTable } from './table.ts';
+import {
+  isPromise,
+  MOST,
+  type RoutingColumn,
+  type RoutingOutcome,
+  type RoutingRow,
+  type RoutingTable,
+} from './table.ts';
 
 /** A decision table as DMN 1.5 (8.3) has it, without its XML. Texts are FEEL. */
 export interface DmnTable {
@@ -117,17 +125,13 @@ export function dmnOf(table: RoutingTable, name: string, scope: Scope): DmnTable
 }
 /** The names that a decision table reads: of each, the first part. */
 export function namesOf({ inputs, rules }: DmnTable): readonly string[] {
-  const nodes = inputs.flatMap(({ text }) => {
-    const parsed = parseExpression(text);
-    return parsed.ok ? [parsed.value] : [];
-  });
   const operands = rules.flatMap((rule) =>
     rule.inputs.flatMap((text) => {
       const parsed = parseTests(text);
       return parsed.ok ? parsed.value.flatMap(nodesOfTest) : [];
     }),
   );
-  return namesRead([...nodes, ...operands]);
+  return [...new Set([...inputs.flatMap(({ text }) => namesIn(text)), ...namesRead(operands)])];
 }
 
 /** What stands here already, which a file from elsewhere may call by its name. */
@@ -135,6 +139,8 @@ export interface DmnGround {
   readonly groups: readonly { readonly key: string; readonly name: string }[];
   readonly fields: readonly { readonly key: string; readonly label: string }[];
   readonly paths: readonly { readonly id: string; readonly label: string }[];
+  /** How a handler is found, from the JSON that a file has of it; null where that is anything else. */
+  readonly handlerIn: (json: string) => HandlerRule | null;
   /** What a rule leaves open, and what is not in the file, is as it was here. */
   readonly otherwise: RoutingOutcome;
 }
@@ -143,9 +149,6 @@ export interface DmnGround {
 export type DmnRead =
   | { readonly ok: true; readonly table: RoutingTable; readonly notes: readonly Said[] }
   | { readonly ok: false; readonly why: Said };
-
-/** Of how much a routing table consists at most. */
-const MOST = { rows: 1_000, columns: 40, signs: 200 };
 
 /**
  * The hit policies by which a request goes one way that the first rule that holds gives as well: of UNIQUE no two hold, of ANY
@@ -157,25 +160,28 @@ const ONE_WAY = ['FIRST', 'UNIQUE', 'ANY'];
 export function routingOf(dmn: DmnTable, ground: DmnGround): DmnRead {
   const policy = dmn.hitPolicy.trim().toUpperCase() || 'UNIQUE';
   if (!ONE_WAY.includes(policy)) return { ok: false, why: said('workshop:dmnPolicy', { policy }) };
-  if (dmn.inputs.length > MOST.columns || dmn.rules.length > MOST.rows + 1)
+  const end = dmn.rules.at(-1);
+  const last = end?.inputs.every(isAnything) ? end : undefined;
+  const asking = last ? dmn.rules.slice(0, -1) : dmn.rules;
+  const defaults = dmn.outputs.map(({ otherwise }) => otherwise);
+  if (dmn.inputs.length > MOST.columns || asking.length > MOST.rows)
     return { ok: false, why: said('workshop:dmnTooLarge', MOST) };
   const meant = dmn.outputs.map((output) => meaningOf(output, dmn));
   if (!meant.some((each) => each !== null)) return { ok: false, why: said('workshop:dmnNoOutput') };
   const notes: Said[] = dmn.outputs.flatMap((output, at) =>
     meant[at] === null ? [said('workshop:dmnOutputLeft', { output: output.label || output.name })] : [],
   );
-  const columns: RoutingColumn[] = [];
-  for (const { id, label, text } of dmn.inputs) {
-    const taken = new Set(columns.map((column) => column.id));
-    const own = keyIn(id, 'input_');
-    columns.push({
-      id: own !== null && !taken.has(own) ? own : freshKey(label || text, taken),
+  const columnKey = keysOf('input_');
+  const columns = dmn.inputs.map(
+    ({ id, label, text }): RoutingColumn => ({
+      id: columnKey(id, label || text),
       label: (label || text).slice(0, MOST.signs),
       input: named(text, ground.fields) ?? text.trim(),
-    });
-  }
-  const outcomeOf = (texts: readonly string[], row: Said, base: RoutingOutcome): RoutingOutcome => {
-    let outcome = base;
+    }),
+  );
+  // What is left open is as it was here.
+  const outcomeOf = (texts: readonly string[], row: Said): RoutingOutcome => {
+    let outcome = ground.otherwise;
     for (const [at, output] of meant.entries()) {
       const text = texts[at] ?? '';
       if (output === null || isAnything(text)) continue;
@@ -185,20 +191,11 @@ export function routingOf(dmn: DmnTable, ground: DmnGround): DmnRead {
     }
     return outcome;
   };
-  const isLast = (at: number): boolean =>
-    at === dmn.rules.length - 1 && dmn.rules[at]?.inputs.every(isAnything) === true;
-  const defaults = dmn.outputs.map(({ otherwise }) => otherwise);
-  const last = dmn.rules.findIndex((_, at) => isLast(at));
-  const lastRow = said('routing:lastRow');
-  // An outcome without a handler has none: what is left open is as it was here.
-  const otherwise = outcomeOf(last < 0 ? defaults : (dmn.rules[last]?.outputs ?? []), lastRow, ground.otherwise);
-  const rows: RoutingRow[] = [];
-  for (const [at, rule] of dmn.rules.entries()) {
-    if (at === last) continue;
-    const taken = new Set(rows.map(({ id }) => id));
-    const own = keyIn(rule.id, 'rule_');
-    rows.push({
-      id: own !== null && !taken.has(own) ? own : freshKey('row', taken),
+  const otherwise = outcomeOf(last?.outputs ?? defaults, said('routing:lastRow'));
+  const rowKey = keysOf('rule_');
+  const rows = asking.map(
+    (rule, at): RoutingRow => ({
+      id: rowKey(rule.id, 'row'),
       note: rule.note.trim().replaceAll(/\s+/g, ' ').slice(0, MOST.signs),
       cells: Object.fromEntries(
         columns.flatMap(({ id }, column) => {
@@ -206,11 +203,10 @@ export function routingOf(dmn: DmnTable, ground: DmnGround): DmnRead {
           return isAnything(text) ? [] : [[id, text.trim()] as const];
         }),
       ),
-      outcome: outcomeOf(rule.outputs, said('routing:row', { row: at + 1 }), ground.otherwise),
-    });
-  }
-  if (rows.length > MOST.rows) return { ok: false, why: said('workshop:dmnTooLarge', MOST) };
-  if (last < 0 && defaults.every(isAnything)) notes.push(said('workshop:dmnNoLast'));
+      outcome: outcomeOf(rule.outputs, said('routing:row', { row: at + 1 })),
+    }),
+  );
+  if (!last && defaults.every(isAnything)) notes.push(said('workshop:dmnNoLast'));
   return { ok: true, table: { columns, rows, otherwise }, notes };
 }
 
@@ -235,10 +231,16 @@ function meaningOf({ name, label }: DmnOutput, { name: of, outputs }: DmnTable):
   return OUTPUTS.find((output) => CALLED[output].some((each) => words.includes(each))) ?? null;
 }
 
-/** The key behind an id of a file that was made here; null for any other. */
-function keyIn(id: string, prefix: string): string | null {
-  const key = id.startsWith(prefix) ? id.slice(prefix.length) : '';
-  return /^[a-z][a-z0-9_-]{0,63}$/.test(key) && !isOfEveryObject(key) ? key : null;
+/** Gives keys that are apart: the one behind an id of a file that was made here, else one from a label. */
+function keysOf(prefix: string): (id: string, label: string) => string {
+  const taken = new Set<string>();
+  return (id, label) => {
+    const own = id.startsWith(prefix) ? id.slice(prefix.length) : '';
+    const isKey = /^[a-z][a-z0-9_-]{0,63}$/.test(own) && !isOfEveryObject(own) && !taken.has(own);
+    const key = isKey ? own : freshKey(label, taken);
+    taken.add(key);
+    return key;
+  };
 }
 
 /** The field that is called so; undefined where none is, or it is a key already. */
@@ -276,45 +278,16 @@ const READ: Readonly<Record<Output, (text: string, ground: DmnGround) => Partial
   },
   working_days: (text) => {
     const days = literalIn(text);
-    return typeof days === 'number' && Number.isInteger(days) && days >= 0 && days <= 250
-      ? { workingDays: days }
-      : null;
+    return typeof days === 'number' && isPromise(days) ? { workingDays: days } : null;
   },
   approval: (text, { paths }) => {
     if (literalIn(text) === null) return { path: null };
     const path = byWord(paths, ({ id, label }) => [id, label], text);
     return path ? { path: path.id } : null;
   },
-  handler: (text) => {
+  handler: (text, { handlerIn }) => {
     if (literalIn(text) === null) return { handler: undefined };
     const handler = handlerIn(text);
     return handler ? { handler } : null;
   },
 };
-
-/** How a handler is found, as it was written here; null for anything else. */
-function handlerIn(text: string): HandlerRule | null {
-  let read: unknown;
-  try {
-    read = JSON.parse(text);
-  } catch {
-    return null;
-  }
-  const { ways, most, ...more } = (read ?? {}) as { ways?: unknown; most?: unknown };
-  const isMost = most === undefined || (Number.isInteger(most) && Number(most) >= 1 && Number(most) <= 1_000);
-  if (Object.keys(more).length > 0 || !isMost || !Array.isArray(ways) || ways.length === 0 || ways.length > 10)
-    return null;
-  return ways.every(isWay) ? { ways, ...(most === undefined ? {} : { most: Number(most) }) } : null;
-}
-
-const NAMES = { field: 'field', person: 'person' } as const;
-
-function isWay(way: unknown): way is HandlerWay {
-  if (typeof way !== 'object' || way === null) return false;
-  const { by, ...named } = way as { by?: unknown } & Readonly<Record<string, unknown>>;
-  if (!HANDLER_WAYS.includes(by as HandlerWay['by'])) return false;
-  const names = by === 'field' || by === 'person' ? [NAMES[by]] : [];
-  return (
-    Object.keys(named).length === names.length && names.every((name) => typeof named[name] === 'string' && named[name])
-  );
-}

@@ -10,7 +10,7 @@ import {
 } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import { analyseTable } from './analyse.ts';
-import type { RoutingOutcome, RoutingTable } from './table.ts';
+import { isPromise, type RoutingOutcome, type RoutingTable } from './table.ts';
 
 export interface RoutingFinding {
   readonly severity: 'error' | 'caution';
@@ -95,7 +95,7 @@ function outcomeFindings(
   const found: RoutingFinding[] = [];
   if (!groups.has(outcome.team))
     found.push({ severity: 'error', row, message: said('routing:lostTeam', { row: name }) });
-  if (!Number.isInteger(outcome.workingDays) || outcome.workingDays < 0 || outcome.workingDays > 250) {
+  if (!isPromise(outcome.workingDays)) {
     found.push({ severity: 'error', row, message: said('routing:badDays', { row: name }) });
   }
   return found;

@@ -16,6 +16,7 @@ export { type Missed, missedOptions } from './missed.ts';
 export { prepareRouting, type Routed, type Router, type RowReason } from './route.ts';
 export {
   allRows,
+  MOST as MOST_IN_TABLE,
   outcomesOf,
   pathsChosen,
   type RoutingColumn,

@@ -38,6 +38,12 @@ export interface RoutingTable {
   readonly otherwise: RoutingOutcome;
 }
 
+/** Of how many rows and columns a table consists at most, and of how many signs a note or a label. */
+export const MOST = { rows: 1_000, columns: 40, signs: 200 } as const;
+
+/** Whether so many working days can be promised. */
+export const isPromise = (days: number): boolean => Number.isInteger(days) && days >= 0 && days <= 250;
+
 type Rows = Pick<RoutingTable, 'rows' | 'otherwise'>;
 
 /** All rows of a table by id with what they decide; the last is called `otherwise`. */

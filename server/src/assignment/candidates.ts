@@ -6,11 +6,10 @@ import { membersOf, personById } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import type { ShownRow } from '../request/queries.ts';
-import { requests } from '../request/tables.ts';
+import { requests, UNFINISHED } from '../request/tables.ts';
 import { handlerTurns } from './tables.ts';
 
 const FOUR_HOURS = 4 * 3_600_000;
-const UNFINISHED = ['arrived', 'working', 'paused'] as const;
 
 /** By when something is pressing that is due: four working hours from now; now where nothing opens any more. */
 function pressingUntil(calendar: WorkingCalendar, now: number): number {

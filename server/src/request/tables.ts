@@ -11,7 +11,9 @@ import { forms } from '../form/tables.ts';
 import { groups, people } from '../people/tables.ts';
 import { registers } from '../register/tables.ts';
 
-const phases = ['arrived', 'working', 'paused', 'finished'] as const;
+/** The phases of what is not finished. */
+export const UNFINISHED = ['arrived', 'working', 'paused'] as const;
+const phases = [...UNFINISHED, 'finished'] as const;
 
 export const requests = sqliteTable(
   'requests',

@@ -23,7 +23,7 @@ import { changeRequest } from '../request/change.ts';
 import { eachRequest } from '../request/eachRequest.ts';
 import { openRequest } from '../request/open.ts';
 import type { ShownRow } from '../request/queries.ts';
-import { requests } from '../request/tables.ts';
+import { requests, UNFINISHED } from '../request/tables.ts';
 import { deskOf } from '../settings/queries.ts';
 
 /** So many requests are shown that a change would move. */
@@ -102,7 +102,7 @@ function* countedBy(db: Reader, calendar: WorkingCalendar, now: number): Generat
   const releases = releasesBy(db, calendar.key);
   for (const request of eachRequest(
     db,
-    and(inArray(requests.releaseId, [...releases]), inArray(requests.phase, ['arrived', 'working', 'paused'])),
+    and(inArray(requests.releaseId, [...releases]), inArray(requests.phase, UNFINISHED)),
   )) {
     const open = deadlinesOf(db, request.id).filter(({ state }) => state === 'open');
     const again = open.map((row) => replanDeadline(deadlineIn(row), calendar));

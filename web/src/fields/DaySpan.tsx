@@ -1,12 +1,7 @@
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { meApi } from '../wire/me.ts';
 import { DayLine } from './DayLine.tsx';
-
-/** Two days as typed; empty where none is said. */
-interface Days {
-  readonly from: string;
-  readonly until: string;
-}
+import type { Days } from './useDaysMeant.ts';
 
 interface DaySpanProps {
   /** Begins the ids of both. */

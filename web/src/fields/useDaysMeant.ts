@@ -1,7 +1,8 @@
 import { meApi } from '../wire/me.ts';
 import { dayMeant } from './DateInput.tsx';
 
-interface Days {
+/** Two days as typed; empty where none is said. */
+export interface Days {
   readonly from: string;
   readonly until: string;
 }

@@ -14,13 +14,13 @@ type Told =
   | { readonly tables: readonly { readonly name: string; readonly read: DmnRead }[] }
   | { readonly why: string };
 
-async function readFile(file: File, ground: DmnGround): Promise<Told> {
+async function readFile(file: File, ground: Omit<DmnGround, 'handlerIn'>): Promise<Told> {
   if (file.size > BUDGETS.sheet.bytes) return { why: say('workshop:start.tooLarge', { most: BUDGETS.sheet.bytes }) };
   try {
-    const { dmnTablesIn } = await import('./dmnFile.ts');
+    const { dmnTablesIn, handlerIn } = await import('./dmnFile.ts');
     const tables = (await dmnTablesIn(await file.text())).map((dmn) => ({
       name: dmn.name,
-      read: routingOf(dmn, ground),
+      read: routingOf(dmn, { ...ground, handlerIn }),
     }));
     return tables.length > 0 ? { tables } : { why: say('workshop:dmnNoTable') };
   } catch {
@@ -40,7 +40,7 @@ export function TableFile({ put }: { put: (table: RoutingTable) => void }) {
     const xml = await dmnFileOf(dmnOf(draft.routing, draft.title, proof.scope));
     saveFile(`${form.key}.dmn`, 'application/xml', xml);
   };
-  const ground: DmnGround = {
+  const ground = {
     groups: form.groups.filter((group) => group.isTeam),
     fields: draft.fields,
     paths: draft.approval.paths,

@@ -13,7 +13,7 @@ import { evaluate, unaryTest } from 'feelin';
 import { describe, expect, it } from 'vitest';
 import { type Element, xml2js } from 'xml-js';
 import { often } from '../../../core/laws/often.ts';
-import { dmnFileOf, dmnTablesIn } from './dmnFile.ts';
+import { dmnFileOf, dmnTablesIn, handlerIn } from './dmnFile.ts';
 
 const scope = new Scope([
   { name: 'fee', label: 'Fee', type: { kind: 'number', places: 0 } },
@@ -24,6 +24,7 @@ const scope = new Scope([
 const FEES = [null, 0, 1, 2, 3, 4];
 const PLACES = [null, 'corrin', 'merrow & sons', 'other'];
 const ground = {
+  handlerIn,
   groups: [
     { key: 'boats', name: 'Boats' },
     { key: 'estates', name: 'Estates and grounds' },

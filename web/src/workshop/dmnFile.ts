@@ -1,3 +1,5 @@
+import { handlerRule } from '@tolvek/contract';
+import type { HandlerRule } from '@tolvek/core/assignment';
 import { type DmnTable, namesOf } from '@tolvek/core/routing';
 import { DmnModdle, type Element } from 'dmn-moddle';
 
@@ -108,3 +110,12 @@ const tableIn = (name: string, { hitPolicy = '', input = [], output = [], rule =
     outputs: outputEntry.map(({ text = '' }) => text),
   })),
 });
+
+/** How a handler is found, from the JSON that stands for it in a file; null where it is anything else. */
+export function handlerIn(json: string): HandlerRule | null {
+  try {
+    return handlerRule.safeParse(JSON.parse(json)).data ?? null;
+  } catch {
+    return null;
+  }
+}
