@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { newestLink, overflows, pageOf, phone, seriousTrouble, test } from './people.ts';
+import { asksForAnalysis, newestLink, overflows, pageOf, phone, seriousTrouble, test } from './people.ts';
 
 /** Somebody is away today, and somebody else decides for them, or nobody. */
 async function goesAway(page: Page, name: string, substitute?: string): Promise<void> {
@@ -121,23 +121,6 @@ test('a dive is put back once, decided by two officers and a substitute, and ask
   await expect(hers.getByText('Duty manager').first()).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
 });
-
-/** Asks for one sample of sea water to be analysed; gives its number. */
-async function asksForAnalysis(page: Page): Promise<string> {
-  await page.goto('/ask/sample-analysis');
-  await page.getByLabel('For which project?').fill('Outer bay, winter');
-  await page.getByLabel('Label on the tube').fill('OB-9');
-  await page.getByRole('combobox', { name: 'Matrix' }).fill('sea w');
-  await page.getByRole('option', { name: 'Sea water' }).click();
-  await page.getByLabel('Method').selectOption({ index: 1 });
-  await page.getByLabel('Runs').fill('2');
-  await page.getByLabel('When do the samples arrive?').fill('3 Dec 2026');
-  await page.getByRole('radio', { name: 'No' }).first().check();
-  await page.getByRole('button', { name: 'Send' }).click();
-  const told = page.getByText(/SA-\d{5}/).first();
-  await told.waitFor();
-  return /SA-\d{5}/.exec((await told.textContent()) ?? '')?.[0] ?? '';
-}
 
 test('an analysis goes to who had the last of the same person, says why, and when nobody can take it the leads are told and it is moved', async ({
   browser,

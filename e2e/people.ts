@@ -3,7 +3,7 @@ import { type Browser, test as base, expect, type Locator, type Page } from '@pl
 
 /** What somebody reads on a page: where they are, what lies above it, and what stands there. */
 async function readOn(page: Page): Promise<string> {
-  const texts = await page.locator('[role=dialog], [role=alert], main').allInnerTexts();
+  const texts = await page.locator('[role=dialog], [role=alert], main, aside').allInnerTexts();
   return `— ${page.url()}\n${texts
     .join('\n')
     .replaceAll(/\s*\n\s*/g, '\n')
@@ -61,6 +61,23 @@ export async function reported(
   const told = page.getByText(/[A-Z]{2,5}-\d{5}/).first();
   await told.waitFor();
   return /[A-Z]{2,5}-\d{5}/.exec((await told.textContent()) ?? '')?.[0] ?? '';
+}
+
+/** Asks for one sample of sea water to be analysed; gives its number. */
+export async function asksForAnalysis(page: Page): Promise<string> {
+  await page.goto('/ask/sample-analysis');
+  await page.getByLabel('For which project?').fill('Outer bay, winter');
+  await page.getByLabel('Label on the tube').fill('OB-9');
+  await page.getByRole('combobox', { name: 'Matrix' }).fill('sea w');
+  await page.getByRole('option', { name: 'Sea water' }).click();
+  await page.getByLabel('Method').selectOption({ index: 1 });
+  await page.getByLabel('Runs').fill('2');
+  await page.getByLabel('When do the samples arrive?').fill('3 Dec 2026');
+  await page.getByRole('radio', { name: 'No' }).first().check();
+  await page.getByRole('button', { name: 'Send' }).click();
+  const told = page.getByText(/SA-\d{5}/).first();
+  await told.waitFor();
+  return /SA-\d{5}/.exec((await told.textContent()) ?? '')?.[0] ?? '';
 }
 
 /** Opens the newest letter in the Mailroom with these words in its subject, once it is there, and follows its link. */

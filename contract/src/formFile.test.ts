@@ -42,8 +42,11 @@ describe('the form file', () => {
     const decided = (needsApproval: boolean) => ({
       ...{ team: 'boats', priority: 'normal', workingDays: 3, needsApproval },
     });
+    const { calendar, leads } = design.deadline;
+    const deadline = { calendar, remindBefore: 4 * 3_600_000, escalateAfter: 60_000, escalateTo: leads };
     const old = {
       ...design,
+      deadline,
       fields: [...design.fields, running('auto-number')],
       approval: { step: { id: 'head', label: 'Head', group: 'leads' } },
       routing: {
@@ -53,7 +56,13 @@ describe('the form file', () => {
       },
     };
     const read = formFileSchema.parse({ format: 'tolvek-form', version: 1, design: old, needs });
-    expect(read.version).toBe(3);
+    expect(read.version).toBe(4);
+    const [finish, ...more] = read.design.deadline.deadlines;
+    expect([read.design.deadline.leads, finish?.key, more]).toEqual([leads, 'finish', []]);
+    expect(finish?.rings.map(({ key, at, tells }) => [key, at, tells])).toEqual([
+      ['reminder', -4 * 3_600_000, ['working']],
+      ['escalation', 60_000, ['leads', 'working']],
+    ]);
     expect(read.design.fields.at(-1)).toEqual(running('running-number'));
     const steps = [{ id: 'head', label: 'Head', seats: [{ group: 'leads' }], needed: 1 }];
     expect(read.design.approval).toEqual({ paths: [{ id: 'path', label: '', steps }] });
@@ -66,7 +75,12 @@ describe('the form file', () => {
     expect(formFileSchema.parse({ format: 'tolvek-form', version: 2, design: second, needs }).design).toEqual(
       read.design,
     );
+    // As the third version has it.
+    const third = { ...read.design, deadline };
+    expect(formFileSchema.parse({ format: 'tolvek-form', version: 3, design: third, needs }).design).toEqual(
+      read.design,
+    );
     // The name of then is for files of then alone.
-    expect(formFileSchema.safeParse({ format: 'tolvek-form', version: 3, design: old, needs }).success).toBe(false);
+    expect(formFileSchema.safeParse({ format: 'tolvek-form', version: 4, design: old, needs }).success).toBe(false);
   });
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { finishRule } from '../src/deadline/index.ts';
 import type { Action, AskedForm, FormDesign, FormRule, Part, Surroundings } from '../src/form/index.ts';
 import {
   type Field,
@@ -438,5 +439,5 @@ export const asDesign = (form: AskedForm): FormDesign => ({
       },
     ],
   },
-  deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
+  deadline: { calendar: 'desk', leads: 'boats', deadlines: [finishRule(0, 0)] },
 });

@@ -1,6 +1,7 @@
 import { english } from '@tolvek/words/english';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { finishRule } from '../src/deadline/index.ts';
 import { compile, equal, LIMITS, parseExpression, Scope, type Value } from '../src/expression/index.ts';
 import { identityOf } from '../src/expression/value.ts';
 import { type FormDesign, findingsOf } from '../src/form/index.ts';
@@ -23,7 +24,7 @@ const EMPTY: FormDesign = {
   approval: {
     paths: [{ id: 'path', label: '', steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] }],
   },
-  deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
+  deadline: { calendar: 'desk', leads: 'boats', deadlines: [finishRule(0, 0)] },
 };
 
 const scope = new Scope([{ name: 'xs', label: 'Xs', type: { kind: 'list', of: { kind: 'number' } } }]);

@@ -14,6 +14,7 @@ import {
   SINKS,
 } from '../src/access/index.ts';
 import { preparePaths, type SeatPlan } from '../src/approval/index.ts';
+import { finishRule } from '../src/deadline/index.ts';
 import {
   type Action,
   answersToSend,
@@ -322,7 +323,7 @@ const designOf = (
       },
     ],
   },
-  deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'g' },
+  deadline: { calendar: 'desk', leads: 'g', deadlines: [finishRule(0, 0)] },
 });
 const anyDesign = fc
   .record({

@@ -1,5 +1,5 @@
 import type { AccessPlan } from '@tolvek/core/access';
-import type { WorkingCalendar } from '@tolvek/core/deadline';
+import { finishRule, type WorkingCalendar } from '@tolvek/core/deadline';
 import type { FormDesign } from '@tolvek/core/form';
 import type { Stage } from '@tolvek/core/register';
 
@@ -213,5 +213,5 @@ export const siteAccess: FormDesign = {
       },
     ],
   },
-  deadline: { calendar: 'desk', remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: 'desk-leads' },
+  deadline: { calendar: 'desk', leads: 'desk-leads', deadlines: [finishRule(4 * HOUR, 0)] },
 };

@@ -182,7 +182,48 @@ export function isSameLength(path: string): boolean {
 /** Letters that went then and go no more, or go now and did not, each by its subject. */
 export const FEWER_LETTERS: readonly { readonly subject: RegExp; readonly why: string }[] = [
   { subject: /^AC-00022 · Come on site: In hand$/, why: 'It went on before somebody took it in hand.' },
+  { subject: / · 0 min left: /, why: 'What comes when something is due already reminds nobody of it.' },
 ];
 export const MORE_LETTERS: readonly { readonly subject: RegExp; readonly why: string }[] = [
   { subject: /^We continue: Come on site \(AC-00022\)$/, why: 'Who answered hears that their request goes on.' },
 ];
+
+// biome-ignore lint/suspicious/noExplicitAny: as answers of this release are read here.
+type Body = any;
+
+/** The one deadline that there was, where a plan or a request has that one and no other. */
+const single = (plan: Body): Body => {
+  const [finish] = plan.deadlines;
+  const [before, after] = finish.rings;
+  const isAsThen =
+    plan.deadlines.length === 1 &&
+    finish.key === 'finish' &&
+    finish.length.by === 'routing' &&
+    finish.rings.length === 2 &&
+    JSON.stringify([before.tells, after.tells]) === '[["working"],["leads","working"]]';
+  const { calendar, leads } = plan;
+  return isAsThen ? { calendar, remindBefore: 0 - before.at, escalateAfter: after.at, escalateTo: leads } : plan;
+};
+
+/** Every plan in an answer, wherever it stands. */
+const inAll = (value: Body): Body => {
+  if (Array.isArray(value)) return value.map(inAll);
+  if (typeof value !== 'object' || value === null) return value;
+  const all = Object.fromEntries(Object.entries(value).map(([key, each]) => [key, inAll(each)]));
+  return Array.isArray(all.deadline?.deadlines) ? { ...all, deadline: single(all.deadline) } : all;
+};
+
+/** An answer of today in the shape of then, where only the shape is another: what is due has become a list since. */
+export function asThen(call: Call): Call {
+  const body = call.body as Body;
+  if (call.route === 'sheet' && Array.isArray(body?.deadlines)) {
+    const { deadlines, ...others } = body;
+    const [one, ...more] = deadlines;
+    if (more.length > 0) return call;
+    return {
+      ...call,
+      body: { ...others, fuse: one?.fuse ?? null, due: one?.due ?? null, dueWhy: one?.why ?? [] },
+    };
+  }
+  return { ...call, body: inAll(body) };
+}

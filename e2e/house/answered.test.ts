@@ -29,10 +29,10 @@ describe('what waits for its requester', () => {
     expect((await priya.call('myRequest', { params: { number } })).body.promise).toBe(
       'Paused: we need an answer from you. See “Messages”.',
     );
-    expect((await ilse.sheet(number)).fuse.state).toBe('paused');
+    expect((await ilse.sheet(number)).deadlines[0].fuse.state).toBe('paused');
     expect((await answer(number, 'Here they are.')).status).toBe(200);
     const sheet = await ilse.sheet(number);
-    expect([sheet.stage.key, sheet.fuse.state === 'paused']).toEqual(['in_hand', false]);
+    expect([sheet.stage.key, sheet.deadlines[0].fuse.state === 'paused']).toEqual(['in_hand', false]);
     expect(sheet.history.slice(-2).map((entry: { who: string; what: string }) => [entry.who, entry.what])).toEqual([
       ['Priya Nakamura-Lind', 'Message from the requester'],
       ['Tolvek', 'Waiting for papers → In hand'],

@@ -302,13 +302,13 @@ describe('time', () => {
     });
     await stranger.call('advanceClock', { body: { minutes: 20 * 24 * 60 } });
     const after = await maren.sheet(paused);
-    expect(after.fuse.state).toBe('paused');
-    expect(after.fuse.left).toBeCloseTo(sheet.fuse.left, -4);
+    expect(after.deadlines[0].fuse.state).toBe('paused');
+    expect(after.deadlines[0].fuse.left).toBeCloseTo(sheet.deadlines[0].fuse.left, -4);
     await maren.call('moveStage', {
       params: { number: paused },
       headers: onVersion(after.version),
       body: { stage: 'in_hand' },
     });
-    expect((await maren.sheet(paused)).fuse.state).not.toBe('late');
+    expect((await maren.sheet(paused)).deadlines[0].fuse.state).not.toBe('late');
   });
 });

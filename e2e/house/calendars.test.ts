@@ -68,12 +68,12 @@ describe('a working calendar', () => {
       .where(and(eq(timers.deadlineId, promise?.deadlines.id ?? ''), eq(timers.state, 'waiting')))
       .all();
     expect(ringing.map(({ at }) => at > (dues[0] ?? 0))).toContain(true);
-    const { history, due } = await maren.sheet(number);
+    const { history, deadlines: told } = await maren.sheet(number);
     expect(history.at(-1)).toMatchObject({
       who: 'Maren Okafor',
       what: expect.stringMatching(/^Due date: .+ → .+, because the calendar “Desk hours” changed$/),
     });
-    expect(history.at(-1).what).toContain(momentIn('en', 'moment', due, 'Europe/Dublin'));
+    expect(history.at(-1).what).toContain(momentIn('en', 'moment', told[0].due, 'Europe/Dublin'));
     expect((await put(STORM, before.version)).status).toBe(412);
 
     const now = await hours();

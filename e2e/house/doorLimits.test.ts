@@ -346,7 +346,7 @@ describe('a door that is removed', () => {
       confirm: await desk.tokenFor('waits@merrow.example', 'confirm'),
       kept: await desk.tokenFor('begun@merrow.example', 'go on'),
     };
-    const { fuse: __, ...before } = ok(await maren.call('sheet', { params: { number } }));
+    const { deadlines: __, ...before } = ok(await maren.call('sheet', { params: { number } }));
     expect(ok(await maren.call('doorRemoval', { params: { slug } }))).toEqual({
       waiting: 1,
       begun: 1,
@@ -369,7 +369,7 @@ describe('a door that is removed', () => {
     ] as const)
       expect([route, (await stranger.call(route, { params: { token } })).status]).toEqual([route, 404]);
     // But for the time that goes on.
-    const { fuse: _, ...after } = ok(await maren.call('sheet', { params: { number } }));
+    const { deadlines: _, ...after } = ok(await maren.call('sheet', { params: { number } }));
     expect(after).toEqual(before);
     expect(ok(await stranger.call('follow', { params: { token: follow } })).number).toBe(number);
     // Its address is nobody else’s: what was printed leads to no other form.

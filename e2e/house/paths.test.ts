@@ -268,7 +268,7 @@ describe('the time of a step', () => {
     const returned = ok(await decide(oskar, number, 'return', 'How deep is it?'));
     expect(returned).toMatchObject({ state: 'returned', more: false });
     const waits = await sheetOf(number);
-    expect([waits.stage.phase, waits.approval.state, waits.moves, waits.fuse.state]).toEqual([
+    expect([waits.stage.phase, waits.approval.state, waits.moves, waits.deadlines[0].fuse.state]).toEqual([
       ...['paused', 'waiting', [], 'paused'],
     ]);
     expect((await decide(oskar, number, 'return', 'And now?')).status).toBe(409);

@@ -1,5 +1,6 @@
 import { type Route, type RouteName, routes, trayKeys } from '@tolvek/contract';
 import { withStepsOf } from '@tolvek/core/approval';
+import type { DeadlineRule } from '@tolvek/core/deadline';
 import { newDoor } from '@tolvek/core/door';
 import { asking, designOf, type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
 import { newMailing } from '@tolvek/core/mailing';
@@ -31,6 +32,7 @@ const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
     'nobody-decides': true,
     'nobody-handles': true,
     returned: true,
+    due: true,
   } as const),
 };
 
@@ -264,6 +266,16 @@ async function closeMore(maren: Caller): Promise<void> {
   // One row names somebody who is not here later.
   const handler = { ways: [{ by: 'person' as const, person: desk.idOf('Declan Oyelaran') }] };
   const cells = { planted: '"Nobody takes this"' };
+  const tells = ['requester', 'working', 'leads'] as const;
+  const asked: DeadlineRule = {
+    ...{ key: 'asked', name: 'Asked about', begins: { on: 'arrival' }, length: { by: 'time', time: 9 * 3_600_000 } },
+    ...{ stands: { on: 'never' }, ends: { on: 'finished' } },
+    rings: [
+      { key: 'before', at: -3_600_000, tells, does: [] },
+      { key: 'after', at: 3_600_000, tells, does: [] },
+    ],
+  };
+  const deadline = { ...draft.deadline, deadlines: [...draft.deadline.deadlines, asked] };
   const row = { id: 'row-nobody', note: '', cells, outcome: { ...draft.routing.otherwise, path: null, handler } };
   const routing = {
     ...draft.routing,
@@ -271,7 +283,14 @@ async function closeMore(maren: Caller): Promise<void> {
     rows: [row, ...draft.routing.rows],
   };
   const body = {
-    draft: { ...draft, fields: [...draft.fields, ...fields], parts: [...draft.parts, ...parts], approval, routing },
+    draft: {
+      ...draft,
+      fields: [...draft.fields, ...fields],
+      parts: [...draft.parts, ...parts],
+      approval,
+      routing,
+      deadline,
+    },
   };
   // Closed first, so that nothing is asked for a moment that everybody could read.
   const { rules } = desk.register('site-access').access;
@@ -462,7 +481,8 @@ describe('a value in the restricted field', () => {
       body: { verdict: 'refuse', comment: 'Not in March.', seen: await as('Edda Kilbride').seen(turnedDown) },
     });
     left = await leftUndecided(as, (who) => who.submit('come-on-site', sent, { release: 2 }));
-    await stranger.call('advanceClock', { body: { minutes: 60 * 24 * 5 } });
+    // In steps, so that what is told before something is due is not too late.
+    for (let hours = 0; hours < 5 * 24; hours += 3) await stranger.call('advanceClock', { body: { minutes: 3 * 60 } });
     const late = await handler.sheet(outside);
     expect(
       (

@@ -1,3 +1,4 @@
+import { finishRule } from '@tolvek/core/deadline';
 import type { FormDesign } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -139,9 +140,10 @@ describe('two forms on one register', () => {
     ).key;
     const remind = (draft: FormDesign, minutes: number): FormDesign => ({
       ...draft,
-      deadline: { ...draft.deadline, remindBefore: minutes },
+      deadline: { ...draft.deadline, deadlines: [finishRule(minutes, 0)] },
     });
-    const reminds = async (form: string): Promise<number> => (await formOf(form)).draft.deadline.remindBefore;
+    const reminds = async (form: string): Promise<number> =>
+      -(await formOf(form)).draft.deadline.deadlines[0].rings[0].at;
     await edit(one, (draft) => remind(draft, 60));
     await release(one);
     expect(await reminds(other)).toBe(60);

@@ -77,10 +77,14 @@ describe('a request that is stuck', () => {
         body: { verdict: 'refuse', comment: 'Not in this weather.', seen: await decider.seen(number) },
       }),
     );
-    expect((await maren.sheet(number)).fuse.state).toBe('done');
+    expect((await maren.sheet(number)).deadlines[0].fuse.state).toBe('done');
     ok(await free(maren, number, 'in_hand', 'The weather has turned.'));
     const sheet = await maren.sheet(number);
-    expect([sheet.stage.key, sheet.approval.state, sheet.fuse.state === 'done']).toEqual(['in_hand', 'refused', false]);
+    expect([sheet.stage.key, sheet.approval.state, sheet.deadlines[0].fuse.state === 'done']).toEqual([
+      'in_hand',
+      'refused',
+      false,
+    ]);
   });
 
   it('went to the wrong place: it is handed over, its handler lets go, and the new team hears of it', async () => {
@@ -118,7 +122,7 @@ describe('a request that is stuck', () => {
   it('is a thing: it has no team and no priority to change', async () => {
     const [boat] = ok(await maren.call('ledger', { query: { tray: 'things' } })).rows;
     const sheet = await maren.sheet(boat.number);
-    expect([sheet.teams, sheet.priority, sheet.fuse, sheet.routing, sheet.due]).toEqual([[], null, null, null, null]);
+    expect([sheet.teams, sheet.priority, sheet.deadlines, sheet.routing]).toEqual([[], null, [], null]);
     const refused = await maren.call('reroute', {
       params: { number: boat.number },
       headers: await onVersion(maren, boat.number),

@@ -553,7 +553,11 @@ describe('a routing column', () => {
     const told = async (why: string) => {
       const { number } = (await priya.submit(form, { what: 'x', why })).body;
       const sheet = await ilse.sheet(number);
-      return JSON.stringify([sheet.routing, sheet.hops.map((hop: { label: string }) => hop.label), sheet.dueWhy]);
+      return JSON.stringify([
+        sheet.routing,
+        sheet.hops.map((hop: { label: string }) => hop.label),
+        sheet.deadlines[0].why,
+      ]);
     };
     const [rope, other] = [await told('rope'), await told('string')];
     expect(rope).toBe(other);

@@ -1,3 +1,4 @@
+import { finishRule } from '@tolvek/core/deadline';
 import { type FormDesign, RECIPES } from '@tolvek/core/form';
 import { designs, draftStates, requests } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
@@ -270,7 +271,7 @@ describe('lengths that no calendar reaches', () => {
   it('are findings, and no submit stumbles over them', async () => {
     const form = await made('Far away', 'FA', (design) => design);
     const { version, draft } = (await maren.call('form', { params: { key: form } })).body;
-    const far = { ...draft, deadline: { ...draft.deadline, remindBefore: 9e15, escalateAfter: 9e15 } };
+    const far = { ...draft, deadline: { ...draft.deadline, deadlines: [finishRule(9e15, 9e15)] } };
     const saved = await maren.call('saveDraft', {
       params: { key: form },
       headers: onVersion(version),
@@ -289,7 +290,7 @@ describe('lengths that no calendar reaches', () => {
     });
     db.$client
       .prepare(
-        "update design_states set content = json_set(content, '$.deadline.remindBefore', 9e15, '$.deadline.escalateAfter', 9e15) where design_id = ?",
+        "update design_states set content = json_set(content, '$.deadline.deadlines[0].rings[0].at', -9e15, '$.deadline.deadlines[0].rings[1].at', 9e15) where design_id = ?",
       )
       .run(desk.formId(form));
     expect((await priya.submit(form, { what: 'A boat', needed_by: '2026-12-20' })).status).toBe(200);

@@ -1,5 +1,6 @@
 import { type ApprovalPlan, type ApprovalStep, SILENCES } from '@tolvek/core/approval';
 import type { HandlerRule } from '@tolvek/core/assignment';
+import { type DeadlinePlan, MOST_DEADLINES, MOST_RINGS, MOST_WORKING_DAYS, type Ring } from '@tolvek/core/deadline';
 import {
   type Action,
   type DesignChange,
@@ -143,6 +144,75 @@ const approvalStep = exactly<ApprovalStep>()(
       .optional(),
   }),
 );
+const stagesNamed = z.array(key).max(60).readonly();
+const deadlineLength = z.discriminatedUnion('by', [
+  z.strictObject({ by: z.literal('routing') }),
+  z.strictObject({ by: z.literal('days'), days: z.int().min(0).max(MOST_WORKING_DAYS) }),
+  z.strictObject({ by: z.literal('time'), time: z.int().min(0) }),
+  z.strictObject({ by: z.literal('formula'), formula: formula, unit: z.enum(['days', 'hours']) }),
+  z.strictObject({
+    by: z.literal('field'),
+    field: fieldKey,
+    days: z.int().min(-MOST_WORKING_DAYS).max(MOST_WORKING_DAYS),
+    counted: z.enum(['working', 'any']),
+  }),
+]);
+const hearer = z.union([
+  z.enum(['working', 'team', 'leads', 'requester', 'deciding']),
+  z.strictObject({ group: key }),
+  z.strictObject({ person: z.string().max(64) }),
+  z.strictObject({ field: fieldKey }),
+]);
+const ring = exactly<Ring>()(
+  z.strictObject({
+    key,
+    at: z.int(),
+    again: z.int().min(60_000).optional(),
+    tells: z.array(hearer).max(10).readonly(),
+    does: z
+      .array(
+        z.discriminatedUnion('do', [
+          z.strictObject({ do: z.literal('priority'), to: z.enum(priorities) }),
+          z.strictObject({ do: z.literal('team'), team: key }),
+          z.strictObject({ do: z.literal('stage'), stage: key }),
+          z.strictObject({ do: z.literal('decide'), path: key }),
+        ]),
+      )
+      .max(4)
+      .readonly(),
+  }),
+);
+const deadlinePlan = exactly<DeadlinePlan>()(
+  z.strictObject({
+    calendar: key,
+    leads: key,
+    deadlines: z
+      .array(
+        z.strictObject({
+          key,
+          name: short,
+          when: z.string().max(4_000).optional(),
+          calendar: key.optional(),
+          begins: z.discriminatedUnion('on', [
+            z.strictObject({ on: z.literal('arrival') }),
+            z.strictObject({ on: z.literal('stages'), stages: stagesNamed }),
+          ]),
+          length: deadlineLength,
+          stands: z.discriminatedUnion('on', [
+            z.strictObject({ on: z.enum(['paused', 'never']) }),
+            z.strictObject({ on: z.literal('stages'), stages: stagesNamed }),
+          ]),
+          ends: z.discriminatedUnion('on', [
+            z.strictObject({ on: z.enum(['finished', 'answered', 'left']) }),
+            z.strictObject({ on: z.literal('stages'), stages: stagesNamed }),
+          ]),
+          rings: z.array(ring).max(MOST_RINGS).readonly(),
+        }),
+      )
+      .max(MOST_DEADLINES)
+      .readonly(),
+  }),
+);
 const approvalPlan = exactly<ApprovalPlan>()(
   z.strictObject({
     paths: z
@@ -209,12 +279,7 @@ export const formDesign = exactly<FormDesign>()(
     unique: z.array(unique).max(20),
     routing,
     approval: approvalPlan,
-    deadline: z.strictObject({
-      calendar: key,
-      remindBefore: z.int().min(0),
-      escalateAfter: z.int().min(0),
-      escalateTo: key,
-    }),
+    deadline: deadlinePlan,
     own: z.array(z.enum(OWN_PARTS)).max(3).optional(),
     editions: z.array(edition).max(60).readonly().optional(),
     updates: updates.optional(),
@@ -229,7 +294,7 @@ const named = z
 const formFileToday = exactly<FormFile>()(
   z.strictObject({
     format: z.literal('tolvek-form'),
-    version: z.literal(3),
+    version: z.literal(4),
     design: formDesign,
     needs: z.strictObject({
       groups: named,

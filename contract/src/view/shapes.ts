@@ -38,7 +38,10 @@ export const ledgerRow = z.object({
   priority: z.enum(priorities).nullable(),
   /** Something other forms point to: nothing is due, nobody handles it. */
   thing: z.boolean(),
+  /** What is due next. */
   fuse: fuse.nullable(),
+  /** What that is called; null where it is to be finished. */
+  dueFor: words.nullable(),
   due: moment.nullable(),
   updatedAt: moment,
 });
@@ -280,9 +283,20 @@ export const sheet = z.object({
   ),
   /** Changes that somebody sent by a form and that wait to be accepted. */
   proposals: z.array(proposalTold),
-  fuse: fuse.nullable(),
-  due: moment.nullable(),
-  dueWhy: z.array(words),
+  /** All that it is due by: what is open first, the nearest first. */
+  deadlines: z.array(
+    z.object({
+      key: z.string(),
+      name: words,
+      due: moment,
+      fuse,
+      state: z.enum(['open', 'over', 'ended']),
+      /** How the moment was reckoned. */
+      why: z.array(words),
+      /** What will ring for it, and who hears of it; in order. */
+      rings: z.array(z.object({ at: moment, what: words })),
+    }),
+  ),
   hops: z.array(hop),
   routing: z
     .object({

@@ -213,6 +213,8 @@ export const formRoutes = routesOf(formHeads, {
         closed: z.array(z.string()),
         opened: z.array(z.string()).optional(),
       }),
+      /** The calendars that deadlines can count by. */
+      calendars: z.array(z.object({ key: z.string(), name: z.string() })),
       today: z.string(),
       now: z.string(),
       vocabularies: z.array(vocabulary).readonly(),

@@ -36,6 +36,8 @@ export const SINKS = {
   routing: 'release',
   /** Who is asked to decide, where that hangs on the answers. */
   step: 'release',
+  /** Whether something is due, and when, where that hangs on the answers. */
+  deadline: 'release',
   instruction: 'release',
   computed: 'reading',
   carried: 'reading',

@@ -6,6 +6,7 @@ import {
   addWorkingTime,
   endOfDay,
   endOfWorkingDay,
+  finishRule,
   fuseAt,
   isOpen,
   lengthOf,
@@ -45,7 +46,7 @@ const night: WorkingCalendar = {
   ],
   holidays: [],
 };
-const plan = { calendar: 'desk', remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: 'leads' };
+const plan = finishRule(4 * HOUR, 0);
 const at = (iso: string): number => Date.parse(iso);
 /** Moments over four years, so that clock changes, holidays and leap days are among them. */
 const moments = fc
@@ -143,14 +144,14 @@ describe('a deadline', () => {
 
   it('reminds before and escalates at its end, and not while it is paused', () => {
     const [reminder, escalation] = timersFor(deadline, plan, desk);
-    expect(reminder).toEqual({ kind: 'reminder', at: at('2026-11-25T13:30:00Z') });
-    expect(escalation).toEqual({ kind: 'escalation', at: deadline.due });
+    expect(reminder).toEqual({ ring: 'reminder', at: at('2026-11-25T13:30:00Z') });
+    expect(escalation).toEqual({ ring: 'escalation', at: deadline.due });
     expect(timersFor(pauseDeadline(deadline, start + HOUR), plan, desk)).toEqual([]);
   });
 
   it('leaves out a reminder that would stand before the start', () => {
     const tight = planDeadline(desk, at('2026-11-23T15:00:00Z'), 0);
-    expect(timersFor(tight, plan, desk).map((timer) => timer.kind)).toEqual(['escalation']);
+    expect(timersFor(tight, plan, desk).map((timer) => timer.ring)).toEqual(['escalation']);
   });
 
   it('draws its fuse: burned, paused, late, done', () => {

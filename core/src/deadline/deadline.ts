@@ -1,16 +1,7 @@
 import { type Length, type Said, said } from '@tolvek/words';
 import type { WorkingCalendar } from './calendar.ts';
+import type { DeadlineRule } from './plan.ts';
 import { addWorkingTime, endOfWorkingDay, NeverOpen, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
-
-/** How a form keeps time. Lengths are ms of working time. */
-export interface DeadlinePlan {
-  /** Key of the working calendar. */
-  readonly calendar: string;
-  readonly remindBefore: number;
-  readonly escalateAfter: number;
-  /** Key of the group told when a deadline has passed. */
-  readonly escalateTo: string;
-}
 
 export interface Pause {
   readonly from: number;
@@ -22,14 +13,17 @@ export interface Pause {
 export interface Deadline {
   readonly start: number;
   readonly due: number;
-  /** Working time promised at the start, ms. */
+  /** Working time promised at the start, ms; of a date, how far it was away then. */
   readonly allowance: number;
+  /** 0 unless it is counted in days. */
   readonly workingDays: number;
+  /** What makes it so long: so many working days, so much working time, or a date, which does not move. */
+  readonly counted: 'days' | 'time' | 'date';
   readonly pauses: readonly Pause[];
 }
 
-/** What a request has until when to be finished; other deadlines have keys of their own. */
-export const FINISH = 'finish';
+/** How long a deadline is, once it is known: `days` and `time` (ms) of working time, or when it is due (epoch ms). */
+export type Span = { readonly days: number } | { readonly time: number } | { readonly due: number };
 
 /** A deadline as it is planned for a request, by its lasting name. */
 export interface PlannedDeadline {
@@ -38,7 +32,8 @@ export interface PlannedDeadline {
 }
 
 export interface Timer {
-  readonly kind: 'reminder' | 'escalation';
+  /** Key of the ring. */
+  readonly ring: string;
   readonly at: number;
 }
 
@@ -48,27 +43,60 @@ export interface Timer {
  */
 export const LONGEST_LENGTH = 400 * 24 * 3_600_000;
 
-/** The deadline for a request that arrived at `start`, allowed a number of working days. */
-export function planDeadline(calendar: WorkingCalendar, start: number, workingDays: number): Deadline {
-  const due = endOfWorkingDay(calendar, start, workingDays);
-  return { start, due, workingDays, allowance: workingTimeBetween(calendar, start, due), pauses: [] };
+/**
+ * The deadline for a request that arrived at `start`, allowed a number of working days, or as long as is said.
+ *
+ * @throws NeverOpen where the calendar does not reach that far.
+ */
+export function planDeadline(calendar: WorkingCalendar, start: number, length: number | Span): Deadline {
+  const span = typeof length === 'number' ? { days: length } : length;
+  const counted = 'days' in span ? 'days' : 'time' in span ? 'time' : 'date';
+  const due =
+    'days' in span
+      ? endOfWorkingDay(calendar, start, span.days)
+      : 'time' in span
+        ? addWorkingTime(calendar, start, span.time)
+        : span.due;
+  const allowance = 'time' in span ? span.time : workingTimeBetween(calendar, start, due);
+  return { start, due, workingDays: 'days' in span ? span.days : 0, counted, allowance, pauses: [] };
 }
 
-/** When to remind and escalate. A reminder that would stand before the start is left out. */
-export function timersFor(deadline: Deadline, plan: DeadlinePlan, calendar: WorkingCalendar): readonly Timer[] {
+/** What a deadline was planned with. */
+export const spanOf = ({ counted, workingDays, allowance, due }: Deadline): Span =>
+  counted === 'days' ? { days: workingDays } : counted === 'time' ? { time: allowance } : { due };
+
+const NOTHING_RUNG: ReadonlyMap<string, number> = new Map();
+
+/**
+ * When what rings. What would ring before the start is left out; what rang rings again only where that is said.
+ * `rung`: when each ring rang last (epoch ms), by its key.
+ */
+export function timersFor(
+  deadline: Deadline,
+  { rings }: Pick<DeadlineRule, 'rings'>,
+  calendar: WorkingCalendar,
+  rung: ReadonlyMap<string, number> = NOTHING_RUNG,
+): readonly Timer[] {
   if (isPaused(deadline)) return [];
-  const remind = reached(() => subtractWorkingTime(calendar, deadline.due, plan.remindBefore));
-  const escalate = reached(() =>
-    plan.escalateAfter === 0 ? deadline.due : addWorkingTime(calendar, deadline.due, plan.escalateAfter),
-  );
-  return [
-    ...(remind !== null && remind > deadline.start ? [{ kind: 'reminder' as const, at: remind }] : []),
-    ...(escalate !== null ? [{ kind: 'escalation' as const, at: escalate }] : []),
-  ];
+  return rings.flatMap(({ key: ring, at: off, again }): readonly Timer[] => {
+    const last = rung.get(ring);
+    if (last !== undefined && again === undefined) return [];
+    const at = reached(() => {
+      const first = around(calendar, deadline.due, off);
+      if (again === undefined) return first > deadline.start || off >= 0 ? first : null;
+      const from = Math.max(last ?? 0, first > deadline.start ? 0 : deadline.start);
+      return from < first ? first : addWorkingTime(calendar, from, again);
+    });
+    return at === null ? [] : [{ ring, at }];
+  });
 }
+
+/** The moment so much working time (ms) before (negative) or after another; the other itself for none. */
+const around = (calendar: WorkingCalendar, moment: number, off: number): number =>
+  off === 0 ? moment : off < 0 ? subtractWorkingTime(calendar, moment, -off) : addWorkingTime(calendar, moment, off);
 
 /** A moment, or null when no calendar reaches it. */
-function reached(moment: () => number): number | null {
+function reached(moment: () => number | null): number | null {
   try {
     return moment();
   } catch (error) {
@@ -79,9 +107,11 @@ function reached(moment: () => number): number | null {
 
 export const isPaused = (deadline: Deadline): boolean => deadline.pauses.at(-1)?.to === null;
 
-/** The clock stops at `at`. A deadline that is paused already stays as it is. */
+/** The clock stops at `at`. A deadline that is paused already stays as it is, and a date does not move. */
 export function pauseDeadline(deadline: Deadline, at: number): Deadline {
-  return isPaused(deadline) ? deadline : { ...deadline, pauses: [...deadline.pauses, { from: at, to: null }] };
+  return isPaused(deadline) || deadline.counted === 'date'
+    ? deadline
+    : { ...deadline, pauses: [...deadline.pauses, { from: at, to: null }] };
 }
 
 /**
@@ -97,11 +127,11 @@ export function resumeDeadline(deadline: Deadline, calendar: WorkingCalendar, at
 }
 
 /**
- * A deadline as another calendar has it: counted from its start, with all its pauses. By the calendar it
- * was counted with, it is the same.
+ * A deadline as another calendar or another length has it: counted from its start, with all its pauses. By the calendar
+ * and as long as it was, it is the same.
  */
-export function replanDeadline(deadline: Deadline, calendar: WorkingCalendar): Deadline {
-  let again = planDeadline(calendar, deadline.start, deadline.workingDays);
+export function replanDeadline(deadline: Deadline, calendar: WorkingCalendar, span: Span = spanOf(deadline)): Deadline {
+  let again = planDeadline(calendar, deadline.start, span);
   for (const { from, to } of deadline.pauses) {
     again = pauseDeadline(again, from);
     if (to !== null) again = resumeDeadline(again, calendar, to);
@@ -122,10 +152,10 @@ export interface Fuse {
   readonly left: number;
 }
 
-/** Draws the fuse at a moment; for a finished request, at the moment it was finished. */
+/** Draws the fuse at a moment; for one that has ended, at the moment it did. */
 export function fuseAt(
   deadline: Deadline,
-  plan: DeadlinePlan,
+  rule: Pick<DeadlineRule, 'rings'>,
   calendar: WorkingCalendar,
   now: number,
   finished: number | null,
@@ -134,8 +164,12 @@ export function fuseAt(
   const paused = isPaused(deadline) && finished === null;
   const stop = paused ? (deadline.pauses.at(-1)?.from ?? at) : at;
   const left = workingTimeBetween(calendar, stop, deadline.due);
-  const timers = timersFor(deadline, plan, calendar);
-  const reminder = timers.find((timer) => timer.kind === 'reminder');
+  const before = rule.rings.flatMap(({ at, ...ring }) => (at < 0 ? [{ at, key: ring.key }] : []));
+  const ticks = timersFor(deadline, { rings: before.map((ring) => ({ ...ring, tells: [], does: [] })) }, calendar).map(
+    (timer) => timer.at,
+  );
+  /** From the last that rings before it is due. */
+  const soon = ticks.length === 0 ? null : Math.max(...ticks);
   const length = Math.max(1, workingTimeBetween(calendar, deadline.start, deadline.due));
   const share = (moment: number): number =>
     Math.min(1, Math.max(0, workingTimeBetween(calendar, deadline.start, moment) / length));
@@ -153,10 +187,10 @@ export function fuseAt(
         ? 'paused'
         : left < 0 || now > deadline.due
           ? 'late'
-          : reminder && now >= reminder.at
+          : soon !== null && now >= soon
             ? 'soon'
             : 'calm';
-  return { state, burned, ticks: reminder ? [share(reminder.at)] : [], words: fuseWords(state, left, calendar), left };
+  return { state, burned, ticks: ticks.map(share), words: fuseWords(state, left, calendar), left };
 }
 
 /** What a requester may count on; null where there is nothing to say. `due`: epoch ms. */

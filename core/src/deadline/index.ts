@@ -1,9 +1,8 @@
 export { isClosedDay, type OpenHours, type SpecialDay, type WorkingCalendar, workingWeek } from './calendar.ts';
 export { CALENDAR } from './calendarDesign.ts';
+export { type Course, type CourseAsked, dueOf, prepareCourse, type Running } from './course.ts';
 export {
   type Deadline,
-  type DeadlinePlan,
-  FINISH,
   type Fuse,
   fuseAt,
   isPaused,
@@ -16,10 +15,40 @@ export {
   promiseInWords,
   replanDeadline,
   resumeDeadline,
+  type Span,
+  spanOf,
   type Timer,
   timersFor,
 } from './deadline.ts';
 export { dayBegins, type Period, periodAt } from './period.ts';
+export {
+  calendarFor,
+  calendarsOf,
+  conditionFor,
+  type DeadlineBegin,
+  type DeadlineEnd,
+  type DeadlineLength,
+  type DeadlinePlan,
+  type DeadlineRule,
+  type DeadlineStand,
+  deadlinesIn,
+  ESCALATION,
+  FINISH,
+  fieldsOfDeadlines,
+  finishRule,
+  formulasIn,
+  groupsOfDeadlines,
+  type Hearer,
+  hangsOn,
+  MOST_DEADLINES,
+  MOST_RINGS,
+  MOST_WORKING_DAYS,
+  REMINDER,
+  type Ring,
+  type RingAct,
+  ruleOf,
+  withFormulas,
+} from './plan.ts';
 export {
   dateAt,
   dateInWords,
@@ -30,6 +59,7 @@ export {
   momentInWords,
   wallClockAt,
 } from './wallClock.ts';
+export { deadlineName, doesInWords, hearerInWords, lengthInWords, type RingNames, ringInWords } from './words.ts';
 export {
   addWorkingTime,
   endOfDay,

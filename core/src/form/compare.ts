@@ -1,5 +1,6 @@
 import { LANGUAGE_NAMES, LANGUAGES, type Said, said, type Words } from '@tolvek/words';
 import { type ApprovalPath, type ApprovalStep, conditionOf, pathName } from '../approval/index.ts';
+import { deadlineName, lengthInWords } from '../deadline/index.ts';
 import { isSame } from '../design/index.ts';
 import type { Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
@@ -435,7 +436,7 @@ function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
         ? [rows(before), rows(after)]
         : part === 'approval'
           ? [stepsOf(before, was), stepsOf(after, is)]
-          : ['', ''];
+          : [deadlinesSaid(before), deadlinesSaid(after)];
     add(page, CHANGE_WORDS[part], old, fresh, hasOwn(after, part) ? 'form' : 'register');
   }
   return changes;
@@ -455,6 +456,17 @@ const stepsOf = (design: FormDesign, scope: Scope): Said => {
     paths: paths.map((path) => said('changes:path', { path: pathName(path), steps: of(path) })),
   });
 };
+
+const deadlinesSaid = (design: FormDesign): Said =>
+  said('changes:deadlines', {
+    deadlines: design.deadline.deadlines.map((rule) =>
+      said('changes:deadlineOf', {
+        deadline: deadlineName(rule),
+        length: lengthInWords(rule, (key) => partName(design, key)),
+        count: rule.rings.length,
+      }),
+    ),
+  });
 
 function stepSaid(step: ApprovalStep, scope: Scope): Said {
   const counted = { label: step.label, needed: step.needed, of: step.seats.length };

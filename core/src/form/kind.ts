@@ -1,4 +1,5 @@
 import { said } from '@tolvek/words';
+import { calendarsOf } from '../deadline/index.ts';
 import type { DesignKind } from '../design/index.ts';
 import { designsNamed } from '../register/index.ts';
 import { compareDesigns } from './compare.ts';
@@ -19,6 +20,6 @@ export const FORM: DesignKind<FormDesign, Surroundings> = {
     ...designsNamed(form.fields),
     ...groupsNamed(form),
     ...profileNamed(form),
-    { kind: 'calendar', key: form.deadline.calendar, at: said('pages:approval') },
+    ...calendarsOf(form.deadline).map((key) => ({ kind: 'calendar' as const, key, at: said('pages:approval') })),
   ],
 };

@@ -1,6 +1,7 @@
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { finishRule } from '../deadline/index.ts';
 import { type Edition, type FormDesign, mergeDesigns, RECIPES } from './index.ts';
 
 const base = RECIPES.find((recipe) => recipe.key === 'purchase')?.make({
@@ -76,7 +77,7 @@ const EDITS: readonly (readonly [string, (design: FormDesign) => FormDesign])[] 
       routing: { ...design.routing, rows: design.routing.rows.map((row) => ({ ...row, note: 'Above a sum' })) },
     }),
   ],
-  ['the reminder', (design) => ({ ...design, deadline: { ...design.deadline, remindBefore: 0 } })],
+  ['the reminder', (design) => ({ ...design, deadline: { ...design.deadline, deadlines: [finishRule(0, 0)] } })],
   ['an edition', (design) => ({ ...design, editions: [edition('one')] })],
 ];
 const some = fc.subarray([...EDITS.keys()]);

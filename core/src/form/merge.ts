@@ -15,6 +15,8 @@ const KEYED: Readonly<Record<string, (item: Json) => string>> = {
   options: (item) => String(item.key),
   editions: (item) => String(item.id),
   differences: (item) => differenceKey(item as never),
+  deadlines: (item) => String(item.key),
+  rings: (item) => String(item.key),
 };
 
 /** What two people made of the same draft of a form, put together. */

@@ -9,12 +9,14 @@ const each = (list: unknown, change: (item: Json) => Json): unknown =>
 /**
  * A form file of an earlier version as one of today, for the reader that checks it. Until the second a running number was
  * called `auto-number`, and an approval had one step decided by one group; until the third it had one path, and rows said
- * whether it was gone. What is no such file is given back as it is.
+ * whether it was gone; until the fourth there was one deadline, with a reminder before and one after. What is no such file
+ * is given back as it is.
  */
 export function ofToday(file: unknown): unknown {
   if (!isObject(file) || !isObject(file.design)) return file;
   if (file.version === 1) return ofToday({ ...file, version: 2, design: asInSecond(file.design) });
-  return file.version === 2 ? { ...file, version: 3, design: asInThird(file.design) } : file;
+  if (file.version === 2) return ofToday({ ...file, version: 3, design: asInThird(file.design) });
+  return file.version === 3 ? { ...file, version: 4, design: asInFourth(file.design) } : file;
 }
 
 const asInSecond = (design: Json): Json => ({
@@ -52,4 +54,26 @@ function byPath(outcome: unknown): unknown {
   if (!isObject(outcome) || typeof outcome.needsApproval !== 'boolean') return outcome;
   const { needsApproval, ...others } = outcome;
   return { ...others, path: needsApproval ? ONLY_PATH : null };
+}
+
+const asInFourth = (design: Json): Json => ({ ...design, deadline: inList(design.deadline) });
+
+/** One deadline as the finish in a list of them. */
+function inList(deadline: unknown): unknown {
+  if (!isObject(deadline) || 'deadlines' in deadline) return deadline;
+  const { remindBefore, escalateAfter, escalateTo, ...others } = deadline;
+  return {
+    ...others,
+    leads: escalateTo,
+    deadlines: [
+      {
+        ...{ key: 'finish', name: '', begins: { on: 'arrival' }, length: { by: 'routing' }, stands: { on: 'paused' } },
+        ends: { on: 'finished' },
+        rings: [
+          { key: 'reminder', at: 0 - Number(remindBefore), tells: ['working'], does: [] },
+          { key: 'escalation', at: Number(escalateAfter), tells: ['leads', 'working'], does: [] },
+        ],
+      },
+    ],
+  };
 }

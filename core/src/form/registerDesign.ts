@@ -95,6 +95,8 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
       rows: (item) => String(item.id),
       columns: (item) => String(item.id ?? item.key),
       options: (item) => String(item.key),
+      deadlines: (item) => String(item.key),
+      rings: (item) => String(item.key),
     },
     nameOf: ([place = '', key, deeper]) => {
       if ((place === 'fields' || place === 'stages') && key !== undefined) return named(place, key);

@@ -1,5 +1,6 @@
 import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
+import { finishRule } from '../deadline/index.ts';
 import type { Field, RawAnswers, RequestFacts } from '../register/index.ts';
 import {
   type Action,
@@ -88,7 +89,7 @@ function design(rules: readonly FormRule[], more: Partial<FormDesign> = {}): For
     approval: {
       paths: [{ id: 'path', label: '', steps: [{ id: 's', label: 'S', seats: [{ group: 'boats' }], needed: 1 }] }],
     },
-    deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'boats' },
+    deadline: { calendar: 'desk', leads: 'boats', deadlines: [finishRule(0, 0)] },
     ...more,
   };
 }

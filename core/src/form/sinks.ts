@@ -8,6 +8,7 @@ import {
   pathName,
   seatsPlanned,
 } from '../approval/index.ts';
+import { conditionFor, type DeadlineRule, deadlineName, fieldsOfDeadlines } from '../deadline/index.ts';
 import { placeholdersIn } from '../design/index.ts';
 import {
   columnsRead,
@@ -39,7 +40,7 @@ export interface FormSink extends Sink {
 }
 
 type Making = Pick<FormDesign, 'fields'> &
-  Partial<Pick<FormDesign, 'parts' | 'rules' | 'unique' | 'routing' | 'approval' | 'editions'>>;
+  Partial<Pick<FormDesign, 'parts' | 'rules' | 'unique' | 'routing' | 'approval' | 'deadline' | 'editions'>>;
 
 const values = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'value' }));
 const verdicts = (names: readonly string[]): Read[] => names.map((field) => ({ field, how: 'verdict' }));
@@ -102,6 +103,7 @@ export function sinksOf(design: Making): readonly FormSink[] {
     ...(routing && design.approval ? pathsUsed(routing, design.approval, pathsBegun(design.editions)) : []).flatMap(
       (path) => [...againSinks(path, fields), ...path.steps.flatMap((step) => stepSinks(step, fields))],
     ),
+    ...(design.deadline?.deadlines ?? []).flatMap((rule) => deadlineSinks(rule, fields)),
     ...parts.flatMap((part): FormSink[] => instructionSinks(part, fields)),
     ...(design.editions ?? []).flatMap((edition) => editionSinks(edition, design)),
   ];
@@ -440,6 +442,35 @@ function stepSinks(step: ApprovalStep, fields: readonly Field[]): readonly FormS
       at: 'step',
       fix: { fix: 'always-asked', step: step.id },
     },
+  ];
+}
+
+/** What a request is due by, and whether: whoever works on it sees the moment, and hears of it. */
+function deadlineSinks(rule: DeadlineRule, fields: readonly Field[]): readonly FormSink[] {
+  const { key, length } = rule;
+  const when = conditionFor(rule);
+  const made = (what: string, text: string, reads: readonly Read[]): FormSink => ({
+    kind: 'deadline',
+    id: `${what} ${key}`,
+    text,
+    says: (it) =>
+      said(`sinks:${what === 'due' ? 'due' : what === 'told' ? 'dueTold' : 'dueWhen'}`, {
+        ...{ deadline: deadlineName(rule), it },
+      }),
+    readers: { who: 'desk' },
+    reads,
+    page: 'approval',
+    at: key,
+    fix: null,
+  });
+  const told = fieldsOfDeadlines({ deadlines: [rule] }).filter(
+    (field) => length.by !== 'field' || field !== length.field,
+  );
+  return [
+    ...(when === null ? [] : [made('due-when', when, verdicts(readsOf(when, fields)))]),
+    ...(length.by === 'formula' ? [made('due', length.formula, values(readsOf(length.formula, fields)))] : []),
+    ...(length.by === 'field' ? [made('due', length.field, values(wholly([length.field], fields)))] : []),
+    ...told.map((field) => made('told', field, values(wholly([field], fields)))),
   ];
 }
 

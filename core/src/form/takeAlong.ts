@@ -1,6 +1,7 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { AccessRule } from '../access/index.ts';
 import { holdersPlanned, type SeatPlan, withStepsOf } from '../approval/index.ts';
+import { calendarsOf, deadlinesIn, groupsOfDeadlines, withFormulas } from '../deadline/index.ts';
 import type { Reference } from '../design/index.ts';
 import { groupsIn, inPlace, withoutPeople } from '../people/index.ts';
 import { designsNamed, type Field, isFilled, type Kind, type Preset, type Vocabulary } from '../register/index.ts';
@@ -11,7 +12,7 @@ import { isReferring } from './offers.ts';
 /** A form with all it needs, to be taken to another installation as one file. */
 export interface FormFile {
   readonly format: 'tolvek-form';
-  readonly version: 3;
+  readonly version: 4;
   readonly design: FormDesign;
   /** What the form names and another installation has to have, or something in its place. */
   readonly needs: Needs;
@@ -92,6 +93,7 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
     approval: withStepsOf(design.approval, (step) =>
       step.when === undefined ? step : { ...step, when: change(step.when) },
     ),
+    deadline: withFormulas(design.deadline, change),
     ...(design.editions ? { editions: design.editions.map(edition) } : {}),
   };
 }
@@ -115,7 +117,7 @@ export function groupsNamed(design: FormDesign): readonly Reference[] {
   const deciding = holdersPlanned(approval).flatMap((seat) => ('group' in seat ? [seat.group] : []));
   return [
     ...outcomesOf(routing).map(({ team }) => named(said('pages:routing'))(team)),
-    ...[...deciding, deadline.escalateTo].map(named(said('pages:approval'))),
+    ...[...deciding, ...groupsOfDeadlines(deadline)].map(named(said('pages:approval'))),
     ...fields.flatMap(({ label, type }) =>
       type.kind === 'person' || type.kind === 'people' ? type.from.map(named(label)) : [],
     ),
@@ -165,13 +167,13 @@ export function formFile(
   });
   return {
     format: 'tolvek-form',
-    version: 3,
+    version: 4,
     design,
     needs: {
       groups: [
         ...new Set([...groupsNeeded(design), ...access.rules.flatMap(({ audience }) => groupsIn(audience))]),
       ].map((key) => named(key, groups)),
-      calendars: [named(design.deadline.calendar, calendars)],
+      calendars: calendarsOf(design.deadline).map((key) => named(key, calendars)),
       vocabularies: vocabularies.filter((each) => names.vocabularies.includes(each.key)),
       registers: names.registers.map((key) => named(key, registers)),
     },
@@ -241,11 +243,7 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
       seats: step.seats.map(seatThere),
       ...(instead ? { instead: instead.map(seatThere) } : {}),
     })),
-    deadline: {
-      ...deadline,
-      escalateTo: group(deadline.escalateTo),
-      calendar: places.calendars[deadline.calendar] ?? deadline.calendar,
-    },
+    deadline: deadlinesIn(deadline, { group, calendar: (key) => places.calendars[key] ?? key }),
     ...(moved.editions
       ? {
           editions: moved.editions.map((edition) => ({

@@ -1,6 +1,7 @@
 import { english } from '@tolvek/words/english';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { finishRule } from '../deadline/index.ts';
 import { newDoor } from '../door/index.ts';
 import {
   compareDesigns,
@@ -66,7 +67,7 @@ const design: FormDesign = {
       { id: 'path', label: '', steps: [{ id: 's', label: 'Manager', seats: [{ group: 'managers' }], needed: 1 }] },
     ],
   },
-  deadline: { calendar: 'desk', remindBefore: 3_600_000, escalateAfter: 0, escalateTo: 'estates' },
+  deadline: { calendar: 'desk', leads: 'estates', deadlines: [finishRule(3_600_000, 0)] },
 };
 const facts = {
   requesterIsOutside: true,

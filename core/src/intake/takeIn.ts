@@ -1,5 +1,5 @@
 import { type ApprovalPath, type PathFor, preparePaths } from '../approval/index.ts';
-import { FINISH, type PlannedDeadline, planDeadline, type WorkingCalendar } from '../deadline/index.ts';
+import { type Course, type PlannedDeadline, prepareCourse, type WorkingCalendar } from '../deadline/index.ts';
 import { type Admission, admit, type Comer, type Coming, type DoorDesign, type DoorLimit } from '../door/index.ts';
 import { type FormDesign, prepareCompletion, refusalsOf } from '../form/index.ts';
 import {
@@ -16,6 +16,8 @@ import { type KeptRouting, keptRouting, prepareRouting, type Routed, type Router
 export interface IntakeContext {
   readonly now: number;
   readonly calendar: WorkingCalendar;
+  /** The others that deadlines count by, by key; the form’s own when nothing is said. */
+  readonly calendarOf?: (key: string) => WorkingCalendar;
   readonly facts: RequestFacts;
   readonly requester: Comer;
   /** Since when they have been filling in, and when the door was closed by hand, as far as the house knows. */
@@ -51,6 +53,8 @@ export interface PreparedForm {
   readonly route: Router;
   /** Who decides on a request, by the path that its row names. */
   readonly pathFor: PathFor;
+  /** What becomes of its deadlines as things happen. */
+  readonly course: Course;
   readonly takeIn: (door: DoorDesign | null, answers: RawAnswers, context: IntakeContext) => Intake;
 }
 
@@ -63,6 +67,7 @@ export function prepareIntake(design: FormDesign): PreparedForm {
   const scope = requestScope(design.fields);
   const route = prepareRouting(design.routing, scope);
   const pathFor = preparePaths(design.approval, scope);
+  const course = prepareCourse(design.deadline, scope);
   const takeIn: PreparedForm['takeIn'] = (door, answers, context) => {
     const admission =
       door &&
@@ -76,7 +81,12 @@ export function prepareIntake(design: FormDesign): PreparedForm {
       return { taken: true, values, request: { values, routed: null, routing: null, approval: null, deadlines: [] } };
     const slots = requestSlots(design.fields, values, context.facts);
     const routed = route(slots);
-    const deadline = planDeadline(context.calendar, context.now, routed.outcome.workingDays);
+    // What begins in a stage begins where it is known at which it is.
+    const begun = course(new Map(), {
+      ...{ now: context.now, at: { stage: '', phase: 'arrived' }, before: null, changed: true, answered: false },
+      ...{ workingDays: () => routed.outcome.workingDays, values, slots: () => slots },
+      calendar: context.calendarOf ?? (() => context.calendar),
+    });
     return {
       taken: true,
       values,
@@ -85,9 +95,9 @@ export function prepareIntake(design: FormDesign): PreparedForm {
         routed,
         routing: keptRouting(routed, route, values, context.facts),
         approval: pathFor(routed.outcome.path, slots),
-        deadlines: [{ key: FINISH, deadline }],
+        deadlines: [...begun].map(([key, { deadline }]) => ({ key, deadline })),
       },
     };
   };
-  return { complete, route, pathFor, takeIn };
+  return { complete, route, pathFor, course, takeIn };
 }

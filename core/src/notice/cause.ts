@@ -47,7 +47,8 @@ export type NoticeCause =
   /** Whoever decides asks for more before they do. */
   | { readonly kind: 'returned'; readonly by: string | null; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly finished: boolean }
-  | { readonly kind: 'reminder' | 'escalation' }
+  /** The deadline by key; the finish where nothing is said. `due`: to whoever asked. */
+  | { readonly kind: 'reminder' | 'escalation' | 'due'; readonly deadline?: string }
   /** To who follows a request: what happened, without what was written, and that. */
   | { readonly kind: 'news'; readonly by: string | null; readonly change: News; readonly text: string }
   /** To those who may accept a change that somebody sent by a form; the link in it leads to that change. */

@@ -53,8 +53,11 @@ export type NoticeEvent =
   | { readonly kind: 'message'; readonly from: string; readonly text: string; readonly files: readonly string[] }
   | { readonly kind: 'returned'; readonly by: string; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly is: 'paused' | 'resumed' | 'finished' }
-  | { readonly kind: 'reminder'; readonly left: Length; readonly due: number }
-  | { readonly kind: 'escalation'; readonly due: number; readonly handler: string }
+  /** `name`: what the deadline is called; null for the finish as it is called by itself. */
+  | { readonly kind: 'reminder'; readonly name: string | null; readonly left: Length; readonly due: number }
+  | { readonly kind: 'escalation'; readonly name: string | null; readonly due: number; readonly handler: string }
+  /** To whoever asked. */
+  | { readonly kind: 'due'; readonly name: Words; readonly due: number; readonly isPast: boolean }
   | { readonly kind: 'news'; readonly by: string; readonly what: Words; readonly text: string }
   | {
       readonly kind: 'proposed';
@@ -130,6 +133,8 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return reminder(event, context);
     case 'escalation':
       return escalation(event, context);
+    case 'due':
+      return due(event, context);
     case 'news':
       return news(event, context);
     case 'proposed':
@@ -311,19 +316,33 @@ const proposal = ({ accepted, by, reason }: Of<'proposal'>, { number, subject }:
   action: said('emails:seeRequest'),
 });
 
-const reminder = ({ left, due }: Of<'reminder'>, { number, subject }: NoticeContext): Gist => ({
-  subject: said('emails:reminder.subject', { left, subject, number }),
-  paragraphs: [said('emails:reminder.body', { due })],
+const reminder = ({ name, left, due }: Of<'reminder'>, { number, subject }: NoticeContext): Gist => ({
+  subject:
+    name === null
+      ? said('emails:reminder.subject', { left, subject, number })
+      : said('emails:reminder.named', { name, left, subject, number }),
+  paragraphs: [
+    name === null ? said('emails:reminder.body', { due }) : said('emails:reminder.namedBody', { name, due }),
+  ],
   action: openIt,
 });
 
-const escalation = ({ due, handler }: Of<'escalation'>, { number, subject }: NoticeContext): Gist => ({
-  subject: said('emails:overdue.subject', { subject, number }),
+const escalation = ({ name, due, handler }: Of<'escalation'>, { number, subject }: NoticeContext): Gist => ({
+  subject:
+    name === null
+      ? said('emails:overdue.subject', { subject, number })
+      : said('emails:overdue.named', { name, subject, number }),
   paragraphs: [
-    said('emails:overdue.body', { due }),
+    name === null ? said('emails:overdue.body', { due }) : said('emails:overdue.namedBody', { name, due }),
     handler ? said('emails:overdue.handler', { handler }) : said('emails:overdue.nobody'),
   ],
   action: openIt,
+});
+
+const due = ({ name, due: at, isPast }: Of<'due'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said('emails:due.subject', { name, subject, number }),
+  paragraphs: [said(isPast ? 'emails:due.past' : 'emails:due.body', { name, due: at })],
+  action: said('emails:seeRequest'),
 });
 
 /**

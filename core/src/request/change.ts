@@ -2,6 +2,7 @@ import { type Language, type Said, said, type Words } from '@tolvek/words';
 import type { ValueChange } from '../access/index.ts';
 import { type ApprovalPath, type LeadsTo, NOBODY, type Verdict } from '../approval/index.ts';
 import type { Chosen } from '../assignment/index.ts';
+import { deadlineName, ESCALATION, FINISH, REMINDER, ringInWords } from '../deadline/index.ts';
 import type { TakenIn } from '../intake/index.ts';
 import { holderOf } from '../people/index.ts';
 import type { Priority, Values } from '../register/index.ts';
@@ -38,6 +39,21 @@ export interface SeatGiven {
   readonly seat: string;
   readonly from: string;
   readonly to: string;
+}
+
+/**
+ * Something rang: `decide-reminder` for a step of a decision, else a ring of a deadline by its key. Histories of before say
+ * nothing of the deadline: it was the finish.
+ */
+export interface Rang {
+  readonly kind: 'rang';
+  readonly timer: string;
+  /** The deadline by key, and what it was called then; `at`: ms of working time from when it was due. */
+  readonly deadline?: string;
+  readonly name?: string;
+  readonly at?: number;
+  /** Whether anybody was told. */
+  readonly tells?: boolean;
 }
 
 /**
@@ -145,7 +161,7 @@ export type RequestChange =
   | { readonly kind: 'links-ended' | 'link-sent'; readonly of: string }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
   | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
-  | { readonly kind: 'rang'; readonly timer: 'reminder' | 'escalation' | 'decide-reminder' }
+  | Rang
   /** What a request held at first, where its arrival was not kept as data. */
   | { readonly kind: 'baseline'; readonly values: Values }
   /** What happened before it was kept as data, in the words of then. */
@@ -162,11 +178,22 @@ export interface ChangeNames {
   readonly calendar: (key: string) => string;
 }
 
-const RANG = {
-  reminder: 'history:reminded',
-  escalation: 'history:escalated',
-  'decide-reminder': 'history:deciderReminded',
-} as const;
+/** Deadlines that were told of in words of their own from the start: the finish, its reminder and what comes after it. */
+const RANG: Readonly<Record<string, Said>> = {
+  [REMINDER]: said('history:reminded'),
+  [ESCALATION]: said('history:escalated'),
+  'decide-reminder': said('history:deciderReminded'),
+};
+
+function rangInWords({ timer, deadline = FINISH, name = '', at, tells = true }: Rang): Said {
+  const known = deadline === FINISH && name === '' && tells ? RANG[timer] : undefined;
+  if (known) return known;
+  const when = ringInWords({ at: at ?? 0 });
+  return said(tells ? 'history:rang' : 'history:rangSilently', {
+    deadline: deadlineName({ key: deadline, name }),
+    when,
+  });
+}
 
 const PRIORITIES: Readonly<Record<string, Said>> = {
   high: said('priorities:high'),
@@ -285,7 +312,7 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       return said('history:due', { from: due(change.from), to: due(change.to), calendar });
     }
     case 'rang':
-      return said(RANG[change.timer]);
+      return rangInWords(change);
   }
 }
 

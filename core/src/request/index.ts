@@ -4,6 +4,7 @@ export {
   changeInWords,
   type Happening,
   priorityInWords,
+  type Rang,
   type RequestChange,
   type SeatGiven,
   type Through,

@@ -17,6 +17,7 @@ export { prepareRouting, type Routed, type Router, type RowReason } from './rout
 export {
   allRows,
   MOST as MOST_IN_TABLE,
+  outcomeOfRow,
   outcomesOf,
   pathsChosen,
   type RoutingColumn,

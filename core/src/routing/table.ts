@@ -1,4 +1,5 @@
 import type { HandlerRule } from '../assignment/index.ts';
+import { MOST_WORKING_DAYS } from '../deadline/index.ts';
 import type { Priority } from '../register/index.ts';
 
 export interface RoutingOutcome {
@@ -42,7 +43,7 @@ export interface RoutingTable {
 export const MOST = { rows: 1_000, columns: 40, signs: 200 } as const;
 
 /** Whether so many working days can be promised. */
-export const isPromise = (days: number): boolean => Number.isInteger(days) && days >= 0 && days <= 250;
+export const isPromise = (days: number): boolean => Number.isInteger(days) && days >= 0 && days <= MOST_WORKING_DAYS;
 
 type Rows = Pick<RoutingTable, 'rows' | 'otherwise'>;
 
@@ -54,6 +55,9 @@ export const allRows = ({ rows, otherwise }: Rows): readonly Pick<RoutingRow, 'i
 
 /** The outcomes of all rows, the last included. */
 export const outcomesOf = (table: Rows): readonly RoutingOutcome[] => allRows(table).map(({ outcome }) => outcome);
+
+/** What a row comes to, by its place: 1 for the first, one more than there are rows for the last one. */
+export const outcomeOfRow = (table: Rows, row: number): RoutingOutcome | undefined => outcomesOf(table)[row - 1];
 
 /** The ids of the paths that rows of a table choose. */
 export const pathsChosen = (table: Rows): ReadonlySet<string> =>

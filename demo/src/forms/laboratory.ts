@@ -1,4 +1,5 @@
 import { asking, designOf } from '@tolvek/core/form';
+import { FIRST_LOOK, SAMPLES_HERE, withDeadlines } from './deadlines.ts';
 import { computed, type DemoForm, deskOnly, ground, options, rule, section } from './ground.ts';
 
 const design = designOf(
@@ -78,7 +79,7 @@ export const laboratory: DemoForm = {
   desk: 'lab',
   doors: { staff: true, outside: false },
   design: {
-    ...design,
+    ...withDeadlines(design, [FIRST_LOOK, SAMPLES_HERE]),
     intro: 'The Analytical Lab measures nutrients, trace metals and chlorophyll.',
     rules: [
       rule(

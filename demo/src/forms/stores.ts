@@ -1,4 +1,5 @@
 import { asking, designOf, type FormDesign, RECIPES } from '@tolvek/core/form';
+import { WEEKLY, withDeadlines } from './deadlines.ts';
 import { calledSo, computed, type DemoForm, ground, options, rule, section } from './ground.ts';
 
 const made = (recipe: string, title: string, team: string) => {
@@ -174,7 +175,7 @@ export const concern: DemoForm = {
   desk: 'site-safety',
   doors: { staff: true, outside: false },
   design: {
-    ...made('confidential', 'Concern report', 'site-safety'),
+    ...withDeadlines(made('confidential', 'Concern report', 'site-safety'), [WEEKLY]),
     intro: 'Tell us what went wrong, or nearly did.',
   },
 };

@@ -1,86 +1,144 @@
-import { type Deadline, type DeadlinePlan, pauseDeadline, replanDeadline, resumeDeadline } from '@tolvek/core/deadline';
-import { inArray } from 'drizzle-orm';
+import {
+  type Course,
+  type CourseAsked,
+  calendarFor,
+  type DeadlinePlan,
+  dueOf,
+  hangsOn,
+  type Running,
+  replanDeadline,
+  ruleOf,
+  type WorkingCalendar,
+} from '@tolvek/core/deadline';
+import { outcomeOfRow } from '@tolvek/core/routing';
+import { and, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { adding, changing } from '../platform/adding.ts';
-import type { Transaction } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
+import { holdsThings, registerById } from '../register/queries.ts';
 import { dueIs, type Follower } from '../request/change.ts';
-import type { ShownRow } from '../request/queries.ts';
-import { type DeadlineRow, deadlineIn, deadlinesOf } from './queries.ts';
+import { slotsOfRequest } from '../request/facts.ts';
+import { requestById, type ShownRow } from '../request/queries.ts';
+import { type DeadlineRow, deadlinesOf, runningIn } from './queries.ts';
 import { deadlines, timers } from './tables.ts';
 import { addTimers, dropTimers, resetTimers } from './timers.ts';
 
 const addDeadline = adding(deadlines);
 
-const planOf = (tx: Transaction, request: ShownRow): DeadlinePlan =>
-  releaseById(tx, request.releaseId).release.design.deadline;
-
-const changeDeadline = changing(deadlines, ['start', 'due', 'allowance', 'workingDays', 'pauses', 'state']);
-
-/** What can bring a request to another stage. */
-const MOVES: ReadonlySet<string> = new Set([
-  ...['stage', 'freed', 'withdrawn', 'decided', 'decided-anew', 'returned', 'answered', 'sent-to-decide'],
+const changeDeadline = changing(deadlines, [
+  ...(['start', 'due', 'allowance', 'workingDays', 'counted', 'pauses', 'state', 'endedAt'] as const),
 ]);
 
-/**
- * Deadlines and their timers follow a request: they begin when it arrives, stand still while it is
- * paused, end when it is finished, and begin again where it is taken up again. What it is due by is
- * the nearest that is open.
- */
-export const followDeadlines: Follower = (work, request, change, before) => {
-  if (change.kind === 'arrived') {
-    begin(work, request, change.taken?.deadlines ?? []);
-    return undefined;
-  }
-  if (change.kind === 'due') return replan(work, request);
-  if (!before || before.phase === request.phase || !MOVES.has(change.kind)) return undefined;
-  const { tx, now } = work;
-  const rows = deadlinesOf(tx, request.id);
-  const plan = planOf(tx, request);
-  const calendar = calendarOf(tx, plan.calendar);
-  const isOver = request.phase === 'finished';
-  const dues = rows.map((row) => {
-    const was = deadlineIn(row);
-    const is =
-      request.phase === 'paused'
-        ? pauseDeadline(was, now)
-        : before.phase === 'paused'
-          ? resumeDeadline(was, calendar, now)
-          : was;
-    const state = isOver ? 'ended' : 'open';
-    if (is !== was || state !== row.state) changeDeadline(tx, { ...is, state, id: row.id });
-    // What stands still, ends or begins again rings otherwise.
-    if (isOver) dropTimers(tx, row);
-    else if (!request.trial && (is !== was || row.state === 'ended')) resetTimers(tx, row, is, plan);
-    return is.due;
-  });
-  return dues.length > 0 ? dueIs(work, request, Math.min(...dues)) : undefined;
-};
-
-/** Counts what is open anew by the calendar in force. */
-function replan(work: Work, request: ShownRow): ShownRow | undefined {
-  const { tx } = work;
-  const plan = planOf(tx, request);
-  const calendar = calendarOf(tx, plan.calendar);
-  const dues = deadlinesOf(tx, request.id).map((row) => {
-    if (row.state !== 'open') return row.due;
-    const is = replanDeadline(deadlineIn(row), calendar);
-    changeDeadline(tx, { ...is, state: row.state, id: row.id });
-    if (!request.trial) resetTimers(tx, row, is, plan);
-    return is.due;
-  });
-  return dues.length > 0 ? dueIs(work, request, Math.min(...dues)) : undefined;
+/** How a request keeps time: the plan of the release it came by, and what it makes of what happens. */
+function planOf(db: Reader, request: ShownRow): { readonly plan: DeadlinePlan; readonly course: Course } {
+  const { release, course } = releaseById(db, request.releaseId);
+  return { plan: release.design.deadline, course };
 }
 
-function begin({ tx }: Work, request: ShownRow, planned: readonly { key: string; deadline: Deadline }[]): void {
-  const state = request.phase === 'finished' ? 'ended' : 'open';
-  for (const { key, deadline } of planned) {
-    const row: DeadlineRow = { ...deadline, id: newId(), requestId: request.id, key, state };
-    addDeadline(tx, row);
-    if (!request.trial && state === 'open') addTimers(tx, row, deadline, planOf(tx, request));
+/** A calendar by its key. */
+type CalendarOf = (key: string) => WorkingCalendar;
+
+/** What can be read of a request where its deadlines hang on it. */
+function readOf(db: Reader, request: ShownRow): Pick<CourseAsked, 'workingDays' | 'values' | 'slots'> {
+  return {
+    values: request.values,
+    slots: () => slotsOfRequest(db, request, registerById(db, request.registerId)),
+    workingDays: () => {
+      const { routing } = releaseById(db, request.releaseId).release.design;
+      const row = requestById(db, request.id)?.routed?.row;
+      return row === undefined ? null : (outcomeOfRow(routing, row)?.workingDays ?? null);
+    },
+  };
+}
+
+/** Whether something in a plan hangs on what a request holds. */
+const hangsOnAnswers = ({ deadlines: all }: DeadlinePlan): boolean => all.some(hangsOn);
+
+const ANSWERS: ReadonlySet<string> = new Set(['values', 'claimed', 'same-person']);
+
+/**
+ * Deadlines and their timers follow a request: they begin when it arrives or comes to a stage, stand still, end by their
+ * own rules or with it, and begin again where it is taken up again. What it is due by is the nearest that is open.
+ */
+export const followDeadlines: Follower = (work, request, change, before) => {
+  const { tx, now } = work;
+  if (holdsThings(registerById(tx, request.registerId))) return undefined;
+  if (change.kind === 'due') return settle(work, request, countedAnew(tx, request, now));
+  const { plan, course } = planOf(tx, request);
+  const hasMoved = before === null || before.stage !== request.stage || before.phase !== request.phase;
+  const changed = ANSWERS.has(change.kind) && hangsOnAnswers(plan);
+  const answered = change.kind === 'said' && change.to === 'requester' && !change.byRequester;
+  const isAnswer = answered && plan.deadlines.some(({ ends }) => ends.on === 'answered');
+  if (!hasMoved && !changed && !isAnswer) return undefined;
+  const had =
+    change.kind === 'arrived'
+      ? new Map<string, Running>(
+          (change.taken?.deadlines ?? []).map(({ key, deadline }) => [key, { deadline, state: 'open', endedAt: null }]),
+        )
+      : runningIn(deadlinesOf(tx, request.id));
+  const is = course(had, {
+    ...{ now, at: request, before, changed, answered, ...readOf(tx, request) },
+    calendar: (key) => calendarOf(tx, key),
+  });
+  return settle(work, request, is);
+};
+
+/**
+ * The deadlines of a request counted anew by the calendars in force, or by others; what is over stays as it is. Keeps
+ * nothing.
+ */
+export function countedAnew(
+  db: Reader,
+  request: ShownRow,
+  now: number,
+  calendar: CalendarOf = (key) => calendarOf(db, key),
+): ReadonlyMap<string, Running> {
+  const { plan, course } = planOf(db, request);
+  const counted = [...runningIn(deadlinesOf(db, request.id))].map(([key, running]): [string, Running] => {
+    const rule = ruleOf(plan, key);
+    if (!rule || running.state !== 'open') return [key, running];
+    return [key, { ...running, deadline: replanDeadline(running.deadline, calendar(calendarFor(plan, rule))) }];
+  });
+  const at = { now, at: request, before: request, changed: hangsOnAnswers(plan), answered: false };
+  return course(new Map(counted), { ...at, ...readOf(db, request), calendar });
+}
+
+/** Stores where the deadlines of a request are, and when they ring; what has not changed stays as it is. */
+function settle(work: Work, request: ShownRow, is: ReadonlyMap<string, Running>): ShownRow | undefined {
+  const { tx } = work;
+  const { plan } = planOf(tx, request);
+  const rows = new Map(deadlinesOf(tx, request.id).map((row) => [row.key, row]));
+  const was = runningIn([...rows.values()]);
+  for (const [key, row] of rows) if (!is.has(key)) dropDeadline(tx, row);
+  for (const [key, running] of is) {
+    const rule = ruleOf(plan, key);
+    const row = rows.get(key);
+    if (!rule || (row && isSame(running, was.get(key)))) continue;
+    const { state, endedAt, deadline } = running;
+    const stored = { ...deadline, state, endedAt, id: row?.id ?? newId() };
+    const owner = { id: stored.id, requestId: request.id };
+    if (row) changeDeadline(tx, stored);
+    else addDeadline(tx, { ...stored, requestId: request.id, key });
+    if (request.trial) continue;
+    const ringing = { rule, calendar: calendarOf(tx, calendarFor(plan, rule)) };
+    if (!row && state === 'open') addTimers(tx, owner, deadline, ringing);
+    else if (state === 'open') resetTimers(tx, owner, deadline, ringing);
+    else if (row) dropTimers(tx, owner);
   }
+  return is.size > 0 ? dueIs(work, request, dueOf(is)) : undefined;
+}
+
+const isSame = (one: Running, other: Running | undefined): boolean => JSON.stringify(one) === JSON.stringify(other);
+
+/** Takes away a deadline that is there no more, with what would ring for it. */
+function dropDeadline(tx: Transaction, { id, requestId }: DeadlineRow): void {
+  tx.delete(timers)
+    .where(and(eq(timers.requestId, requestId), eq(timers.deadlineId, id)))
+    .run();
+  tx.delete(deadlines).where(eq(deadlines.id, id)).run();
 }
 
 /** Takes away the deadlines of requests that are deleted, with their timers. */

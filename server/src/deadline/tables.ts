@@ -18,8 +18,14 @@ export const deadlines = sqliteTable(
     /** Working time promised at the start, ms. */
     allowance: integer().notNull(),
     workingDays: integer().notNull(),
+    counted: text({ enum: ['days', 'time', 'date'] })
+      .notNull()
+      .default('days'),
     pauses: text({ mode: 'json' }).notNull().$type<readonly Pause[]>(),
-    state: text({ enum: ['open', 'ended'] }).notNull(),
+    /** `over`: its own end has come; `ended`: with the request. */
+    state: text({ enum: ['open', 'over', 'ended'] }).notNull(),
+    /** When it was over or ended, epoch ms; null while it is open, and for what ended before this was kept. */
+    endedAt: integer(),
   },
   (table) => [uniqueIndex('deadlines_request').on(table.requestId, table.key)],
 );
@@ -34,7 +40,8 @@ export const timers = sqliteTable(
       .references(() => requests.id),
     /** The deadline it belongs to; null for one of before deadlines had rows of their own. */
     deadlineId: text().references(() => deadlines.id),
-    kind: text({ enum: ['reminder', 'escalation'] }).notNull(),
+    /** Which ring of the deadline, by key. */
+    ring: text('kind').notNull(),
     at: integer().notNull(),
     state: text({ enum: ['waiting', 'done', 'dropped'] }).notNull(),
   },

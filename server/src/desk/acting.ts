@@ -2,6 +2,7 @@ import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { NamedAction } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
+import type { Happening } from '@tolvek/core/request';
 import { refused, said, type Words } from '@tolvek/words';
 import { roundOf, stepOf } from '../approval/queries.ts';
 import { releaseById } from '../form/queries.ts';
@@ -10,7 +11,7 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { notAllowed, notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
-import { stageWithRole } from '../register/queries.ts';
+import { type RegisterRow, stageWithRole } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { slotsOfRequest } from '../request/facts.ts';
 import { putFollower } from '../request/followers.ts';
@@ -73,7 +74,11 @@ function done(work: Work, viewer: Viewer, open: OpenRequest<RequestRow>, { actio
 type Begins = Extract<NamedAction, { does: 'begin' }>;
 
 /** Why a request can’t be decided by a path now: it is decided just now, was approved by it, or is over; null where it can. */
-export function whyNotBegin(db: Reader, { request }: OpenRequest<RequestRow>, { path }: Begins): Words | null {
+export function whyNotBegin(
+  db: Reader,
+  { request }: Pick<OpenRequest<RequestRow>, 'request'>,
+  { path }: Pick<Begins, 'path'>,
+): Words | null {
   if (request.phase === 'finished') return said('answers:beginFinished');
   const round = roundOf(db, request.id);
   if (round?.state === 'open') return said('answers:beginWaits', { step: stepOf(round).label, since: round.openedAt });
@@ -86,15 +91,25 @@ export function whyNotBegin(db: Reader, { request }: OpenRequest<RequestRow>, { 
 
 /** Has a request decided by a path. @throws Problem 409 where that can’t be now, or none of its steps applies. */
 function beginPath(work: Work, open: OpenRequest<RequestRow>, action: Begins): void {
-  const { request, register } = open;
-  const { tx } = work;
-  const why = whyNotBegin(tx, open, action);
-  if (why) throw new Problem(409, 'no-decision', refused('cannotAct', { why }));
-  const { pathFor } = releaseById(tx, request.releaseId);
-  const path = pathFor(action.path, slotsOfRequest(tx, request, register));
-  if (!path) throw new Problem(409, 'no-decision', refused('cannotAct', { why: said('answers:beginNoStep') }));
-  const { key } = stageWithRole(register, 'deciding');
-  changeRequest(work, request, { kind: 'sent-to-decide', from: request.stage, to: key, path });
+  const begun = pathNow(work.tx, open.request, open.register, action.path);
+  if ('why' in begun) throw new Problem(409, 'no-decision', refused('cannotAct', { why: begun.why }));
+  changeRequest(work, open.request, begun);
+}
+
+type Begun = Extract<Happening, { kind: 'sent-to-decide' }>;
+
+/** What has a request decided by a path, by its id, now; or why that can’t be. */
+export function pathNow(
+  db: Reader,
+  request: RequestRow,
+  register: RegisterRow,
+  id: string,
+): Begun | { readonly why: Words } {
+  const why = whyNotBegin(db, { request }, { path: id });
+  if (why) return { why };
+  const path = releaseById(db, request.releaseId).pathFor(id, slotsOfRequest(db, request, register));
+  if (!path) return { why: said('answers:beginNoStep') };
+  return { kind: 'sent-to-decide', from: request.stage, to: stageWithRole(register, 'deciding').key, path };
 }
 
 /** Whom a question is put to besides those who work on the request: who stands in a field, whether its reader may read that or not. */

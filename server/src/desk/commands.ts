@@ -27,7 +27,7 @@ import { changeRequest } from '../request/change.ts';
 import { changeAnswers } from '../request/changeAnswers.ts';
 import { stagesBefore } from '../request/history.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
-import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
+import { isOwnOf, type RequestRow, requestByNumber, type ShownRow } from '../request/queries.ts';
 import { movesOf } from './moves.ts';
 import { openTo } from './openTo.ts';
 
@@ -176,13 +176,26 @@ export function reroute(
     if (input.priority !== row.priority)
       change({ kind: 'priority', from: row.priority, to: input.priority, ...(input.team === row.team ? why : {}) });
     if (input.team !== row.team) {
-      const { handlerId } = row;
-      change({ kind: 'team', from: row.team, to: input.team, ...why });
-      const stays = membersOf(work.tx, input.team).some((person) => person.id === handlerId);
-      if (handlerId !== null && !stays) change({ kind: 'handler', from: handlerId, to: null });
+      row = handOver(by(work, viewer.personId), row, input.team, { ...why, onVersion: version });
+      version = row.version;
     }
     return { version };
   });
+}
+
+/** Gives a request to another team; a handler who is not in it lets go of it. `onVersion`: as for any change. */
+export function handOver<Row extends ShownRow>(
+  work: Work,
+  request: Row,
+  team: string,
+  { onVersion, ...why }: { readonly reason?: string; readonly onVersion?: number } = {},
+): Row {
+  const { handlerId } = request;
+  const moved = changeRequest(work, request, { kind: 'team', from: request.team, to: team, ...why }, onVersion);
+  const stays = membersOf(work.tx, team).some((person) => person.id === handlerId);
+  return handlerId === null || stays
+    ? moved
+    : changeRequest(work, moved, { kind: 'handler', from: handlerId, to: null }, onVersion && moved.version);
 }
 
 /** Who may be given a request: active members of its team; a thing, those of its register’s desk. */

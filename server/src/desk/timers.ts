@@ -6,8 +6,8 @@ import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { inTurns } from '../platform/turns.ts';
 import { type Work, write } from '../platform/work.ts';
-import { changeRequest } from '../request/change.ts';
 import { requestById } from '../request/queries.ts';
+import { ringOf } from './ringing.ts';
 import { ringFor } from './silence.ts';
 
 /** What is due: a timer of a deadline, or a step of a decision. */
@@ -33,7 +33,7 @@ function ring(work: Work, due: Due): number {
     if (request) ringFor(work, request, due.step);
     return 1;
   }
-  const { id, requestId, kind } = due.timer;
+  const { id, requestId } = due.timer;
   const claimed = tx
     .update(timers)
     .set({ state: 'done' })
@@ -41,7 +41,7 @@ function ring(work: Work, due: Due): number {
     .run();
   const request = requestById(tx, requestId);
   if (claimed.changes === 0 || !request || request.phase === 'finished') return claimed.changes;
-  changeRequest(work, request, { kind: 'rang', timer: kind });
+  ringOf(work, request, due.timer);
   return 1;
 }
 

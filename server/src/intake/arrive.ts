@@ -143,7 +143,16 @@ export function consider(db: Reader, arriving: Arriving, now: number): Considere
     : () => 0;
   const { since = null } = arriving;
   const came = { since, shutAt: door && since !== null ? shutAt(db, door) : null };
-  const context = { now, calendar, facts, requester: admits, came, used, holds: register.holds };
+  const context = {
+    now,
+    calendar,
+    calendarOf: (key: string) => calendarOf(db, key),
+    facts,
+    requester: admits,
+    came,
+    used,
+    holds: register.holds,
+  };
   const intake = asked.takeIn(door?.design ?? null, answers, context);
   const here = { facts, calendar, edition: asked.edition };
   if ('refusal' in intake) return { ...here, is: 'refused', refusal: intake.refusal };

@@ -7,6 +7,7 @@ import type { RawAnswers, Values } from '@tolvek/core/register';
 import { refused, said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
+import { finishOf } from '../deadline/queries.ts';
 import { keptByOthers } from '../door/admission.ts';
 import { leaveLine } from '../door/line.ts';
 import { type DoorRow, doorById, doorBySlug } from '../door/queries.ts';
@@ -301,7 +302,8 @@ export function sentState(db: Reader, token: string, now: number, reads: Languag
   }
   if (!request) throw new Problem(410, 'link-expired', refused('confirmExpired'));
   const design = inLanguage(releaseById(db, request.releaseId).release.design, reads);
-  const due = request.due === null ? null : iso(request.due);
+  const finish = finishOf(db, request.id);
+  const due = finish === null ? null : iso(finish);
   return { state: 'arrived', form: design.title, number: request.number, due };
 }
 
@@ -660,6 +662,7 @@ function whoseIs(
 
 /** What is said of a request once it came in: its number, until when, and the words of its door. */
 function arrivedFrom(db: Reader, door: DoorRow, request: RequestRow) {
-  const { number, due } = request;
+  const { number, id } = request;
+  const due = finishOf(db, id);
   return { number, due: due === null ? null : iso(due), says: confirmationOf(db, door, request) };
 }

@@ -1,4 +1,6 @@
+import { type DeadlinePlan, FINISH, type Hearer, ruleOf } from '@tolvek/core/deadline';
 import type { News } from '@tolvek/core/notice';
+import { own } from '@tolvek/core/own';
 import { type StandIn, wordOf } from '@tolvek/core/people';
 import { fileName } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
@@ -117,7 +119,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       tellNobody(work, request, change);
       break;
     case 'rang':
-      tellOfTimer(work, request, change.timer);
+      tellOfRing(work, request, change);
       break;
     case 'values':
   }
@@ -166,7 +168,10 @@ function tellDeciders(
 
 /** Who hears of delays, besides whoever works on it. */
 const leadsOf = ({ tx }: Work, request: ShownRow): readonly string[] =>
-  membersOf(tx, releaseById(tx, request.releaseId).release.design.deadline.escalateTo).map(({ id }) => id);
+  membersOf(tx, planOf({ tx }, request).leads).map(({ id }) => id);
+
+const planOf = ({ tx }: Pick<Work, 'tx'>, request: ShownRow): DeadlinePlan =>
+  releaseById(tx, request.releaseId).release.design.deadline;
 
 /** Asks those who take the place of others from now on what those are asked: each request once. */
 export function tellStandIns(work: Work, standing: readonly StandIn[]): void {
@@ -297,15 +302,35 @@ function tellNobody(work: Telling, request: ShownRow, { step }: Of<'nobody-decid
   notify(work, request, [...leadsOf(work, request), ...movers], { kind: 'nobody-decides', step });
 }
 
-function tellOfTimer(work: Telling, request: ShownRow, timer: Of<'rang'>['timer']): void {
-  const working = workingOn(work, request);
-  // A decision that is waited for is what holds it up: whoever decides is reminded.
-  const isWaiting = isDeciding(work, request);
-  if (isWaiting) tellDeciders(work, request, { again: true });
-  if (timer === 'decide-reminder') return;
-  if (timer === 'reminder') {
-    if (!isWaiting) notify(work, request, working, { kind: 'reminder' });
+/** Whoever is to hear of a ring hears of it, each once; what waits for a decision reminds whoever has to decide. */
+function tellOfRing(work: Telling, request: ShownRow, { timer, deadline = FINISH, tells = true }: Of<'rang'>): void {
+  if (timer === 'decide-reminder') {
+    tellDeciders(work, request, { again: true });
     return;
   }
-  notify(work, request, [...leadsOf(work, request), ...working], { kind: 'escalation' });
+  const ring = ruleOf(planOf(work, request), deadline)?.rings.find(({ key }) => key === timer);
+  if (!ring || !tells) return;
+  const kind = ring.at < 0 ? 'reminder' : 'escalation';
+  const isDecided = isDeciding(work, request);
+  if (ring.tells.includes('deciding') || (isDecided && ring.tells.includes('working')))
+    tellDeciders(work, request, { again: true });
+  // While it is decided, whoever works on it can do nothing about it; when it is due they hear of it all the same.
+  const heard = ring.tells.flatMap((hearer) =>
+    hearer === 'working' && isDecided && kind === 'reminder' ? [] : hearersOf(work, request, hearer),
+  );
+  const desk = [...new Set(heard)].filter((id) => id !== request.requesterId);
+  notify(work, request, desk, { kind, deadline });
+  if (ring.tells.includes('requester')) notify(work, request, [request.requesterId], { kind: 'due', deadline });
+}
+
+/** Who hears of a ring, by id; deciders and the requester are told in words of their own. */
+function hearersOf(work: Telling, request: ShownRow, hearer: Hearer): readonly string[] {
+  if (hearer === 'working') return workingOn(work, request);
+  if (hearer === 'leads') return leadsOf(work, request);
+  if (hearer === 'requester' || hearer === 'deciding') return [];
+  if (hearer === 'team') return request.team === null ? [] : membersOf(work.tx, request.team).map(({ id }) => id);
+  if ('group' in hearer) return membersOf(work.tx, hearer.group).map(({ id }) => id);
+  if ('person' in hearer) return [hearer.person];
+  const named = own(request.values, hearer.field);
+  return typeof named === 'string' ? [named] : [];
 }

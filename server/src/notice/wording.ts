@@ -1,4 +1,4 @@
-import { lengthOf, workingTimeBetween } from '@tolvek/core/deadline';
+import { calendarFor, deadlineName, FINISH, lengthOf, ruleOf, workingTimeBetween } from '@tolvek/core/deadline';
 import { inLanguage as formIn } from '@tolvek/core/form';
 import { mailingText } from '@tolvek/core/mailing';
 import {
@@ -26,6 +26,7 @@ import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
 import { seatById, stepOfSeat } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
+import { deadlinesOf, finishOf } from '../deadline/queries.ts';
 import { doorAtAddress, doorById } from '../door/queries.ts';
 import { doorLines, doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
 import { releaseById, releaseInForce } from '../form/queries.ts';
@@ -119,7 +120,7 @@ type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in';
 
 /** What happened, with the names and moments that are told of it; null when it is past telling. */
 function eventOf({ tx, now, request }: About, cause: AboutRequest, open: OpenRequest): NoticeEvent | null {
-  const { due } = request;
+  const due = finishOf(tx, request.id);
   const { spoken } = open;
   switch (cause.kind) {
     case 'received':
@@ -171,15 +172,31 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest, open: OpenReq
       return proposedTo(tx, request, open, cause, now);
     case 'proposal':
       return { kind: 'proposal', accepted: cause.accepted, by: personNamed(tx, cause.by), reason: cause.reason };
-    case 'reminder': {
-      if (due === null) return null;
-      const calendar = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);
-      const left = lengthOf(Math.max(0, workingTimeBetween(calendar, now, due)), calendar);
-      return { kind: 'reminder', left, due };
-    }
+    case 'reminder':
     case 'escalation':
-      return due === null ? null : { kind: 'escalation', due, handler: personNamed(tx, request.handlerId) };
+    case 'due':
+      return dueEvent(tx, request, cause, now);
   }
+}
+
+/** That something is due, or was; null where it is over by now. */
+function dueEvent(
+  tx: Transaction,
+  request: RequestRow,
+  { kind, deadline: key = FINISH }: Extract<NoticeCause, { kind: 'reminder' | 'escalation' | 'due' }>,
+  now: number,
+): NoticeEvent | null {
+  const { deadline: plan } = releaseById(tx, request.releaseId).release.design;
+  const rule = ruleOf(plan, key);
+  const row = deadlinesOf(tx, request.id).find((each) => each.key === key);
+  // What is over by now reminds nobody; that it was not in time is told all the same.
+  if (!rule || !row || (kind !== 'escalation' && row.state !== 'open')) return null;
+  const { due } = row;
+  if (kind === 'due') return { kind, name: deadlineName(rule), due, isPast: due <= now };
+  const name = rule.name.trim() === '' ? null : rule.name;
+  if (kind === 'escalation') return { kind, name, due, handler: personNamed(tx, request.handlerId) };
+  const calendar = calendarOf(tx, calendarFor(plan, rule));
+  return { kind, name, left: lengthOf(Math.max(0, workingTimeBetween(calendar, now, due)), calendar), due };
 }
 
 /** A change that waits to be accepted, as far as whoever is to accept it reads it; null where it waits no more. */

@@ -6,6 +6,7 @@ import Sqlite from 'better-sqlite3';
 import { afterAll, describe, expect, it } from 'vitest';
 import { withPaths } from './upgrade/steps/paths.ts';
 import { renewed } from './upgrade/steps/rounds.ts';
+import { withDeadlines } from './upgrade/steps/severalDeadlines.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-migrations-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -58,7 +59,7 @@ describe('an installation from before forms had parts', () => {
     const { design } = db.prepare('SELECT design FROM releases').get() as { design: string };
     db.close();
     expect(draft).toBe(design);
-    const read = formDesign.parse(withPaths(renewed(JSON.parse(design))));
+    const read = formDesign.parse(withDeadlines(withPaths(renewed(JSON.parse(design)))));
     expect(read.parts).toEqual(OLD.questions.map((question) => ({ part: 'question', ...question })));
     expect(read.rules).toEqual([
       {

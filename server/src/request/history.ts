@@ -1,5 +1,6 @@
+import { ESCALATION } from '@tolvek/core/deadline';
 import type { Values } from '@tolvek/core/register';
-import type { Happening } from '@tolvek/core/request';
+import type { Happening, Rang } from '@tolvek/core/request';
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { adding } from '../platform/adding.ts';
 import type { Reader } from '../platform/database.ts';
@@ -48,7 +49,9 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   'proposal-ended': 'decision',
 };
 
-const RANG = { reminder: 'reminder', escalation: 'escalation', 'decide-reminder': 'reminder' } as const;
+/** What rang when something was due, or after it, is told as an escalation. */
+const rangKind = ({ timer, at }: Rang): HistoryKind =>
+  timer === ESCALATION || (at !== undefined && at >= 0) ? 'escalation' : 'reminder';
 
 /**
  * Adds to what happened to a request: as data, from which words are made where it is shown. Values
@@ -56,7 +59,7 @@ const RANG = { reminder: 'reminder', escalation: 'escalation', 'decide-reminder'
  * neither.
  */
 export function remember({ tx, now, actor }: Work, requestId: string, change: Happening): void {
-  const kind = change.kind === 'rang' ? RANG[change.timer] : KINDS[change.kind];
+  const kind = change.kind === 'rang' ? rangKind(change) : KINDS[change.kind];
   addEntry(tx, {
     ...{ id: newId(), requestId, at: now, actorId: actor, kind, words: '', data: dataOf(change) },
     changes: change.kind === 'values' ? change.changes : [],

@@ -18,6 +18,8 @@ interface HopInput {
   readonly decidedBy: string | null;
   /** Whether the reader may know which row of the routing table was taken. */
   readonly isRoutingOpen: boolean;
+  /** When it is to be finished, epoch ms; null where that may not be told. */
+  readonly finish: number | null;
 }
 
 type Reader = 'desk' | 'requester';
@@ -97,13 +99,13 @@ function workHop(input: HopInput, reader: Reader): Hop {
 const deskLabel = (stage: Stage, team: string, working: boolean): Words =>
   working && stage.phase !== 'arrived' ? said('hops:teamAt', { team, stage: stage.label }) : team;
 
-function lastHop({ request, publicStage }: HopInput, reader: Reader): Hop {
+function lastHop({ request, publicStage, finish }: HopInput, reader: Reader): Hop {
   const finished = request.phase === 'finished';
-  const { finishedAt, due } = request;
+  const { finishedAt } = request;
   return {
     is: 'end',
     label: reader === 'requester' && finished ? publicStage : said('hops:done'),
     state: finished ? 'past' : 'ahead',
-    detail: finishedAt ? said('hops:at', { at: finishedAt }) : due === null ? '' : said('hops:due', { at: due }),
+    detail: finishedAt ? said('hops:at', { at: finishedAt }) : finish === null ? '' : said('hops:due', { at: finish }),
   };
 }

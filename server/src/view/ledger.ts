@@ -1,5 +1,16 @@
 import { type AnswerOf, type TrayKey, trayKeys } from '@tolvek/contract';
-import { addWorkingTime, dateAt, endOfDay, fuseAt, type WorkingCalendar } from '@tolvek/core/deadline';
+import {
+  addWorkingTime,
+  calendarFor,
+  dateAt,
+  deadlineName,
+  endOfDay,
+  FINISH,
+  fuseAt,
+  hangsOn,
+  ruleOf,
+  type WorkingCalendar,
+} from '@tolvek/core/deadline';
 import { seatsHeldBy, type Viewer } from '@tolvek/core/people';
 import {
   and,
@@ -20,7 +31,7 @@ import {
 } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
-import { finishing } from '../deadline/queries.ts';
+import { deadlineIn, nearestOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
@@ -34,6 +45,7 @@ import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { readCount, readFrom } from '../request/readings.ts';
 import { sharedWith } from '../request/shares.ts';
 import { dues, requests, tallies } from '../request/tables.ts';
+import { mayKnowDeadline } from './deadlines.ts';
 import { keptBy } from './keptBy.ts';
 import { type Place, readPlace } from './place.ts';
 import { readOnce } from './readOnce.ts';
@@ -568,7 +580,7 @@ const sharedBy = ({ db, registers, along }: Looking, page: readonly ShownRow[], 
     page.flatMap((row) => [row.requesterId ?? [], row.handlerId ?? []].flat()),
   ),
   teams: groupNames(db),
-  deadlines: finishing(
+  deadlines: nearestOf(
     db,
     page.map((row) => row.id),
   ),
@@ -593,13 +605,16 @@ function rowOf(
   now: number,
 ): AnswerOf<'ledger'>['rows'][number] {
   const register = shared.registers.byId(row.registerId);
-  const { design, calendar } = shared.form(row.releaseId);
-  const deadline = deadlines.get(row.id);
+  const { design } = shared.form(row.releaseId);
   const open = openRequest(shared.db, row, viewer, 'list', {
     registers: shared.registers,
     ...(along ? { along } : {}),
     names: (id, by) => names.get(id) ?? shared.nameOf(id, by),
   });
+  const next = deadlines.get(row.id);
+  const rule = next && ruleOf(design.deadline, next.key);
+  // What is due next can tell of an answer: whoever may not know that is told nothing of it.
+  const isKnown = rule === undefined || !hangsOn(rule) || mayKnowDeadline(open, rule);
   return {
     number: row.number,
     subject: open.subject,
@@ -610,8 +625,12 @@ function rowOf(
     handler: row.handlerId ? (names.get(row.handlerId) ?? null) : null,
     priority: row.priority,
     thing: holdsThings(register),
-    fuse: deadline ? fuseAt(deadline, design.deadline, calendar, now, row.finishedAt) : null,
-    due: row.due === null ? null : iso(row.due),
+    fuse:
+      next && rule && isKnown
+        ? fuseAt(deadlineIn(next), rule, shared.calendarBy(calendarFor(design.deadline, rule)), now, row.finishedAt)
+        : null,
+    dueFor: rule && isKnown && rule.key !== FINISH ? deadlineName(rule) : null,
+    due: row.due === null || !isKnown ? null : iso(row.due),
     updatedAt: iso(row.updatedAt),
   };
 }

@@ -34,7 +34,7 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
           finished: request.phase === 'finished',
           waits: request.phase === 'paused',
           question: questionTold(db, request),
-          promise: promiseOf(request, now),
+          promise: promiseOf(db, open, now),
         };
       })
   );

@@ -12,17 +12,21 @@ import { nameOf } from '../request/names.ts';
 interface ReadOnce {
   readonly registers: Registers;
   readonly form: (releaseId: string) => { readonly design: FormDesign; readonly calendar: WorkingCalendar };
+  /** A working calendar by its key. */
+  readonly calendarBy: (key: string) => WorkingCalendar;
   readonly nameOf: NameOf;
 }
 
 /** Reads what many requests have in common once for all of them: for a page, or a run over many; terms in a language. */
 export function readOnce(db: Reader, registers = registersOnce(db), language: Language | null = null): ReadOnce {
+  const calendarBy = eachOnce((key) => calendarOf(db, key));
   return {
     registers,
     form: eachOnce((releaseId) => {
       const { design } = releaseById(db, releaseId).release;
-      return { design, calendar: calendarOf(db, design.deadline.calendar) };
+      return { design, calendar: calendarBy(design.deadline.calendar) };
     }),
+    calendarBy,
     nameOf: eachNameOnce(nameOf(db, registers, language)),
   };
 }

@@ -1,7 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { Revealed, VisibleValues } from '@tolvek/core/access';
 import { isHolder, NOBODY, pathName, seatOf } from '@tolvek/core/approval';
-import { type Deadline, fuseAt, isClosedDay, lengthOf, promiseInWords, type SpecialDay } from '@tolvek/core/deadline';
+import { promiseInWords } from '@tolvek/core/deadline';
 import type { Consent } from '@tolvek/core/door';
 import { type FormDesign, sinksOf } from '@tolvek/core/form';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
@@ -19,7 +19,6 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { asksWhenChanged } from '../approval/anew.ts';
 import { type Round, roundOf, type SeatRow, stepOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
-import { finishing } from '../deadline/queries.ts';
 import { whyNotBegin } from '../desk/acting.ts';
 import { assignableTo, teamsFor } from '../desk/commands.ts';
 import { canReturn, mayTakeBack } from '../desk/decide.ts';
@@ -53,6 +52,7 @@ import { placeOf } from '../request/takingPart.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { askedAbout, canAsk, toFillIn } from './asked.ts';
+import { deadlinesView, finishTold } from './deadlines.ts';
 import { decidingFor } from './deciding.ts';
 import { askedSince, decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
@@ -80,10 +80,11 @@ function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const groups = groupNames(db);
   const teamName = keptBy(request, register, groups);
   const isRoutingOpen = mayReadRouting(open);
+  const finish = finishTold(db, open);
   /** `routed`: null for who is told nothing of the routing. */
   const hops = (reader: 'desk' | 'requester', routed: RoutingTold | null) =>
     hopsOf(
-      { request, routed, stage, publicStage: open.publicStage, approval, teamName, decidedBy, isRoutingOpen },
+      { request, routed, stage, publicStage: open.publicStage, approval, teamName, decidedBy, isRoutingOpen, finish },
       reader,
     );
   const typesOf = (fields: readonly Field[]) =>
@@ -121,20 +122,18 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
   const { request, register, design } = open;
   const about = looked(db, open);
   const routed = routingOf(db, open, now);
-  const { round, approval, plan, calendar, stage, groups } = about;
+  const { round, approval, stage, groups } = about;
   const happened = historyOfRequest(db, request.id);
   const readableFields = open.fields.filter(({ key }) => open.reading.levelOf(key).level !== 'hidden');
   const references = requestsNamed(db, readableFields, request.values);
   const requester = request.requesterId === null ? undefined : personById(db, request.requesterId);
   const handler = request.handlerId ? personById(db, request.handlerId) : undefined;
   const whyNot = round ? whyNotDecide(db, round, viewer, whoseIs(request)) : null;
-  const { due } = request;
   const may = {
     ...{ change: open.may('change'), move: open.may('move'), assign: open.may('assign') },
     ...{ delete: open.may('delete'), share: open.may('share'), history: open.may('history') },
   };
   const moves = may.move && round?.state !== 'open' ? movesOf(db, open, viewer, now) : [];
-  const deadline = finishing(db, [request.id]).get(request.id);
   return {
     number: request.number,
     version: request.version,
@@ -193,9 +192,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     proposals: proposalsOn(db, viewer, open, now),
     asks: canAsk(db, open, may.change),
     asked: askedAbout(db, viewer, open, now),
-    fuse: deadline ? fuseAt(deadline, plan, calendar, now, request.finishedAt) : null,
-    due: due === null ? null : iso(due),
-    dueWhy: deadline ? dueWhy(deadline, about.isRoutingOpen ? routed : null, calendar) : [],
+    deadlines: deadlinesView(db, open, { routed: about.isRoutingOpen ? routed : null, groups, now }),
     hops: about.hops('desk', routed),
     routing: routed && {
       row: about.isRoutingOpen ? routed.row : null,
@@ -363,32 +360,6 @@ function followersView(db: Reader, requestId: string, { personId }: Viewer): Ans
   return { others: others.map((id) => names.get(id) ?? ''), mine: others.length < all.length };
 }
 
-function dueWhy(
-  deadline: Deadline,
-  /** Null where its row may not be told. */
-  routed: RoutingTold | null,
-  calendar: { name: string; holidays: readonly SpecialDay[] } & Parameters<typeof lengthOf>[1],
-): Said[] {
-  const holidays = calendar.holidays.filter(
-    (holiday) =>
-      isClosedDay(holiday) &&
-      holiday.date >= iso(deadline.start).slice(0, 10) &&
-      holiday.date <= iso(deadline.due).slice(0, 10),
-  );
-  return [
-    said('sheet:dueArrived', { at: deadline.start }),
-    routed
-      ? said('sheet:dueRow', { row: routed.row, count: deadline.workingDays })
-      : said('sheet:dueTable', { count: deadline.workingDays }),
-    said('sheet:dueCalendar', { calendar: calendar.name, length: lengthOf(deadline.allowance, calendar) }),
-    ...holidays.map(({ name, date: day }) => said('sheet:dueHoliday', { name, day })),
-    ...deadline.pauses.map(({ from, to }) =>
-      to === null ? said('sheet:duePaused', { from }) : said('sheet:duePausedTo', { from, to }),
-    ),
-    said('sheet:dueIs', { at: deadline.due }),
-  ];
-}
-
 function historyOf(
   db: Reader,
   open: OpenRequest,
@@ -453,11 +424,14 @@ export function sheetOffers(
 }
 
 /** What the requester of a request may count on at a moment. */
-export const promiseOf = (request: Pick<RequestRow, 'phase' | 'due'>, now: number): Said | null =>
-  promiseInWords(
-    { finished: request.phase === 'finished', paused: request.phase === 'paused', late: now > (request.due ?? now) },
-    request.due,
+export function promiseOf(db: Reader, open: OpenRequest, now: number): Said | null {
+  const { phase } = open.request;
+  const finish = finishTold(db, open);
+  return promiseInWords(
+    { finished: phase === 'finished', paused: phase === 'paused', late: now > (finish ?? now) },
+    finish,
   );
+}
 
 /** What the desk asks whoever asked, and who wrote it. */
 export function questionTold(...asked: Parameters<typeof questionOf>): AnswerOf<'follow'>['question'] {
@@ -498,7 +472,7 @@ export function requesterViewOf(
     stage: open.publicStage,
     finished: request.phase === 'finished',
     sentAt: iso(request.createdAt),
-    promise: promiseOf(request, now),
+    promise: promiseOf(db, open, now),
     question: questionTold(db, request, messages),
     values,
     words: wordsOf(open),
@@ -599,7 +573,7 @@ export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow):
     step: about.approval?.label ?? '',
     approver: personNamed(db, viewer.personId),
     requester: personNamed(db, request.requesterId),
-    due: request.due === null ? null : iso(request.due),
+    due: momentOr(finishTold(db, open)),
     until: about.round ? momentOr(stepOf(about.round).dueAt) : null,
     mayReturn: canReturn(request, open.register),
     values: shownOf(open),

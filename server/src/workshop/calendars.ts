@@ -1,11 +1,12 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { CALENDAR, replanDeadline, type WorkingCalendar } from '@tolvek/core/deadline';
-import { FORM, freshKey } from '@tolvek/core/form';
+import { CALENDAR, calendarFor, calendarsOf, dueOf, ruleOf, type WorkingCalendar } from '@tolvek/core/deadline';
+import { FORM, type FormDesign, freshKey } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
 import { and, eq, inArray } from 'drizzle-orm';
-import { calendarByKey } from '../calendar/queries.ts';
-import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
+import { calendarByKey, calendarOf } from '../calendar/queries.ts';
+import { countedAnew } from '../deadline/follow.ts';
+import { deadlinesOf } from '../deadline/queries.ts';
 import { holdTimers, ringAtOnce } from '../deadline/timers.ts';
 import { changeAtOnce, makeInForce } from '../design/commands.ts';
 import { type DesignRow, designsOf, statesOf } from '../design/queries.ts';
@@ -29,6 +30,10 @@ import { deskOf } from '../settings/queries.ts';
 /** So many requests are shown that a change would move. */
 const SHOWN = 30;
 
+/** Whether deadlines of a form count by a calendar. */
+const countsBy = ({ deadline }: Pick<FormDesign, 'deadline'>, key: string): boolean =>
+  calendarsOf(deadline).includes(key);
+
 function known(db: Reader, key: string): DesignRow<WorkingCalendar> {
   const calendar = calendarByKey(db, key);
   if (!calendar) throw notFound('calendar');
@@ -45,7 +50,7 @@ export function calendarView(db: Reader, key: string): AnswerOf<'calendar'> {
   );
   return {
     ...{ key, version, calendar: draft },
-    countedBy: designsOf(db, FORM).flatMap(({ draft: form }) => (form.deadline.calendar === key ? [form.title] : [])),
+    countedBy: designsOf(db, FORM).flatMap(({ draft: form }) => (countsBy(form, key) ? [form.title] : [])),
     states: states.map(({ number, note, by: person, at, content }) => ({
       ...{ number, note, by: names.get(person) ?? '', at: iso(at), calendar: content },
     })),
@@ -57,7 +62,7 @@ export function calendarsView(db: Reader): AnswerOf<'calendars'> {
   const forms = designsOf(db, FORM);
   const calendars = designsOf(db, CALENDAR).map(({ key, draft: { name, zone, retired = false } }) => ({
     ...{ key, name, zone, retired },
-    forms: forms.filter(({ draft }) => draft.deadline.calendar === key).length,
+    forms: forms.filter(({ draft }) => countsBy(draft, key)).length,
   }));
   return { calendars: calendars.sort((a, b) => a.name.localeCompare(b.name)) };
 }
@@ -87,7 +92,7 @@ const releasesBy = (db: Reader, key: string): readonly string[] =>
     .innerJoin(designs, eq(designs.id, designStates.designId))
     .where(eq(designs.kind, FORM.kind))
     .all()
-    .flatMap(({ id }) => (releaseById(db, id).release.design.deadline.calendar === key ? [id] : []));
+    .flatMap(({ id }) => (countsBy(releaseById(db, id).release.design, key) ? [id] : []));
 
 interface Counted {
   readonly request: ShownRow;
@@ -104,15 +109,18 @@ function* countedBy(db: Reader, calendar: WorkingCalendar, now: number): Generat
     db,
     and(inArray(requests.releaseId, [...releases]), inArray(requests.phase, UNFINISHED)),
   )) {
-    const open = deadlinesOf(db, request.id).filter(({ state }) => state === 'open');
-    const again = open.map((row) => replanDeadline(deadlineIn(row), calendar));
-    const moving = open.filter((row, place) => row.due !== again[place]?.due);
+    const is = countedAnew(db, request, now, (by) => (by === calendar.key ? calendar : calendarOf(db, by)));
     const plan = releaseById(db, request.releaseId).release.design.deadline;
-    const rings = open.reduce((sum, row, place) => {
-      const deadline = again[place];
-      return deadline && moving.includes(row) ? sum + ringAtOnce(db, row, deadline, { plan, calendar, now }) : sum;
-    }, 0);
-    yield { request, rings, to: moving.length > 0 ? Math.min(...again.map(({ due }) => due)) : null };
+    let rings = 0;
+    let moves = false;
+    for (const row of deadlinesOf(db, request.id)) {
+      const [rule, again] = [ruleOf(plan, row.key), is.get(row.key)];
+      if (row.state !== 'open' || !rule || !again || again.deadline.due === row.due) continue;
+      moves = true;
+      const counts = calendarFor(plan, rule) === calendar.key ? calendar : calendarOf(db, calendarFor(plan, rule));
+      rings += ringAtOnce(db, row, again.deadline, { rule, calendar: counts, now });
+    }
+    yield { request, rings, to: moves ? dueOf(is) : null };
   }
 }
 
@@ -127,7 +135,7 @@ function refuseUnsound(calendar: WorkingCalendar): void {
 /** @throws Problem 422 for a calendar that would be retired while something is to count by it. */
 function refuseInUse(db: Reader, { key, retired }: WorkingCalendar): void {
   if (!retired) return;
-  const isOfForm = designsOf(db, FORM).some(({ draft }) => draft.deadline.calendar === key);
+  const isOfForm = designsOf(db, FORM).some(({ draft }) => countsBy(draft, key));
   const isOfDesk = deskOf(db).calendar === key;
   const others = designsOf(db, CALENDAR).some((each) => each.key !== key && !each.draft.retired);
   if (isOfForm || isOfDesk || !others)

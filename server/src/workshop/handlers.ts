@@ -107,6 +107,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         stopped: form.stoppedAt !== null,
         staysIn: register.staysIn,
         calendar: { name: calendar.name, zone: calendar.zone, ...workingWeek(calendar) },
+        calendars: calendarNames(db),
         today: dateAt(clock.now(), calendar.zone),
         now: wallClockAt(clock.now(), calendar.zone),
         vocabularies: allVocabularies(db),

@@ -134,7 +134,11 @@ const Row = memo(function Row({
         </td>
       )}
       <td className={cell}>
-        {row.thing ? <span className="text-soft">{row.form}</span> : row.fuse ? <Fuse fuse={row.fuse} /> : null}
+        {row.thing ? (
+          <span className="text-soft">{row.form}</span>
+        ) : row.fuse ? (
+          <Fuse fuse={row.fuse} for={row.dueFor} />
+        ) : null}
       </td>
     </tr>
   );

@@ -10,7 +10,6 @@ import { Button } from '../ui/Button.tsx';
 import { DecisionForm } from '../ui/DecisionForm.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Face, portraitOf } from '../ui/Face.tsx';
-import { Fuse } from '../ui/Fuse.tsx';
 import { Beside } from '../ui/LiveText.tsx';
 import NamedActions from '../ui/NamedActions.tsx';
 import { StageMark } from '../ui/StageMark.tsx';
@@ -21,6 +20,7 @@ import { meApi } from '../wire/me.ts';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { AskedAbout } from './Asked.tsx';
+import { Deadlines } from './Deadlines.tsx';
 import { DecideSeveral } from './DecideSeveral.tsx';
 import { DecisionSteps, isInSteps, ReadThen } from './DecisionSteps.tsx';
 import { Deleting } from './Deleting.tsx';
@@ -96,15 +96,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
           <>
             <dt>{say('floor:col.due')}</dt>
             <dd>
-              {sheet.due ? say('floor:dueAt', { due: sheet.due }) : ''}{' '}
-              <Why about={say('floor:whyDue')}>
-                <ul className="list-disc pl-4">
-                  {sheet.dueWhy.map((line) => (
-                    <li key={told(line)}>{told(line)}</li>
-                  ))}
-                </ul>
-              </Why>
-              <div className="mt-1 max-w-56">{sheet.fuse ? <Fuse fuse={sheet.fuse} /> : null}</div>
+              <Deadlines deadlines={sheet.deadlines} />
             </dd>
             <dt>{say('floor:col.team')}</dt>
             <dd>

@@ -1,7 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { told } from '../wire/words.ts';
+import type { Words } from '@tolvek/words';
+import { say, told } from '../wire/words.ts';
 
-type FuseData = NonNullable<AnswerOf<'sheet'>['fuse']>;
+type FuseData = AnswerOf<'sheet'>['deadlines'][number]['fuse'];
 
 const BURNED = {
   calm: 'bg-green',
@@ -24,7 +25,7 @@ const percent = (share: number): string => `${(share * 100).toFixed(2)}%`;
  * The picture of a deadline: what has burned, pauses as gaps, ticks where reminders stand, the end
  * marked, the rest in words.
  */
-export function Fuse({ fuse }: { fuse: FuseData }) {
+export function Fuse({ fuse, for: what = null }: { fuse: FuseData; for?: Words | null }) {
   return (
     <div>
       <div className="relative h-3 min-w-24" aria-hidden="true">
@@ -42,7 +43,7 @@ export function Fuse({ fuse }: { fuse: FuseData }) {
         <u className="absolute top-0 right-0 h-3 w-[3px] bg-ink" />
       </div>
       <small className={`block text-[12.5px] leading-[1.15] whitespace-normal tabular-nums ${WORDS[fuse.state]}`}>
-        {told(fuse.words)}
+        {what === null ? told(fuse.words) : say('deadlines:of', { what, words: told(fuse.words) })}
       </small>
     </div>
   );

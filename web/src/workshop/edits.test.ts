@@ -1,3 +1,4 @@
+import { finishRule } from '@tolvek/core/deadline';
 import { type FormDesign, freshKey, partKey } from '@tolvek/core/form';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -33,7 +34,7 @@ const blank: FormDesign = {
       { id: 'path', label: '', steps: [{ id: 'decision', label: 'Decision', seats: [{ group: 'duty' }], needed: 1 }] },
     ],
   },
-  deadline: { calendar: 'desk', remindBefore: 0, escalateAfter: 0, escalateTo: 'duty' },
+  deadline: { calendar: 'desk', leads: 'duty', deadlines: [finishRule(0, 0)] },
 };
 const kinds = QUESTION_KINDS;
 const formOf = (count: number): FormDesign =>

@@ -126,4 +126,7 @@ export const changes: Same<typeof english> = {
   'language.fields_one': '{{language}}: {{count}} Wort der Felder lautet anders.',
   'language.fields_other': '{{language}}: {{count}} Worte der Felder lauten anders.',
   editionElsewhere: 'Wohin „{{edition}}“ führt',
+  deadlines: '{{deadlines, and}}',
+  deadlineOf_one: '{{deadline}}: {{length}}, {{count}} Benachrichtigung',
+  deadlineOf_other: '{{deadline}}: {{length}}, {{count}} Benachrichtigungen',
 };

@@ -149,4 +149,11 @@ export const emails: Same<typeof english> = {
     'Sie wollten erfahren, wenn für {{form}} ein Platz frei ist. Das ist er, und wir halten ihn bis {{until, moment}} für Sie frei.',
   'place.other': 'Wenn Sie ihn bis dahin nicht nutzen, bekommt ihn jemand anders.',
   'place.action': 'Formular öffnen',
+  'reminder.named': '{{name}}, fällig in {{left, length}} Arbeitszeit: {{subject}} ({{number}})',
+  'reminder.namedBody': '„{{name}}“ ist am {{due, moment}} fällig.',
+  'overdue.named': '{{name}}, überfällig: {{subject}} ({{number}})',
+  'overdue.namedBody': '„{{name}}“ war am {{due, moment}} fällig.',
+  'due.subject': '{{name}}: {{subject}} ({{number}})',
+  'due.body': '„{{name}}“ ist am {{due, moment}} fällig.',
+  'due.past': '„{{name}}“ war am {{due, moment}} fällig.',
 };

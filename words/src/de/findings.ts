@@ -44,7 +44,6 @@ export const findings: Same<typeof english> = {
     'Am Genehmigungsschritt „{{step}}“ könnten heute zu wenige entscheiden. Anfragen würden warten. Nehmen Sie Personen in die Gruppen auf, oder wählen Sie, wer ersatzweise entscheidet.',
   stepTooMany:
     'Der Genehmigungsschritt „{{step}}“ braucht mehr Genehmigungen, als er Gruppen oder Personen fragt. Anfragen würden ewig warten. Fragen Sie mehr, oder verlangen Sie weniger.',
-  remindTooLong: 'Die Erinnerung liegt mehr als 400 Tage vor der Frist. Wählen Sie eine kürzere Zeit.',
   fieldTwice: 'Ein Feld steht zweimal im Formular. Entfernen Sie eine der Fragen.',
   partTwice: 'Zwei Teile haben denselben Schlüssel. Entfernen Sie einen, und fügen Sie ihn neu hinzu.',
   emptyText: 'Ein Text zwischen Fragen ist leer. Schreiben Sie ihn, oder entfernen Sie ihn.',
@@ -56,7 +55,6 @@ export const findings: Same<typeof english> = {
     '„{{label}}“ listet Mitarbeitende. Außenstehende sehen diese Frage deshalb nicht. Wählen Sie eine andere Art, wenn sie antworten sollen.',
   pickerLostGroup:
     '„{{label}}“ listet Mitglieder einer Gruppe, die es nicht gibt. Niemand wäre wählbar. Wählen Sie eine andere Gruppe.',
-  escalateTooLong: 'Die Leitung erfährt es mehr als 400 Tage nach der Frist. Wählen Sie eine kürzere Zeit.',
   sectionNoTitle: 'Ein Abschnitt hat keinen Titel. Geben Sie einen ein.',
   pageNoTitle: 'Eine Seite hat keinen Titel. Geben Sie einen ein.',
   noLabel: 'Ein Feld hat keinen Namen. Die Liste wäre nicht lesbar. Geben Sie einen Namen ein.',
@@ -276,4 +274,26 @@ export const findings: Same<typeof english> = {
     '„{{edition}}“ führt zu einem Formular, das es nicht gibt oder das nicht in Gebrauch ist. Man bekäme dieses Formular. Wählen Sie ein anderes Formular.',
   editionElsewhereRound:
     '„{{edition}}“ führt vielleicht hierher zurück: {{forms, list}}. Wer im Kreis geht, bekommt dieses Formular. Ändern Sie eine der Fassungen.',
+  deadlineTwice: 'Zwei Fristen heißen „{{name}}“. Geben Sie einer einen anderen Namen.',
+  deadlineWrong: 'Wann die Frist „{{deadline}}“ gilt: {{message}}',
+  deadlineFormula: 'Wie lang die Frist „{{deadline}}“ ist: {{message}}',
+  deadlineNoNumber:
+    'Die Formel der Frist „{{deadline}}“ ergibt keine Zahl. Nichts wäre fällig. Berichtigen Sie die Formel.',
+  deadlineLostField:
+    'Die Frist „{{deadline}}“ richtet sich nach einem Feld, das kein Datum enthält oder nicht existiert. Nichts wäre fällig. Wählen Sie ein anderes Feld.',
+  deadlineTooLong:
+    'Die Frist „{{deadline}}“ hat keine Länge oder eine von mehr als 400 Tagen. Geben Sie eine andere Länge an.',
+  deadlineNeverLeft:
+    'Die Frist „{{deadline}}“ endet, wenn ihre Stufen verlassen werden, beginnt aber mit der Anfrage. Wählen Sie Stufen, in denen sie beginnt, oder ein anderes Ende.',
+  deadlineNoStage: 'Die Frist „{{deadline}}“ wartet auf eine Stufe, und keine ist gewählt. Wählen Sie eine Stufe.',
+  deadlineLostStage: 'Die Frist „{{deadline}}“ nennt eine Stufe, die es nicht gibt. Wählen Sie eine andere Stufe.',
+  ringTooFar: 'Die Frist „{{deadline}}“ tut etwas in mehr als 400 Tagen Abstand. Wählen Sie eine kürzere Zeit.',
+  ringLostGroup:
+    'Die Frist „{{deadline}}“ nennt eine Gruppe, die es nicht gibt. Niemand würde davon erfahren. Wählen Sie eine andere Gruppe.',
+  ringLostField:
+    'Die Frist „{{deadline}}“ benachrichtigt, wen ein Feld nennt, und das Feld ist nicht für eine Person. Wählen Sie ein anderes Feld.',
+  ringLostPath:
+    'Die Frist „{{deadline}}“ beginnt einen Genehmigungsweg, den es nicht gibt. Wählen Sie einen anderen Weg.',
+  ringIdle:
+    'Zu einer ihrer Zeiten benachrichtigt die Frist „{{deadline}}“ niemanden und tut nichts. Wählen Sie, wer benachrichtigt wird, oder entfernen Sie die Zeit.',
 };

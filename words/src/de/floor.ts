@@ -263,4 +263,8 @@ export const floor: Same<typeof english> = {
   othersChange: '{{name}} ändert gerade {{fields, list}}.',
   askerChanges: '{{name}}, von dem oder der die Anfrage kommt, ändert gerade {{fields, list}}.',
   othersAtIt: '{{name}} ändert gerade diese Anfrage.',
+  namedDue: '{{name}}: {{due, moment}}',
+  whyDueOf: 'Warum: {{name}}',
+  stillRings: 'Was als Nächstes geschieht',
+  ringsAt: '{{at, moment}}: {{what}}',
 };

@@ -19,4 +19,5 @@ export const flows: Same<typeof english> = {
     '{{fields, names}} hat noch keinen Platz im Zugriffsplan. Bis dahin sieht es nur, wer anfragt oder das Formular baut.',
   unplaced_other:
     '{{fields, names}} haben noch keinen Platz im Zugriffsplan. Bis dahin sieht sie nur, wer anfragt oder das Formular baut.',
+  deadlineTells: 'Wann etwas fällig ist, zeigt es, auch {{who}}.',
 };

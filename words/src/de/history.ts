@@ -74,4 +74,6 @@ export const history: Same<typeof english> = {
   proposalEnded: 'Änderung zurückgenommen, die mit dem Formular „{{form}}“ gesendet wurde',
   linksEnded: 'Links von {{name}} zu dieser Anfrage beendet',
   linkSent: '{{name}} einen neuen Link gesendet; die früheren sind beendet',
+  rang: '{{deadline}}: Eine E-Mail ging hinaus, {{when}}',
+  rangSilently: '{{deadline}}: Die Zeit war gekommen, {{when}}',
 };

@@ -5,7 +5,7 @@ export const pages: Same<typeof english> = {
   questions: 'Fragen',
   rules: 'Regeln',
   routing: 'Zuordnung',
-  approval: 'Genehmigung und Frist',
+  approval: 'Genehmigung und Fristen',
   access: 'Zugriff',
   doors: 'Türen und Ausgaben',
   inOut: 'Import und Export',

@@ -40,4 +40,7 @@ export const sheet: Same<typeof english> = {
   duePaused: 'Pausiert seit {{from, moment}}. Die Zeit zählt nicht.',
   duePausedTo: 'Pausiert von {{from, moment}} bis {{to, moment}}. Diese Zeit wurde angehängt.',
   dueIs: 'Fällig {{at, moment}}.',
+  dueBegan: 'Begonnen {{at, moment}}.',
+  dueLength: 'Erlaubte Zeit: {{length}}.',
+  ringDoes: '{{all, and}}',
 };

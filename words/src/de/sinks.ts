@@ -26,4 +26,7 @@ export const sinks: Same<typeof english> = {
   step: 'Der Genehmigungsschritt „{{step}}“ wird je nach „{{it}}“ gefragt.',
   routing: 'Die Zuordnungstabelle prüft „{{it}}“.',
   text: 'Ein Text zwischen Fragen zeigt „{{it}}“.',
+  due: 'Die Frist „{{deadline}}“ richtet sich nach „{{it}}“.',
+  dueWhen: 'Die Frist „{{deadline}}“ gilt abhängig von „{{it}}“.',
+  dueTold: 'Die Frist „{{deadline}}“ benachrichtigt, wen „{{it}}“ nennt.',
 };

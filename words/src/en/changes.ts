@@ -35,7 +35,7 @@ export const changes = {
   asksAgain: '{{steps}}, asked again when {{fields, and}} changes',
   path: '“{{path}}”: {{steps}}',
   paths: '{{paths, and}}',
-  deadline: 'The deadline changes.',
+  deadline: 'The deadlines change.',
   first_one: 'First release: {{count}} question.',
   first_other: 'First release: {{count}} questions.',
   'source.asked': 'on the form',
@@ -123,4 +123,7 @@ export const changes = {
   'language.fields_one': '{{language}}: {{count}} word of the fields says something else.',
   'language.fields_other': '{{language}}: {{count}} words of the fields say something else.',
   editionElsewhere: 'Where “{{edition}}” leads',
+  deadlines: '{{deadlines, and}}',
+  deadlineOf_one: '{{deadline}}: {{length}}, told {{count}} time',
+  deadlineOf_other: '{{deadline}}: {{length}}, told {{count}} times',
 } as const;

@@ -139,4 +139,11 @@ export const emails = {
     'You wanted to be told when a place is free for {{form}}. One is, and we hold it for you until {{until, moment}}.',
   'place.other': 'If you do not use it by then, somebody else gets it.',
   'place.action': 'Open the form',
+  'reminder.named': '{{name}}: due in {{left, length}} of working time: {{subject}} ({{number}})',
+  'reminder.namedBody': '“{{name}}” is due on {{due, moment}}.',
+  'overdue.named': '{{name}}, overdue: {{subject}} ({{number}})',
+  'overdue.namedBody': '“{{name}}” was due on {{due, moment}}.',
+  'due.subject': '{{name}}: {{subject}} ({{number}})',
+  'due.body': '“{{name}}” is due on {{due, moment}}.',
+  'due.past': '“{{name}}” was due on {{due, moment}}.',
 } as const;

@@ -35,7 +35,6 @@ export const findings = {
     'Too few people could decide at the approval step “{{step}}” today. Requests would wait. Add people to its groups, or choose who decides instead.',
   stepTooMany:
     'The approval step “{{step}}” needs more approvals than it asks groups or people. Requests would wait forever. Ask more, or need fewer.',
-  remindTooLong: 'The reminder is more than 400 days before the due date. Choose a shorter time.',
   fieldTwice: 'A field is on the form twice. Remove one of the questions.',
   partTwice: 'Two parts have the same key. Remove one and add it again.',
   emptyText: 'A text between questions is empty. Write it, or remove it.',
@@ -47,7 +46,6 @@ export const findings = {
     '“{{label}}” lists staff, so people from outside will not see this question. Use another kind if they should answer it.',
   pickerLostGroup:
     '“{{label}}” lists the members of a group that does not exist. Nobody could be chosen. Choose another group.',
-  escalateTooLong: 'The leads are told more than 400 days after the due date. Choose a shorter time.',
   sectionNoTitle: 'A section has no title. Enter one.',
   pageNoTitle: 'A page has no title. Enter one.',
   noLabel: 'A field has no name. People could not read the list. Enter a name.',
@@ -241,4 +239,24 @@ export const findings = {
     '“{{edition}}” leads to a form that does not exist or is not in use. People would get this form. Choose another form.',
   editionElsewhereRound:
     '“{{edition}}” may lead back here: {{forms, list}}. Whoever goes round gets this form. Change one of the editions.',
+  deadlineTwice: 'Two deadlines are called “{{name}}”. Give one another name.',
+  deadlineWrong: 'When the deadline “{{deadline}}” applies: {{message}}',
+  deadlineFormula: 'How long the deadline “{{deadline}}” is: {{message}}',
+  deadlineNoNumber:
+    'The formula of the deadline “{{deadline}}” does not give a number. Nothing would be due. Correct the formula.',
+  deadlineLostField:
+    'The deadline “{{deadline}}” follows a field that is no date, or does not exist. Nothing would be due. Choose another field.',
+  deadlineTooLong: 'The deadline “{{deadline}}” has no length, or one of more than 400 days. Enter another length.',
+  deadlineNeverLeft:
+    'The deadline “{{deadline}}” ends when its stages are left, but it begins with the request. Choose the stages it begins in, or another end.',
+  deadlineNoStage: 'The deadline “{{deadline}}” waits for a stage, and no stage is chosen. Choose a stage.',
+  deadlineLostStage: 'The deadline “{{deadline}}” names a stage that does not exist. Choose another stage.',
+  ringTooFar: 'The deadline “{{deadline}}” does something more than 400 days away. Choose a shorter time.',
+  ringLostGroup:
+    'The deadline “{{deadline}}” names a group that does not exist. Nobody would hear of it. Choose another group.',
+  ringLostField:
+    'The deadline “{{deadline}}” tells whoever a field names, and it is no field for a person. Choose another field.',
+  ringLostPath: 'The deadline “{{deadline}}” begins an approval path that does not exist. Choose another path.',
+  ringIdle:
+    'At one of its times the deadline “{{deadline}}” tells nobody and does nothing. Choose who is told, or remove it.',
 } as const;

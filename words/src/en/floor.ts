@@ -257,4 +257,8 @@ export const floor = {
   othersChange: '{{name}} is changing {{fields, list}} just now.',
   askerChanges: '{{name}}, who asked, is changing {{fields, list}} just now.',
   othersAtIt: '{{name}} is changing this request just now.',
+  namedDue: '{{name}}: {{due, moment}}',
+  whyDueOf: 'Why: {{name}}',
+  stillRings: 'What happens next',
+  ringsAt: '{{at, moment}}: {{what}}',
 } as const;

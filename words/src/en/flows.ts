@@ -16,4 +16,5 @@ export const flows = {
     '{{fields, names}} has no place in the access plan yet. Until then, only the requester and whoever builds the form see it.',
   unplaced_other:
     '{{fields, names}} have no place in the access plan yet. Until then, only the requester and whoever builds the form see them.',
+  deadlineTells: 'When something is due shows it, also to {{who}}.',
 } as const;

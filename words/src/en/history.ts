@@ -71,4 +71,6 @@ export const history = {
   proposalEnded: 'Took back a change that was sent with the form “{{form}}”',
   linksEnded: 'Ended the links of {{name}} to this request',
   linkSent: 'Sent {{name}} a new link; the earlier ones ended',
+  rang: '{{deadline}}: an email was sent {{when}}',
+  rangSilently: '{{deadline}}: its time came, {{when}}',
 } as const;

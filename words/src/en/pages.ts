@@ -2,7 +2,7 @@ export const pages = {
   questions: 'Questions',
   rules: 'Rules',
   routing: 'Routing',
-  approval: 'Approval and deadline',
+  approval: 'Approval and deadlines',
   access: 'Access',
   doors: 'Doors and releases',
   inOut: 'Import and export',

@@ -36,4 +36,7 @@ export const sheet = {
   duePaused: 'Paused since {{from, moment}}. The time does not count.',
   duePausedTo: 'Paused from {{from, moment}} to {{to, moment}}. That time was added.',
   dueIs: 'Due {{at, moment}}.',
+  dueBegan: 'Began {{at, moment}}.',
+  dueLength: 'Time allowed: {{length}}.',
+  ringDoes: '{{all, and}}',
 } as const;

@@ -23,4 +23,7 @@ export const sinks = {
   step: 'The approval step “{{step}}” is asked depending on “{{it}}”.',
   routing: 'The routing table tests “{{it}}”.',
   text: 'A text between questions shows “{{it}}”.',
+  due: 'The deadline “{{deadline}}” follows “{{it}}”.',
+  dueWhen: 'The deadline “{{deadline}}” applies depending on “{{it}}”.',
+  dueTold: 'The deadline “{{deadline}}” tells whoever “{{it}}” names.',
 } as const;

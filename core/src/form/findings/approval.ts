@@ -15,6 +15,7 @@ import type { ProfileField } from '../../register/index.ts';
 import { allRows, pathsChosen } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import { pathsBegun } from '../namedActions.ts';
+import { pathsRung } from './deadlines.ts';
 import type { Add } from './finding.ts';
 
 interface Around {
@@ -29,7 +30,7 @@ interface Around {
 export function approvalFindings(design: FormDesign, around: Around, add: Add): void {
   const { approval, routing } = design;
   const chosen = pathsChosen(routing);
-  const begun = pathsBegun(design.editions);
+  const begun = new Set([...pathsBegun(design.editions), ...pathsRung(design)]);
   const there = new Set(approval.paths.map(({ id }) => id));
   for (const { id, outcome } of allRows(routing))
     if (outcome.path !== null && !there.has(outcome.path)) add('error', 'routing', id, said('findings:rowLostPath'));

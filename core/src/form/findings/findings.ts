@@ -1,6 +1,6 @@
 import { said, type Words } from '@tolvek/words';
 import { allSteps, seatsPlanned } from '../../approval/index.ts';
-import { LONGEST_LENGTH } from '../../deadline/index.ts';
+import { fieldsOfDeadlines, formulasIn } from '../../deadline/index.ts';
 import { placeholdersIn } from '../../design/index.ts';
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
@@ -9,6 +9,7 @@ import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
 import { presetReads } from '../presets.ts';
 import { approvalFindings } from './approval.ts';
+import { deadlineFindings } from './deadlines.ts';
 import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
@@ -95,12 +96,7 @@ export function findingsOf(
   }
   handlerFindings(design, { strangers, members }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile }, add);
-  for (const [length, what] of [
-    [design.deadline.remindBefore, said('findings:remindTooLong')],
-    [design.deadline.escalateAfter, said('findings:escalateTooLong')],
-  ] as const) {
-    if (length > LONGEST_LENGTH) add('error', 'approval', 'deadline', what);
-  }
+  deadlineFindings(design, { scope, groups, stages: editions?.stages }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
   translationFindings(design, vocabularies, add);
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;
@@ -183,6 +179,8 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
       ...(step.when === undefined ? [] : namesIn(step.when)),
       ...seatsPlanned(step).flatMap((seat) => ('field' in seat ? [seat.field] : [])),
     ]),
+    ...formulasIn(design.deadline).flatMap((text) => namesIn(text)),
+    ...fieldsOfDeadlines(design.deadline),
     ...design.unique.flatMap((unique) => unique.fields),
     ...placeholdersIn(design.subject),
     ...(design.editions ?? []).flatMap(({ when, differences }) => [

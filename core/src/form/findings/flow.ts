@@ -88,6 +88,7 @@ function readAt({ kind, readers }: FormSink, design: FormDesign, who: Words): Sa
   if (readers.who === 'field') return said('flows:readBy', { field: nameIn(design, readers.field), who });
   if (readers.who === 'touching') return said('flows:toldChanging', { field: nameIn(design, readers.field), who });
   if (kind === 'routing') return said('flows:routingTells', { who });
+  if (kind === 'deadline') return said('flows:deadlineTells', { who });
   if (kind === 'step') return said('flows:stepTells', { who });
   if (readers.who === 'changers') return said('flows:toldChangers', { who });
   if (readers.who === 'anybody') return said('flows:toldRequesters', { who });

@@ -2,6 +2,7 @@ import type { Key, Said, Words } from '@tolvek/words';
 import { said } from '@tolvek/words';
 import type { AccessPlan } from '../../access/index.ts';
 import { type ApprovalPlan, FIRST_PATH } from '../../approval/index.ts';
+import { finishRule } from '../../deadline/index.ts';
 import type { Field } from '../../register/index.ts';
 import type { FormDesign, Part, Question } from '../design.ts';
 
@@ -75,7 +76,7 @@ export const blankDesign = ({ told, title, team, approvers, calendar }: Ground):
   unique: [],
   routing: { columns: [], rows: [], otherwise: { team, priority: 'normal', workingDays: 3, path: null } },
   approval: decidedBy(told(said('recipes:decision')), approvers),
-  deadline: { calendar, remindBefore: 4 * HOUR, escalateAfter: 0, escalateTo: team },
+  deadline: { calendar, leads: team, deadlines: [finishRule(4 * HOUR, 0)] },
 });
 
 /** A field and the question that asks for it. */

@@ -6,6 +6,7 @@ import { pathsOfRows } from './paths.ts';
 import { placesOfCurrencies } from './places.ts';
 import { registerOwns } from './registerOwns.ts';
 import { pathsInSteps } from './rounds.ts';
+import { severalDeadlines } from './severalDeadlines.ts';
 import { peopleAreSought } from './sought.ts';
 
 /**
@@ -22,4 +23,5 @@ export const STEPS: Readonly<Record<string, (db: Sqlite.Database) => void>> = {
   '0026_lengths': lengthsInMinutes,
   '0042_people_at_once': peopleAreSought,
   '0062_paths_of_rows': pathsOfRows,
+  '0064_several_deadlines': severalDeadlines,
 };

@@ -1,0 +1,245 @@
+import { Temporal } from 'temporal-polyfill';
+import { type Compiled, compileText, type Scope, type Slots } from '../expression/index.ts';
+import { own } from '../own/index.ts';
+import type { Phase, Values } from '../register/index.ts';
+import { readyCalendar, SEARCH_DAYS, type WorkingCalendar } from './calendar.ts';
+import {
+  type Deadline,
+  pauseDeadline,
+  planDeadline,
+  replanDeadline,
+  resumeDeadline,
+  type Span,
+  spanOf,
+} from './deadline.ts';
+import { calendarFor, conditionFor, type DeadlinePlan, type DeadlineRule, FINISH, MOST_WORKING_DAYS } from './plan.ts';
+import { instantsOf } from './wallClock.ts';
+import { endOfDay, NeverOpen, subtractWorkingTime } from './workingTime.ts';
+
+/** Where a deadline of a request is: `over`, its own end has come; `ended`, with the request. */
+export interface Running {
+  readonly deadline: Deadline;
+  readonly state: 'open' | 'over' | 'ended';
+  /** When it was over or ended, epoch ms; null while it is open. */
+  readonly endedAt: number | null;
+}
+
+interface At {
+  readonly stage: string;
+  readonly phase: Phase;
+}
+
+/** What is asked about the deadlines of a request when something has happened. */
+export interface CourseAsked {
+  /** Epoch ms. */
+  readonly now: number;
+  readonly at: At;
+  /** Where it was before; null when it has just arrived. */
+  readonly before: At | null;
+  /** Whether its answers have changed; they count as changed when it arrives. */
+  readonly changed: boolean;
+  /** Whether the desk has just answered whoever asked. */
+  readonly answered: boolean;
+  /** How many working days its row of the routing table allows; null where it was not routed. */
+  readonly workingDays: () => number | null;
+  readonly values: Values;
+  /** What conditions and formulas read; asked for only where there are some. */
+  readonly slots: () => Slots;
+  /** A calendar by its key. */
+  readonly calendar: (key: string) => WorkingCalendar;
+}
+
+/**
+ * What has become of the deadlines of a request: those that are there, by key. What has not changed is the same object.
+ *
+ * @throws NeverOpen where a calendar does not reach as far as a number of days.
+ */
+export type Course = (had: ReadonlyMap<string, Running>, asked: CourseAsked) => ReadonlyMap<string, Running>;
+
+interface Ready {
+  readonly rule: DeadlineRule;
+  readonly calendar: string;
+  readonly applies: Compiled | null;
+  readonly formula: Compiled | null;
+}
+
+/**
+ * Prepares a plan once. A deadline is there while its condition holds and its length is known; it begins with the request
+ * or with a stage, stands still, and ends by its own rule or with the request.
+ */
+export function prepareCourse(plan: DeadlinePlan, scope: Scope): Course {
+  const ready = plan.deadlines.map((rule): Ready => {
+    const when = conditionFor(rule);
+    return {
+      ...{ rule, calendar: calendarFor(plan, rule) },
+      applies: when === null ? null : compileText(when, scope),
+      formula: rule.length.by === 'formula' ? compileText(rule.length.formula, scope) : null,
+    };
+  });
+  return (had, asked) => {
+    const is = new Map<string, Running>();
+    for (const each of ready) {
+      const running = next(each, had.get(each.rule.key), asked);
+      if (running) is.set(each.rule.key, running);
+    }
+    return is;
+  };
+}
+
+/** Whether a stage is one that a deadline begins in; arrival is the beginning of all. */
+const isWithin = ({ begins }: DeadlineRule, { stage }: At): boolean =>
+  begins.on === 'arrival' || begins.stages.includes(stage);
+
+function next(ready: Ready, had: Running | undefined, asked: CourseAsked): Running | undefined {
+  const { rule } = ready;
+  const isIn = isWithin(rule, asked.at);
+  const comes = isIn && (asked.before === null || !isWithin(rule, asked.before));
+  let running = had;
+  // What is known of answers can be otherwise only where they are new, and counts only where it runs or would begin.
+  if ((comes || asked.changed) && (isIn || had?.state === 'open')) {
+    const known = spanFor(ready, asked);
+    // Whoever asked counts on the finish: while nothing else says how long it is, it is as long as its row allows.
+    const span = known ?? (rule.key === FINISH ? (allowed(asked) ?? (had ? spanOf(had.deadline) : null)) : null);
+    if (span === null) running = had?.state === 'open' ? undefined : had;
+    else if (!had || (comes && had.state !== 'open'))
+      running = isIn ? { deadline: begun(ready, span, asked), state: 'open', endedAt: null } : had;
+    else if (had.state === 'open' && !isSame(spanOf(had.deadline), span))
+      running = { ...had, deadline: replanDeadline(had.deadline, asked.calendar(ready.calendar), span) };
+  }
+  return running && settled(ready, running, asked);
+}
+
+const begun = ({ calendar }: Ready, span: Span, { now, ...asked }: CourseAsked): Deadline =>
+  planDeadline(asked.calendar(calendar), now, span);
+
+const isSame = (a: Span, b: Span): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Whether its time stands still at a stage. */
+function standsStill({ stands }: DeadlineRule, { stage, phase }: At): boolean {
+  switch (stands.on) {
+    case 'never':
+      return false;
+    case 'paused':
+      return phase === 'paused';
+    case 'stages':
+      return stands.stages.includes(stage);
+  }
+}
+
+function hasCome(rule: DeadlineRule, { at, answered }: CourseAsked): boolean {
+  const { ends } = rule;
+  switch (ends.on) {
+    case 'finished':
+      return false;
+    case 'answered':
+      return answered;
+    case 'left':
+      return !isWithin(rule, at);
+    case 'stages':
+      return ends.stages.includes(at.stage);
+  }
+}
+
+/** A deadline as the stage has it: standing still, going on, over or ended. */
+function settled({ rule, calendar }: Ready, running: Running, asked: CourseAsked): Running {
+  const { now, at } = asked;
+  const state =
+    running.state === 'over' || hasCome(rule, asked) ? 'over' : at.phase === 'finished' ? 'ended' : ('open' as const);
+  if (running.state === 'over') return running;
+  const deadline =
+    state === 'open' && standsStill(rule, at)
+      ? pauseDeadline(running.deadline, now)
+      : resumeDeadline(running.deadline, asked.calendar(calendar), now);
+  if (deadline === running.deadline && state === running.state) return running;
+  return { deadline, state, endedAt: state === 'open' ? null : (running.endedAt ?? now) };
+}
+
+/** As long as its row of the routing table allows. */
+function allowed(asked: CourseAsked): Span | null {
+  const days = asked.workingDays();
+  return days === null ? null : { days };
+}
+
+/** How long a deadline is for a request; null where it does not apply, or nothing says it yet. */
+function spanFor({ rule, calendar, applies, formula }: Ready, asked: CourseAsked): Span | null {
+  if (applies && applies(asked.slots(), null) !== true) return null;
+  const { length } = rule;
+  switch (length.by) {
+    case 'routing':
+      return allowed(asked);
+    case 'days':
+      return { days: length.days };
+    case 'time':
+      return { time: length.time };
+    case 'formula': {
+      const value = formula?.(asked.slots(), null);
+      if (typeof value !== 'number' || !Number.isFinite(value) || value < 0) return null;
+      return length.unit === 'days'
+        ? { days: Math.min(Math.round(value), MOST_WORKING_DAYS) }
+        : { time: Math.min(Math.round(value * 60), MOST_WORKING_DAYS * 24 * 60) * 60_000 };
+    }
+    case 'field': {
+      const value = own(asked.values, length.field);
+      const due = typeof value === 'string' ? dueBy(value, length, asked.calendar(calendar)) : null;
+      return due === null ? null : { due };
+    }
+  }
+}
+
+/**
+ * When something is due by a date or moment that is written (`YYYY-MM-DD`, `YYYY-MM-DDTHH:MM`), so many days before or
+ * after it: on a day, when that closes, or when the last open day before it does; at a moment, then. Null where it is none.
+ */
+function dueBy(
+  written: string,
+  { days, counted }: { readonly days: number; readonly counted: 'working' | 'any' },
+  calendar: WorkingCalendar,
+): number | null {
+  const [day = '', clock] = written.split('T');
+  const date = dateIn(day);
+  if (!date) return null;
+  const moved = counted === 'any' ? date.add({ days }) : workingDaysFrom(calendar, date, days);
+  if (clock !== undefined) {
+    const [first] = instantsOf(`${moved.toString()}T${clock.slice(0, 5)}`, calendar.zone);
+    return first ?? moved.toZonedDateTime({ timeZone: calendar.zone, plainTime: clock.slice(0, 5) }).epochMilliseconds;
+  }
+  const end = endOfDay(calendar, moved.toZonedDateTime({ timeZone: calendar.zone }).epochMilliseconds + 1);
+  try {
+    return subtractWorkingTime(calendar, end, 0);
+  } catch (error) {
+    if (error instanceof NeverOpen) return end;
+    throw error;
+  }
+}
+
+const EPOCH = Temporal.PlainDate.from('1970-01-01');
+
+function dateIn(day: string): Temporal.PlainDate | null {
+  try {
+    return Temporal.PlainDate.from(day);
+  } catch {
+    return null;
+  }
+}
+
+/** The day so many open days before (negative) or after another. */
+function workingDaysFrom(calendar: WorkingCalendar, from: Temporal.PlainDate, days: number): Temporal.PlainDate {
+  const ready = readyCalendar(calendar);
+  const step = Math.sign(days);
+  let day = EPOCH.until(from, { largestUnit: 'days' }).days;
+  let left = Math.abs(days);
+  for (let searched = 0; left > 0 && searched <= SEARCH_DAYS; searched += 1) {
+    day += step;
+    if (ready.isWorkingDay(day)) left -= 1;
+  }
+  return EPOCH.add({ days: day });
+}
+
+/**
+ * What a request is due by, epoch ms: the nearest that is open. Where none is, by when it was to be finished, which stays
+ * what it is measured against; null where nothing was due.
+ */
+export function dueOf(running: ReadonlyMap<string, Running>): number | null {
+  const open = [...running.values()].flatMap(({ state, deadline }) => (state === 'open' ? [deadline.due] : []));
+  return open.length > 0 ? Math.min(...open) : (running.get(FINISH)?.deadline.due ?? null);
+}

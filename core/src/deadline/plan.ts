@@ -1,0 +1,187 @@
+import type { Holder } from '../people/index.ts';
+import type { Priority } from '../register/index.ts';
+
+/** How a form keeps time: by which hours, who hears of delays, and what a request is due by. */
+export interface DeadlinePlan {
+  /** Key of the working calendar of the form: the zone it lives in, and what its deadlines count by unless they say otherwise. */
+  readonly calendar: string;
+  /** Key of the group that hears of delays. */
+  readonly leads: string;
+  /** In the order in which they are shown; keys are their own. */
+  readonly deadlines: readonly DeadlineRule[];
+}
+
+/** What is called the finish; other deadlines have keys of their own. */
+export const FINISH = 'finish';
+
+/** The most working days that can be promised: about a year of them. */
+export const MOST_WORKING_DAYS = 250;
+/** So many a form can have. */
+export const MOST_DEADLINES = 12;
+/** So many rings one of them can have. */
+export const MOST_RINGS = 8;
+
+/** One promise: when it begins and ends, how long it is, what happens on the way. */
+export interface DeadlineRule {
+  /** Lasting name: what is stored of it is found by this. */
+  readonly key: string;
+  /** What it is called where people work; the finish is called by itself when empty. */
+  readonly name: string;
+  /** FEEL over the fields, `requester`, `door`, `today` and `now`: there only while it holds; always when nothing is said. */
+  readonly when?: string | undefined;
+  /** Another working calendar than the form’s, by key. */
+  readonly calendar?: string | undefined;
+  readonly begins: DeadlineBegin;
+  readonly length: DeadlineLength;
+  /** Where its time stands still. A date does not move, whatever is said. */
+  readonly stands: DeadlineStand;
+  /** What it is kept by; with the request it ends in any case. */
+  readonly ends: DeadlineEnd;
+  readonly rings: readonly Ring[];
+}
+
+/** `stages`: whenever the request comes to one of them, anew each time. */
+export type DeadlineBegin = { readonly on: 'arrival' } | { readonly on: 'stages'; readonly stages: readonly string[] };
+
+/**
+ * How long: as many working days as the row of the routing table allows, a number of them, or a length of working time
+ * (ms). `formula`: FEEL that gives a number of working days or hours. `field`: the date in a field of the request, days
+ * before (negative) or after it, counted as working days or as any.
+ */
+export type DeadlineLength =
+  | { readonly by: 'routing' }
+  | { readonly by: 'days'; readonly days: number }
+  | { readonly by: 'time'; readonly time: number }
+  | { readonly by: 'formula'; readonly formula: string; readonly unit: 'days' | 'hours' }
+  | { readonly by: 'field'; readonly field: string; readonly days: number; readonly counted: 'working' | 'any' };
+
+/** `paused`: in every stage whose phase that is. */
+export type DeadlineStand =
+  | { readonly on: 'paused' }
+  | { readonly on: 'never' }
+  | { readonly on: 'stages'; readonly stages: readonly string[] };
+
+/**
+ * `finished`: only with the request. `answered`: the first message of the desk to whoever asked. `left`: the stages it
+ * began in are left. `stages`: one of them is reached.
+ */
+export type DeadlineEnd =
+  | { readonly on: 'finished' | 'answered' | 'left' }
+  | { readonly on: 'stages'; readonly stages: readonly string[] };
+
+/** What happens at a moment around the due one. */
+export interface Ring {
+  /** Lasting name within its deadline: what rang once does not ring again. */
+  readonly key: string;
+  /** ms of working time from when it is due; negative: before. */
+  readonly at: number;
+  /** Rings again after so much working time (ms), as long as the deadline is open; once when nothing is said. */
+  readonly again?: number | undefined;
+  readonly tells: readonly Hearer[];
+  /** What is done besides, in this order. */
+  readonly does: readonly RingAct[];
+}
+
+/**
+ * Who is told. `working`: the handler, or the team while there is none; while it is decided, whoever has still to decide.
+ * `leads`: those who hear of delays of the form. `field`: whoever is named in a field for a person.
+ */
+export type Hearer = 'working' | 'team' | 'leads' | 'requester' | 'deciding' | Holder | { readonly field: string };
+
+/** `stage` moves it where a move leads there; `decide` has it decided by a path, where it is not being decided. */
+export type RingAct =
+  | { readonly do: 'priority'; readonly to: Priority }
+  | { readonly do: 'team'; readonly team: string }
+  | { readonly do: 'stage'; readonly stage: string }
+  | { readonly do: 'decide'; readonly path: string };
+
+/** Keys of the rings that every form has had from the start. */
+export const REMINDER = 'reminder';
+export const ESCALATION = 'escalation';
+
+/** The finish as forms have it from the start: reminded before, the leads told after; both ms of working time. */
+export const finishRule = (remindBefore: number, escalateAfter: number): DeadlineRule => ({
+  ...{ key: FINISH, name: '', begins: { on: 'arrival' }, length: { by: 'routing' }, stands: { on: 'paused' } },
+  ends: { on: 'finished' },
+  rings: [
+    { key: REMINDER, at: 0 - remindBefore, tells: ['working'], does: [] },
+    { key: ESCALATION, at: escalateAfter, tells: ['leads', 'working'], does: [] },
+  ],
+});
+
+/** The calendar that a deadline counts by, by key. */
+export const calendarFor = (plan: Pick<DeadlinePlan, 'calendar'>, rule: Pick<DeadlineRule, 'calendar'>): string =>
+  rule.calendar ?? plan.calendar;
+
+/** All calendars of a plan, by key, the form’s first. */
+export const calendarsOf = (plan: DeadlinePlan): readonly string[] => [
+  ...new Set([plan.calendar, ...plan.deadlines.map((rule) => calendarFor(plan, rule))]),
+];
+
+/** The rule of a deadline by its key. */
+export const ruleOf = ({ deadlines }: DeadlinePlan, key: string): DeadlineRule | undefined =>
+  deadlines.find((rule) => rule.key === key);
+
+/** The condition of a rule as it is evaluated; null where it is always there. */
+export const conditionFor = ({ when }: Pick<DeadlineRule, 'when'>): string | null =>
+  when === undefined || when.trim() === '' ? null : when;
+
+/** Whether a deadline hangs on what a request holds. */
+export const hangsOn = (rule: DeadlineRule): boolean =>
+  conditionFor(rule) !== null || rule.length.by === 'formula' || rule.length.by === 'field';
+
+/** All texts in FEEL of a plan. */
+export const formulasIn = ({ deadlines }: DeadlinePlan): readonly string[] =>
+  deadlines.flatMap((rule) => [
+    ...[conditionFor(rule) ?? []].flat(),
+    ...(rule.length.by === 'formula' ? [rule.length.formula] : []),
+  ]);
+
+/** A plan whose texts in FEEL are changed. */
+export const withFormulas = (plan: DeadlinePlan, change: (text: string) => string): DeadlinePlan => ({
+  ...plan,
+  deadlines: plan.deadlines.map(({ when, length, ...rule }) => ({
+    ...rule,
+    ...(when === undefined ? {} : { when: change(when) }),
+    length: length.by === 'formula' ? { ...length, formula: change(length.formula) } : length,
+  })),
+});
+
+/** The keys of the groups that a plan names: who hears of delays, who is told, who works on it later. */
+export const groupsOfDeadlines = ({ leads, deadlines }: DeadlinePlan): readonly string[] => [
+  leads,
+  ...deadlines.flatMap(({ rings }) =>
+    rings.flatMap(({ tells, does }) => [
+      ...tells.flatMap((hearer) => (typeof hearer === 'object' && 'group' in hearer ? [hearer.group] : [])),
+      ...does.flatMap((act) => (act.do === 'team' ? [act.team] : [])),
+    ]),
+  ),
+];
+
+/** The keys of the fields that a plan reads as they are: dates, and who is named in them. */
+export const fieldsOfDeadlines = ({ deadlines }: Pick<DeadlinePlan, 'deadlines'>): readonly string[] =>
+  deadlines.flatMap(({ length, rings }) => [
+    ...(length.by === 'field' ? [length.field] : []),
+    ...rings.flatMap(({ tells }) =>
+      tells.flatMap((hearer) => (typeof hearer === 'object' && 'field' in hearer ? [hearer.field] : [])),
+    ),
+  ]);
+
+/** A plan with other groups and calendars in the place of its own. */
+export const deadlinesIn = (
+  plan: DeadlinePlan,
+  there: { readonly group: (key: string) => string; readonly calendar: (key: string) => string },
+): DeadlinePlan => ({
+  ...{ calendar: there.calendar(plan.calendar), leads: there.group(plan.leads) },
+  deadlines: plan.deadlines.map(({ calendar, ...rule }) => ({
+    ...rule,
+    ...(calendar === undefined ? {} : { calendar: there.calendar(calendar) }),
+    rings: rule.rings.map((ring) => ({
+      ...ring,
+      tells: ring.tells.map((hearer) =>
+        typeof hearer === 'object' && 'group' in hearer ? { group: there.group(hearer.group) } : hearer,
+      ),
+      does: ring.does.map((act) => (act.do === 'team' ? { ...act, team: there.group(act.team) } : act)),
+    })),
+  })),
+});

@@ -1,0 +1,134 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { pathName } from '@tolvek/core/approval';
+import {
+  calendarFor,
+  type Deadline,
+  type DeadlineRule,
+  deadlineName,
+  doesInWords,
+  FINISH,
+  fuseAt,
+  isClosedDay,
+  lengthInWords,
+  lengthOf,
+  type RingNames,
+  ruleOf,
+  type WorkingCalendar,
+} from '@tolvek/core/deadline';
+import { partName, sinksOf } from '@tolvek/core/form';
+import { type Said, said } from '@tolvek/words';
+import { calendarOf } from '../calendar/queries.ts';
+import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
+import { waitingOf } from '../deadline/timers.ts';
+import { personNamed } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import { stageOf } from '../register/queries.ts';
+import type { OpenRequest } from '../request/open.ts';
+import type { RequestRow } from '../request/queries.ts';
+import type { RoutingTold } from './routing.ts';
+
+type Told = AnswerOf<'sheet'>['deadlines'][number];
+
+/** Whether somebody may know of a deadline: where it hangs on answers, it tells of them. */
+export const mayKnowDeadline = (
+  { design, fields, reading }: OpenRequest,
+  { key }: Pick<DeadlineRule, 'key'>,
+): boolean =>
+  sinksOf({ fields, deadline: design.deadline })
+    .filter(({ kind, at }) => kind === 'deadline' && at === key)
+    .every((sink) => reading.mayHear(sink));
+
+/** When a request is to be finished, for somebody who may know it; epoch ms. */
+export function finishTold(db: Reader, open: OpenRequest): number | null {
+  const finish = deadlinesOf(db, open.request.id).find(({ key }) => key === FINISH);
+  return finish && mayKnowDeadline(open, { key: FINISH }) ? finish.due : null;
+}
+
+/** How the plan of a request names things, as they are called now. */
+function namesFor(db: Reader, { design, register }: OpenRequest, groups: ReadonlyMap<string, string>): RingNames {
+  return {
+    group: (key) => groups.get(key) ?? key,
+    person: (id) => personNamed(db, id),
+    stage: (key) => stageOf(register, key).label,
+    path: (id) => {
+      const path = design.approval.paths.find((each) => each.id === id);
+      return path ? pathName(path) : id;
+    },
+    field: (key) => partName(design, key),
+  };
+}
+
+/**
+ * All that a request is due by: how far each is, how its moment was reckoned, and what will ring for it. What is open comes
+ * first, the nearest first. `routed`: null where its row may not be told.
+ */
+export function deadlinesView(
+  db: Reader,
+  open: OpenRequest<RequestRow>,
+  about: { readonly routed: RoutingTold | null; readonly groups: ReadonlyMap<string, string>; readonly now: number },
+): Told[] {
+  const { request, design } = open;
+  const plan = design.deadline;
+  const waiting = waitingOf(db, request.id);
+  const names = namesFor(db, open, about.groups);
+  const told = deadlinesOf(db, request.id).flatMap((row): (Told & { readonly at: number })[] => {
+    const rule = ruleOf(plan, row.key);
+    if (!rule || !mayKnowDeadline(open, rule)) return [];
+    const calendar = calendarOf(db, calendarFor(plan, rule));
+    const deadline = deadlineIn(row);
+    const ended = row.state === 'open' ? null : (row.endedAt ?? request.finishedAt);
+    const rings = waiting
+      .filter(({ deadlineId }) => deadlineId === row.id)
+      .flatMap(({ ring, at }) => {
+        const does = rule.rings.find(({ key }) => key === ring);
+        return does ? [{ at: iso(at), what: said('sheet:ringDoes', { all: [...doesInWords(does, names)] }) }] : [];
+      });
+    return [
+      {
+        ...{ key: row.key, name: deadlineName(rule), due: iso(row.due), state: row.state, at: row.due, rings },
+        fuse: fuseAt(deadline, rule, calendar, about.now, ended),
+        why: whyDue(deadline, rule, { ...about, calendar, names }),
+      },
+    ];
+  });
+  const isOpen = ({ state }: Told): number => Number(state !== 'open');
+  return told.sort((a, b) => isOpen(a) - isOpen(b) || a.at - b.at).map(({ at: _, ...each }) => each);
+}
+
+interface Reckoned {
+  readonly routed: RoutingTold | null;
+  readonly calendar: WorkingCalendar;
+  readonly names: RingNames;
+}
+
+/** How the moment of a deadline was reckoned, in sentences. */
+function whyDue(deadline: Deadline, rule: DeadlineRule, { routed, calendar, names }: Reckoned): Said[] {
+  const holidays = calendar.holidays.filter(
+    (holiday) =>
+      isClosedDay(holiday) &&
+      holiday.date >= iso(deadline.start).slice(0, 10) &&
+      holiday.date <= iso(deadline.due).slice(0, 10),
+  );
+  const count = deadline.workingDays;
+  const isRouted =
+    rule.length.by === 'routing' || (rule.key === FINISH && deadline.counted === 'days' && rule.length.by !== 'days');
+  return [
+    said(rule.begins.on === 'arrival' ? 'sheet:dueArrived' : 'sheet:dueBegan', { at: deadline.start }),
+    !isRouted
+      ? said('sheet:dueLength', { length: lengthInWords(rule, names.field) })
+      : routed
+        ? said('sheet:dueRow', { row: routed.row, count })
+        : said('sheet:dueTable', { count }),
+    ...(deadline.counted === 'date'
+      ? []
+      : [said('sheet:dueCalendar', { calendar: calendar.name, length: lengthOf(deadline.allowance, calendar) })]),
+    ...(deadline.counted === 'date'
+      ? []
+      : holidays.map(({ name, date: day }) => said('sheet:dueHoliday', { name, day }))),
+    ...deadline.pauses.map(({ from, to }) =>
+      to === null ? said('sheet:duePaused', { from }) : said('sheet:duePausedTo', { from, to }),
+    ),
+    said('sheet:dueIs', { at: deadline.due }),
+  ];
+}

@@ -1,0 +1,262 @@
+import { pathName } from '@tolvek/core/approval';
+import {
+  type DeadlineRule,
+  deadlineName,
+  type Hearer,
+  hearerInWords,
+  MOST_RINGS,
+  type Ring,
+} from '@tolvek/core/deadline';
+import { say, told } from '../../wire/words.ts';
+import { useBinder } from '../binder.ts';
+import { HOUR } from '../hours.ts';
+import { actOf, actWord, addRing, editRing, hearerOf, hearerWord, removeRing } from './deadlineEdits.ts';
+import { useRingNames } from './deadlineSentences.ts';
+
+/** What happens on the way: when, who is told, what is done, and whether again. */
+export function Rings({ rule }: { rule: DeadlineRule }) {
+  const { editing } = useBinder();
+  const { key, rings } = rule;
+  return (
+    <>
+      <span className="pt-1.5 text-soft">{say('workshop:onTheWay')}</span>
+      <div>
+        <ul>
+          {rings.map((ring, place) => (
+            <RingLine key={ring.key} {...{ rule, ring, place }} />
+          ))}
+        </ul>
+        {rings.length < MOST_RINGS ? (
+          <button
+            type="button"
+            className="pt-1.5 text-green underline"
+            onClick={() => editing.change((before) => addRing(before, key))}
+          >
+            {say('workshop:addRing')}
+          </button>
+        ) : null}
+      </div>
+    </>
+  );
+}
+
+const sideOf = (at: number): 'before' | 'at' | 'after' => (at < 0 ? 'before' : at === 0 ? 'at' : 'after');
+const hoursIn = (typed: string): number => Math.max(0, Number(typed) || 0) * HOUR;
+
+function RingLine({ rule, ring, place }: { rule: DeadlineRule; ring: Ring; place: number }) {
+  const { editing } = useBinder();
+  const { at, again, tells } = ring;
+  const names = useRingNames();
+  const of = { place: place + 1, name: told(deadlineName(rule)) };
+  const edit = (next: Partial<Omit<Ring, 'key'>>): void =>
+    editing.change((before) => editRing(before, rule.key, ring.key, next));
+  const side = sideOf(at);
+  return (
+    <li className="mb-2 border-b border-rule pb-2">
+      <div className="flex flex-wrap items-center gap-2">
+        {side === 'at' ? null : (
+          <>
+            <input
+              type="number"
+              className="input w-20"
+              min={0.5}
+              step={0.5}
+              aria-label={say('workshop:ringHours', of)}
+              value={Math.abs(at) / HOUR}
+              onChange={(event) => {
+                const hours = Math.round(hoursIn(event.target.value)) || HOUR / 2;
+                edit({ at: side === 'before' ? 0 - hours : hours });
+              }}
+            />
+            {say('workshop:hoursOfWork')}
+          </>
+        )}
+        <select
+          className="input w-auto"
+          aria-label={say('workshop:ringSide', of)}
+          value={side}
+          onChange={(event) => {
+            const hours = Math.abs(at) || HOUR;
+            edit({ at: event.target.value === 'at' ? 0 : event.target.value === 'before' ? 0 - hours : hours });
+          }}
+        >
+          <option value="before">{say('workshop:ringAt.before')}</option>
+          <option value="at">{say('workshop:ringAt.at')}</option>
+          <option value="after">{say('workshop:ringAt.after')}</option>
+        </select>
+        <button
+          type="button"
+          className="ml-auto text-[13px] text-green underline"
+          aria-label={say('workshop:dropRingOf', of)}
+          onClick={() => editing.change((before) => removeRing(before, rule.key, ring.key))}
+        >
+          {say('workshop:dropRing')}
+        </button>
+      </div>
+      <div className="mt-1.5 flex flex-wrap items-center gap-2">
+        <span className="text-soft">{say('workshop:ringTells')}</span>
+        {tells.length === 0 ? <span>{say('workshop:tellsNobody')}</span> : null}
+        {tells.map((hearer) => (
+          <Chip
+            key={hearerWord(hearer)}
+            words={told(hearerInWords(hearer, names))}
+            drop={() => edit({ tells: tells.filter((each) => each !== hearer) })}
+          />
+        ))}
+        <AddHearer
+          label={say('workshop:addHearerOf', of)}
+          tells={tells}
+          add={(hearer) => edit({ tells: [...tells, hearer] })}
+        />
+      </div>
+      <Acts {...{ ring, of, edit }} />
+      <label className="mt-1.5 flex flex-wrap items-center gap-2">
+        <input
+          type="checkbox"
+          checked={again !== undefined}
+          onChange={(event) => edit({ again: event.target.checked ? 8 * HOUR : undefined })}
+        />
+        {say('workshop:ringAgain')}
+        {again === undefined ? null : (
+          <>
+            <input
+              type="number"
+              className="input w-20"
+              min={0.5}
+              step={0.5}
+              aria-label={say('workshop:againHours', of)}
+              value={again / HOUR}
+              onChange={(event) => edit({ again: Math.round(hoursIn(event.target.value)) || HOUR / 2 })}
+            />
+            {say('workshop:againUnit')}
+          </>
+        )}
+      </label>
+    </li>
+  );
+}
+
+const Chip = ({ words, drop }: { words: string; drop: () => void }) => (
+  <span className="border border-rule bg-paper px-2 py-1">
+    {words}{' '}
+    <button
+      type="button"
+      className="text-soft hover:text-brick"
+      aria-label={say('workshop:dropChip', { what: words })}
+      onClick={drop}
+    >
+      ×
+    </button>
+  </span>
+);
+
+const RELATED = ['working', 'team', 'leads', 'requester', 'deciding'] as const;
+
+/** Somebody more who is told. */
+function AddHearer({ label, tells, add }: { label: string; tells: readonly Hearer[]; add: (hearer: Hearer) => void }) {
+  const { form, editing } = useBinder();
+  const names = useRingNames();
+  const isThere = new Set(tells.map(hearerWord));
+  const option = (hearer: Hearer) =>
+    isThere.has(hearerWord(hearer)) ? null : (
+      <option key={hearerWord(hearer)} value={hearerWord(hearer)}>
+        {told(hearerInWords(hearer, names))}
+      </option>
+    );
+  const named = editing.draft.fields.filter(({ type }) => type.kind === 'person');
+  return (
+    <select
+      className="input w-auto"
+      aria-label={label}
+      value=""
+      onChange={(event) => add(hearerOf(event.target.value))}
+    >
+      <option value="">{say('workshop:addHearer')}</option>
+      <optgroup label={say('workshop:ofTheRequest')}>
+        {RELATED.map(option)}
+        {named.map(({ key }) => option({ field: key }))}
+      </optgroup>
+      <optgroup label={say('workshop:someGroup')}>{form.groups.map(({ key }) => option({ group: key }))}</optgroup>
+      <optgroup label={say('workshop:onePerson')}>{form.people.map(({ key }) => option({ person: key }))}</optgroup>
+    </select>
+  );
+}
+
+interface ActsProps {
+  readonly ring: Ring;
+  readonly of: { readonly place: number; readonly name: string };
+  readonly edit: (next: Partial<Omit<Ring, 'key'>>) => void;
+}
+
+/** What is done besides telling somebody. */
+function Acts({ ring: { does }, of, edit }: ActsProps) {
+  const { form, editing } = useBinder();
+  const names = useRingNames();
+  const { paths } = editing.draft.approval;
+  const isThere = new Set(does.map(actWord));
+  const groups = [
+    {
+      label: say('workshop:doesPriority'),
+      acts: (['high', 'normal', 'low'] as const).map((to) => ({ do: 'priority', to }) as const),
+    },
+    {
+      label: say('workshop:doesTeam'),
+      acts: form.groups.filter(({ isTeam }) => isTeam).map(({ key }) => ({ do: 'team', team: key }) as const),
+    },
+    {
+      label: say('workshop:doesStage'),
+      acts: form.stages
+        .filter(({ role }) => role !== 'deciding' && role !== 'refused')
+        .map(({ key }) => ({ do: 'stage', stage: key }) as const),
+    },
+    { label: say('workshop:doesDecide'), acts: paths.map(({ id }) => ({ do: 'decide', path: id }) as const) },
+  ];
+  const inWords = (act: (typeof does)[number]): string => {
+    switch (act.do) {
+      case 'priority':
+        return say(`deadlines:does.${act.to}`);
+      case 'team':
+        return names.group(act.team);
+      case 'stage':
+        return names.stage(act.stage);
+      case 'decide': {
+        const path = paths.find(({ id }) => id === act.path);
+        return path ? told(pathName(path)) : say('workshop:pathGone');
+      }
+    }
+  };
+  return (
+    <div className="mt-1.5 flex flex-wrap items-center gap-2">
+      <span className="text-soft">{say('workshop:ringDoes')}</span>
+      {does.length === 0 ? <span>{say('workshop:doesNothing')}</span> : null}
+      {does.map((act) => (
+        <Chip
+          key={actWord(act)}
+          words={`${say(`workshop:doing.${act.do}`)} ${inWords(act)}`}
+          drop={() => edit({ does: does.filter((each) => each !== act) })}
+        />
+      ))}
+      <select
+        className="input w-auto"
+        aria-label={say('workshop:addActOf', of)}
+        value=""
+        onChange={(event) => edit({ does: [...does, actOf(event.target.value)] })}
+      >
+        <option value="">{say('workshop:addAct')}</option>
+        {groups.map(({ label, acts }) =>
+          acts.length === 0 ? null : (
+            <optgroup key={label} label={label}>
+              {acts.map((act) =>
+                isThere.has(actWord(act)) ? null : (
+                  <option key={actWord(act)} value={actWord(act)}>
+                    {inWords(act)}
+                  </option>
+                ),
+              )}
+            </optgroup>
+          ),
+        )}
+      </select>
+    </div>
+  );
+}

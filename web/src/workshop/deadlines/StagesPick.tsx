@@ -1,0 +1,49 @@
+import { say } from '../../wire/words.ts';
+import { useBinder } from '../binder.ts';
+
+interface StagesPickProps {
+  readonly label: string;
+  /** Keys of stages. */
+  readonly stages: readonly string[];
+  readonly set: (stages: readonly string[]) => void;
+}
+
+/** Some stages of the register; each can be taken off, and others added. */
+export function StagesPick({ label, stages, set }: StagesPickProps) {
+  const { form } = useBinder();
+  const labelOf = (key: string): string =>
+    form.stages.find((stage) => stage.key === key)?.label ?? say('workshop:stageGone');
+  const others = form.stages.filter(({ key }) => !stages.includes(key));
+  return (
+    <span className="flex flex-wrap items-center gap-2">
+      {stages.map((key) => (
+        <span key={key} className="border border-rule bg-paper px-2 py-1">
+          {labelOf(key)}{' '}
+          <button
+            type="button"
+            className="text-soft hover:text-brick"
+            aria-label={say('workshop:dropStage', { stage: labelOf(key) })}
+            onClick={() => set(stages.filter((each) => each !== key))}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      {others.length > 0 ? (
+        <select
+          className="input w-auto"
+          aria-label={label}
+          value=""
+          onChange={(event) => set([...stages, event.target.value])}
+        >
+          <option value="">{say('workshop:addStage')}</option>
+          {others.map((stage) => (
+            <option key={stage.key} value={stage.key}>
+              {stage.label}
+            </option>
+          ))}
+        </select>
+      ) : null}
+    </span>
+  );
+}
