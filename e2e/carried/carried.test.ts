@@ -69,6 +69,7 @@ const SINCE_THEN = [
     'personReads',
     'cardPicture',
     'draftPicture',
+    'replanning',
   ],
 ];
 

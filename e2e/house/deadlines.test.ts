@@ -60,7 +60,7 @@ beforeAll(async () => {
 afterAll(() => desk.close());
 
 /** Releases the form with these deadlines, without a decision. */
-async function releasedWith(deadlines: readonly DeadlineRule[]): Promise<void> {
+async function releasedWith(deadlines: readonly DeadlineRule[], replan = false): Promise<Answer['body']> {
   const { draft, version } = ok(await (maren as Caller).call('form', of)) as { draft: FormDesign; version: number };
   const outcome = { ...draft.routing.otherwise, team: 'estates', path: null };
   const changed = {
@@ -72,9 +72,11 @@ async function releasedWith(deadlines: readonly DeadlineRule[]): Promise<void> {
     await (maren as Caller).call('saveDraft', { ...of, headers: onVersion(version), body: { draft: changed } }),
   );
   expect(saved.findings.filter(({ severity }: { severity: string }) => severity === 'error')).toEqual([]);
-  release = ok(
-    await (maren as Caller).call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } }),
-  ).number;
+  const looked = ok(await (maren as Caller).call('replanning', of));
+  const body = { note: '', replan };
+  const done = ok(await (maren as Caller).call('releaseForm', { ...of, headers: onVersion(saved.version), body }));
+  release = done.number;
+  return { looked, job: done.replanning };
 }
 
 let visitors = 0;
@@ -151,6 +153,13 @@ describe('what a request is due by', () => {
       ({ name }: { name: string }) => name === LEADS,
     );
     expect((await told(silent, /^First answer, overdue/)).length).toBe(leads.members);
+    // Nobody is reminded of what is due already, as after a stop.
+    const stopped = await sent('answer');
+    await until((await one(stopped, 'answer')).due);
+    expect([(await told(stopped, /due in/)).length, (await told(stopped, /overdue/)).length]).toEqual([
+      0,
+      leads.members,
+    ]);
     const { history } = await sheetOf(silent);
     expect(history.map(({ what }: { what: string }) => what)).toContain(
       'First answer: an email was sent when it is due',
@@ -202,9 +211,12 @@ describe('what a request is due by', () => {
     const [next] = (await one(number, 'weekly')).rings;
     await until(next.at);
     expect(await times()).toBe(2);
+    // Three days in which it would have rung a dozen times: once, and two hours later again.
+    await passes(3 * 24);
+    expect(await times()).toBe(3);
     await move(number, 'done');
     await passes(24 * 5);
-    expect(await times()).toBe(2);
+    expect(await times()).toBe(3);
   });
 
   it('does what it says, one after the other, each in the history, and tells no more when it is over', async () => {
@@ -274,5 +286,42 @@ describe('what a request is due by', () => {
     ok(await put());
     // What came by an earlier release still hangs on it: it is withheld.
     expect(await seen()).toEqual([['finish'], null, true, true]);
+  });
+
+  it('can be given to what is open already: looked at before, a job that floods nobody, and said in each history', async () => {
+    const [open, done] = [await sent('switch'), await sent('switch')];
+    await move(done, 'done');
+    await passes(26);
+    const letters = (await desk.letters()).length;
+    const hour = rule('hour', {
+      ...{ name: 'Within the hour', length: { by: 'time', time: HOUR } },
+      rings: [ring('long', -2 * HOUR, { tells: ['working'] }), ring('late', 0, { tells: ['requester'] })],
+    });
+    const early = { ...finishRule(4 * HOUR, 0), length: { by: 'days', days: 0 } } as const;
+    const kept = await releasedWith([early, hour]);
+    expect(kept.job).toBe(null);
+    expect(await namesOf(open)).toEqual(['To be finished']);
+    // Somebody else has the same deadlines from now on: nothing differs any more, as the release in force has them.
+    const { looked, job } = await releasedWith([early, { ...hour, name: 'In an hour' }], true);
+    const due = (await sheetOf(open)).deadlines[0].due;
+    expect([looked.differs, looked.looked > 1, looked.changed, looked.late > 0]).toEqual([
+      ...[true, true, looked.looked, true],
+    ]);
+    expect(looked.requests.find((each: { number: string }) => each.number === open).from).toBe(due);
+    for (let tries = 0; tries < 200; tries += 1) {
+      const { state } = ok(await (maren as Caller).call('job', { params: { id: job } }));
+      if (state === 'done') break;
+      await new Promise((go) => setTimeout(go, 50));
+    }
+    expect(await namesOf(open)).toEqual(['To be finished', 'In an hour']);
+    const { deadlines, history } = await sheetOf(open);
+    expect([deadlines[0].fuse.state, deadlines[1].fuse.state]).toEqual(['late', 'calm']);
+    expect(history.at(-1).what).toBe(`Deadlines are those of release ${release} from now on`);
+    expect(await namesOf(done)).toEqual(['To be finished']);
+    // What is late at once tells nobody that it is; what becomes due from now on does.
+    expect((await desk.letters()).length).toBe(letters);
+    await until(deadlines[1].due);
+    expect(await told(open, /^In an hour: /)).toEqual(['Priya Nakamura-Lind']);
+    expect(await told(open, /^Overdue: /)).toEqual([]);
   });
 });

@@ -643,6 +643,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     stopJob: [{ params: { id: job } }],
     clearTrials: [{ params: { key: 'site-access' } }],
     draftHistory: [{ params: { key: 'tell-tale' } }],
+    replanning: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
     recomputation: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
     register: [{ params: { key: 'tell-tale' } }, { params: { key: 'site-access' } }],
     calendar: [{ params: { key: 'desk' } }],

@@ -668,6 +668,7 @@ describe('a value in the restricted field', () => {
       overExisting: [{ params: { key: 'site-access', rule: 'water-certificate' }, body: { shown: null } }],
       takeRunBack: [{ params: { key: 'site-access', run } }],
       draftHistory: [{ params: { key: 'site-access' } }],
+      replanning: [{ params: { key: 'site-access' } }],
       recomputation: [{ params: { key: 'site-access' } }],
       register: [{ params: { key: 'site-access' } }],
       calendar: [{ params: { key: 'desk' } }],

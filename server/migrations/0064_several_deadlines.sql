@@ -1,2 +1,3 @@
 ALTER TABLE `deadlines` ADD `counted` text DEFAULT 'days' NOT NULL;--> statement-breakpoint
-ALTER TABLE `deadlines` ADD `ended_at` integer;
+ALTER TABLE `deadlines` ADD `ended_at` integer;--> statement-breakpoint
+ALTER TABLE `requests` ADD `planned_by` text REFERENCES design_states(id);

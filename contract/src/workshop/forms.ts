@@ -81,6 +81,24 @@ export const formRoutes = routesOf(formHeads, {
       requests: z.array(z.object({ number: z.string(), subject: visibleSubject, changes: visibleChanges })),
     }),
   },
+  replanning: {
+    says: 'What the deadlines of the draft would change of the open requests that came by the form.',
+    params: keyed,
+    answer: z.object({
+      /** Whether the draft has other deadlines than the release in force; if not, there is nothing to choose. */
+      differs: z.boolean(),
+      /** Open requests, and those of them of which something would begin, move or go. */
+      looked: z.int(),
+      changed: z.int(),
+      /** How many would be late by it that are not late now, and how many rings would be held back. */
+      late: z.int(),
+      held: z.int(),
+      /** Some of those that change: what each would be due by next. */
+      requests: z.array(
+        z.object({ number: z.string(), subject: visibleSubject, from: moment.nullable(), to: moment.nullable() }),
+      ),
+    }),
+  },
   forms: {
     says: 'All forms with their state.',
     answer: z.object({
@@ -318,12 +336,15 @@ export const formRoutes = routesOf(formHeads, {
       note: z.string().max(500),
       /** Whether requests that are there are computed anew by it; else they keep what they have. */
       recompute: z.boolean().optional(),
+      /** Whether open requests have its deadlines from now on; else they keep those they have. */
+      replan: z.boolean().optional(),
     }),
     answer: z.object({
       number: z.int(),
       version: z.int(),
-      /** The work of computing requests anew, where that was wanted. */
+      /** The work of computing requests anew, and of giving them its deadlines, where that was wanted. */
       job: z.string().nullable(),
+      replanning: z.string().nullable(),
     }),
   },
   draftHistory: {

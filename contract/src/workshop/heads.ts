@@ -99,6 +99,7 @@ export const formHeads = {
     guard: 'Idempotency-Key',
   },
   setFormState: { method: 'PUT', path: '/api/forms/:key/state', caller: 'staff', right: 'configure' },
+  replanning: { method: 'POST', path: '/api/forms/:key/replanning', caller: 'staff', right: 'configure' },
   recomputation: { method: 'POST', path: '/api/forms/:key/recomputation', caller: 'staff', right: 'configure' },
   forms: { method: 'GET', path: '/api/forms', caller: 'staff', right: 'work' },
   ground: { method: 'GET', path: '/api/ground', caller: 'staff', right: 'build' },

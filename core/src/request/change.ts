@@ -161,6 +161,8 @@ export type RequestChange =
   | { readonly kind: 'links-ended' | 'link-sent'; readonly of: string }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
   | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
+  /** It has the deadlines of another release from now on: its number, and its id. */
+  | { readonly kind: 'replanned'; readonly release: number; readonly by: string }
   | Rang
   /** What a request held at first, where its arrival was not kept as data. */
   | { readonly kind: 'baseline'; readonly values: Values }
@@ -311,6 +313,8 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       const calendar = names.calendar(change.calendar);
       return said('history:due', { from: due(change.from), to: due(change.to), calendar });
     }
+    case 'replanned':
+      return said('history:replanned', { release: change.release });
     case 'rang':
       return rangInWords(change);
   }

@@ -10,21 +10,22 @@ import {
   ruleOf,
   type WorkingCalendar,
 } from '@tolvek/core/deadline';
+import { type Field, requestSlots } from '@tolvek/core/register';
 import { outcomeOfRow } from '@tolvek/core/routing';
 import { and, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
-import { releaseById } from '../form/queries.ts';
+import { planningOf, releaseById } from '../form/queries.ts';
 import { adding, changing } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { holdsThings, registerById } from '../register/queries.ts';
 import { dueIs, type Follower } from '../request/change.ts';
-import { slotsOfRequest } from '../request/facts.ts';
+import { factsOfRequest } from '../request/facts.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { type DeadlineRow, deadlinesOf, runningIn } from './queries.ts';
 import { deadlines, timers } from './tables.ts';
-import { addTimers, dropTimers, resetTimers } from './timers.ts';
+import { addTimers, dropTimers, holdTimers, resetTimers } from './timers.ts';
 
 const addDeadline = adding(deadlines);
 
@@ -32,20 +33,33 @@ const changeDeadline = changing(deadlines, [
   ...(['start', 'due', 'allowance', 'workingDays', 'counted', 'pauses', 'state', 'endedAt'] as const),
 ]);
 
-/** How a request keeps time: the plan of the release it came by, and what it makes of what happens. */
-function planOf(db: Reader, request: ShownRow): { readonly plan: DeadlinePlan; readonly course: Course } {
-  const { release, course } = releaseById(db, request.releaseId);
-  return { plan: release.design.deadline, course };
+/** How requests keep time by a release: its plan, what it makes of what happens, and the fields that its formulas read. */
+export interface Planning {
+  readonly plan: DeadlinePlan;
+  readonly course: Course;
+  readonly fields: readonly Field[];
+}
+
+function planningFor(db: Reader, request: ShownRow): Planning {
+  const { release, course } = planningOf(db, request);
+  return { plan: release.design.deadline, course, fields: release.design.fields };
 }
 
 /** A calendar by its key. */
 type CalendarOf = (key: string) => WorkingCalendar;
 
 /** What can be read of a request where its deadlines hang on it. */
-function readOf(db: Reader, request: ShownRow): Pick<CourseAsked, 'workingDays' | 'values' | 'slots'> {
+function readOf(
+  db: Reader,
+  request: ShownRow,
+  fields: readonly Field[],
+): Pick<CourseAsked, 'workingDays' | 'values' | 'slots'> {
   return {
     values: request.values,
-    slots: () => slotsOfRequest(db, request, registerById(db, request.registerId)),
+    slots: () => {
+      const register = registerById(db, request.registerId);
+      return requestSlots(fields, request.values, factsOfRequest(db, request, register, request.createdAt));
+    },
     workingDays: () => {
       const { routing } = releaseById(db, request.releaseId).release.design;
       const row = requestById(db, request.id)?.routed?.row;
@@ -67,7 +81,14 @@ export const followDeadlines: Follower = (work, request, change, before) => {
   const { tx, now } = work;
   if (holdsThings(registerById(tx, request.registerId))) return undefined;
   if (change.kind === 'due') return settle(work, request, countedAnew(tx, request, now));
-  const { plan, course } = planOf(tx, request);
+  const planning = planningFor(tx, request);
+  if (change.kind === 'replanned') {
+    const planned = settle(work, request, plannedAnew(tx, request, planning, now), true);
+    // What would ring at once, as it is late by now, was not promised before: it is held back.
+    holdTimers(tx, request.id, now);
+    return planned;
+  }
+  const { plan, course, fields } = planning;
   const hasMoved = before === null || before.stage !== request.stage || before.phase !== request.phase;
   const changed = ANSWERS.has(change.kind) && hangsOnAnswers(plan);
   const answered = change.kind === 'said' && change.to === 'requester' && !change.byRequester;
@@ -80,7 +101,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
         )
       : runningIn(deadlinesOf(tx, request.id));
   const is = course(had, {
-    ...{ now, at: request, before, changed, answered, ...readOf(tx, request) },
+    ...{ now, at: request, before, changed, answered, ...readOf(tx, request, fields) },
     calendar: (key) => calendarOf(tx, key),
   });
   return settle(work, request, is);
@@ -96,27 +117,39 @@ export function countedAnew(
   now: number,
   calendar: CalendarOf = (key) => calendarOf(db, key),
 ): ReadonlyMap<string, Running> {
-  const { plan, course } = planOf(db, request);
+  const { plan, course, fields } = planningFor(db, request);
   const counted = [...runningIn(deadlinesOf(db, request.id))].map(([key, running]): [string, Running] => {
     const rule = ruleOf(plan, key);
     if (!rule || running.state !== 'open') return [key, running];
     return [key, { ...running, deadline: replanDeadline(running.deadline, calendar(calendarFor(plan, rule))) }];
   });
   const at = { now, at: request, before: request, changed: hangsOnAnswers(plan), answered: false };
-  return course(new Map(counted), { ...at, ...readOf(db, request), calendar });
+  return course(new Map(counted), { ...at, ...readOf(db, request, fields), calendar });
 }
 
-/** Stores where the deadlines of a request are, and when they ring; what has not changed stays as it is. */
-function settle(work: Work, request: ShownRow, is: ReadonlyMap<string, Running>): ShownRow | undefined {
+/** The deadlines of a request by another plan: what it has goes on, what is new begins now. Keeps nothing. */
+export function plannedAnew(
+  db: Reader,
+  request: ShownRow,
+  { course, fields }: Planning,
+  now: number,
+): ReadonlyMap<string, Running> {
+  const at = { now, at: request, before: request, changed: true, answered: false };
+  const calendar = (key: string): WorkingCalendar => calendarOf(db, key);
+  return course(runningIn(deadlinesOf(db, request.id)), { ...at, ...readOf(db, request, fields), calendar });
+}
+
+/** Stores where the deadlines of a request are, and when they ring; what has not changed stays as it is, unless all is set `anew`. */
+function settle(work: Work, request: ShownRow, is: ReadonlyMap<string, Running>, anew = false): ShownRow | undefined {
   const { tx } = work;
-  const { plan } = planOf(tx, request);
+  const { plan } = planningFor(tx, request);
   const rows = new Map(deadlinesOf(tx, request.id).map((row) => [row.key, row]));
   const was = runningIn([...rows.values()]);
   for (const [key, row] of rows) if (!is.has(key)) dropDeadline(tx, row);
   for (const [key, running] of is) {
     const rule = ruleOf(plan, key);
     const row = rows.get(key);
-    if (!rule || (row && isSame(running, was.get(key)))) continue;
+    if (!rule || (row && !anew && isSame(running, was.get(key)))) continue;
     const { state, endedAt, deadline } = running;
     const stored = { ...deadline, state, endedAt, id: row?.id ?? newId() };
     const owner = { id: stored.id, requestId: request.id };

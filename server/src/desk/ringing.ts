@@ -6,7 +6,7 @@ import { calendarOf } from '../calendar/queries.ts';
 import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
 import { timers } from '../deadline/tables.ts';
 import { resetTimers } from '../deadline/timers.ts';
-import { releaseById } from '../form/queries.ts';
+import { planningOf } from '../form/queries.ts';
 import type { Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
@@ -20,7 +20,7 @@ import { handOver, teamsFor } from './commands.ts';
  */
 export function ringOf(work: Work, request: RequestRow, timer: typeof timers.$inferSelect): void {
   const { tx, now } = work;
-  const { deadline: plan } = releaseById(tx, request.releaseId).release.design;
+  const { deadline: plan } = planningOf(tx, request).release.design;
   const rows = (): ReturnType<typeof deadlinesOf> => deadlinesOf(tx, request.id);
   const row = rows().find(({ id }) => id === timer.deadlineId);
   const rule = ruleOf(plan, row?.key ?? FINISH);

@@ -74,6 +74,12 @@ export function releaseById(db: Reader, id: string): Prepared {
   return found;
 }
 
+/** The release whose deadlines a request has: the one it came by, until it is given those of another. */
+export const planningOf = (
+  db: Reader,
+  { releaseId, plannedBy }: { readonly releaseId: string; readonly plannedBy: string | null },
+): Prepared => releaseById(db, plannedBy ?? releaseId);
+
 /** The release in force, or undefined when there is none. */
 export function currentRelease(db: Reader, form: Pick<FormRow, 'id' | 'release'>): ReleaseRow | undefined {
   const row = releaseNumbered(db).get({ form: form.id, number: form.release });

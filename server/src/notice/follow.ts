@@ -7,7 +7,7 @@ import type { Happening } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
 import { heardAt, openSeats, roundOf, stepOf } from '../approval/queries.ts';
 import { seats } from '../approval/tables.ts';
-import { releaseById } from '../form/queries.ts';
+import { planningOf } from '../form/queries.ts';
 import { askedFor } from '../people/absences.ts';
 import { holdersOfRight } from '../people/given.ts';
 import { membersOf } from '../people/queries.ts';
@@ -75,6 +75,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'proposal-refused':
     case 'proposal-ended':
     case 'due':
+    case 'replanned':
       break;
     case 'seat':
       if (isDeciding(work, request)) tellSeated(work, request, change.to);
@@ -171,7 +172,7 @@ const leadsOf = ({ tx }: Work, request: ShownRow): readonly string[] =>
   membersOf(tx, planOf({ tx }, request).leads).map(({ id }) => id);
 
 const planOf = ({ tx }: Pick<Work, 'tx'>, request: ShownRow): DeadlinePlan =>
-  releaseById(tx, request.releaseId).release.design.deadline;
+  planningOf(tx, request).release.design.deadline;
 
 /** Asks those who take the place of others from now on what those are asked: each request once. */
 export function tellStandIns(work: Work, standing: readonly StandIn[]): void {

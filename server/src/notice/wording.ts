@@ -29,7 +29,7 @@ import { calendarOf } from '../calendar/queries.ts';
 import { deadlinesOf, finishOf } from '../deadline/queries.ts';
 import { doorAtAddress, doorById } from '../door/queries.ts';
 import { doorLines, doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
-import { releaseById, releaseInForce } from '../form/queries.ts';
+import { planningOf, releaseById, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
 import { mailingById, openOfGoing } from '../mailing/queries.ts';
 import { groupNames, namesOf, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
@@ -186,7 +186,7 @@ function dueEvent(
   { kind, deadline: key = FINISH }: Extract<NoticeCause, { kind: 'reminder' | 'escalation' | 'due' }>,
   now: number,
 ): NoticeEvent | null {
-  const { deadline: plan } = releaseById(tx, request.releaseId).release.design;
+  const { deadline: plan } = planningOf(tx, request).release.design;
   const rule = ruleOf(plan, key);
   const row = deadlinesOf(tx, request.id).find((each) => each.key === key);
   // What is over by now reminds nobody; that it was not in time is told all the same.

@@ -94,6 +94,7 @@ export function addRequest(work: Work, incoming: Incoming): RequestRow {
       formId: release.formId,
       releaseId: release.id,
       computedBy: null,
+      plannedBy: null,
       doorId,
       edition,
       consent,
@@ -239,6 +240,8 @@ function outcomeOf(
         values: withChanges(request.values, change.changes),
         ...(change.why === 'recomputed' ? { computedBy: change.by } : {}),
       };
+    case 'replanned':
+      return { plannedBy: change.by };
     case 'handler':
       return { handlerId: change.to };
     case 'team':
@@ -337,10 +340,11 @@ function refuseTaken({ tx }: Work, before: ShownRow, after: ShownRow, register: 
 }
 
 const storing = prepared((db) => {
-  const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt } = requests;
+  const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy, plannedBy, version, updatedAt } =
+    requests;
   const { requesterId, claim: claimed, onBehalfId, enteredById } = requests;
   const columns = {
-    ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy, version, updatedAt },
+    ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy, plannedBy, version, updatedAt },
     ...{ requesterId, claim: claimed, onBehalfId, enteredById },
   };
   return db
@@ -353,9 +357,9 @@ const storing = prepared((db) => {
 /** Stores a changed request, and raises its version where everybody may know that it changed. */
 function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: boolean, version: number): Row {
   const raised = isRaised ? { version: version + 1, updatedAt: now } : {};
-  const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy } = after;
+  const { values, stage, phase, finishedAt, team, priority, handlerId, computedBy, plannedBy } = after;
   const { changes } = storing(tx).run({
-    ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy },
+    ...{ values, stage, phase, finishedAt, team, priority, handlerId, computedBy, plannedBy },
     ...{
       requesterId: after.requesterId,
       claim: after.claim,

@@ -41,6 +41,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   followed: 'handler',
   unfollowed: 'handler',
   confirmed: 'fields',
+  replanned: 'due',
   'links-ended': 'handler',
   'link-sent': 'handler',
   claimed: 'handler',

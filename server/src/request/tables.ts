@@ -31,6 +31,8 @@ export const requests = sqliteTable(
       .references(() => designStates.id),
     /** The release its values are computed by; null: the one it came by. */
     computedBy: text().references(() => designStates.id),
+    /** The release whose deadlines it has; null: the one it came by. */
+    plannedBy: text().references(() => designStates.id),
     /** None when the desk or another request made it. */
     doorId: text().references(() => doors.id),
     /** The id of the edition of its release in which it was asked; null: the form as it is. */

@@ -20,6 +20,7 @@ import { type Said, said } from '@tolvek/words';
 import { calendarOf } from '../calendar/queries.ts';
 import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
 import { waitingOf } from '../deadline/timers.ts';
+import { planningOf } from '../form/queries.ts';
 import { personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -32,21 +33,23 @@ type Told = AnswerOf<'sheet'>['deadlines'][number];
 
 /** Whether somebody may know of a deadline: where it hangs on answers, it tells of them. */
 export const mayKnowDeadline = (
-  { design, fields, reading }: OpenRequest,
+  db: Reader,
+  { request, fields, reading }: OpenRequest,
   { key }: Pick<DeadlineRule, 'key'>,
 ): boolean =>
-  sinksOf({ fields, deadline: design.deadline })
+  sinksOf({ fields, deadline: planningOf(db, request).release.design.deadline })
     .filter(({ kind, at }) => kind === 'deadline' && at === key)
     .every((sink) => reading.mayHear(sink));
 
 /** When a request is to be finished, for somebody who may know it; epoch ms. */
 export function finishTold(db: Reader, open: OpenRequest): number | null {
   const finish = deadlinesOf(db, open.request.id).find(({ key }) => key === FINISH);
-  return finish && mayKnowDeadline(open, { key: FINISH }) ? finish.due : null;
+  return finish && mayKnowDeadline(db, open, { key: FINISH }) ? finish.due : null;
 }
 
 /** How the plan of a request names things, as they are called now. */
-function namesFor(db: Reader, { design, register }: OpenRequest, groups: ReadonlyMap<string, string>): RingNames {
+function namesFor(db: Reader, { request, register }: OpenRequest, groups: ReadonlyMap<string, string>): RingNames {
+  const { design } = planningOf(db, request).release;
   return {
     group: (key) => groups.get(key) ?? key,
     person: (id) => personNamed(db, id),
@@ -68,13 +71,13 @@ export function deadlinesView(
   open: OpenRequest<RequestRow>,
   about: { readonly routed: RoutingTold | null; readonly groups: ReadonlyMap<string, string>; readonly now: number },
 ): Told[] {
-  const { request, design } = open;
-  const plan = design.deadline;
+  const { request } = open;
+  const plan = planningOf(db, request).release.design.deadline;
   const waiting = waitingOf(db, request.id);
   const names = namesFor(db, open, about.groups);
   const told = deadlinesOf(db, request.id).flatMap((row): (Told & { readonly at: number })[] => {
     const rule = ruleOf(plan, row.key);
-    if (!rule || !mayKnowDeadline(open, rule)) return [];
+    if (!rule || !mayKnowDeadline(db, open, rule)) return [];
     const calendar = calendarOf(db, calendarFor(plan, rule));
     const deadline = deadlineIn(row);
     const ended = row.state === 'open' ? null : (row.endedAt ?? request.finishedAt);

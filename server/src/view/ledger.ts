@@ -612,9 +612,10 @@ function rowOf(
     names: (id, by) => names.get(id) ?? shared.nameOf(id, by),
   });
   const next = deadlines.get(row.id);
-  const rule = next && ruleOf(design.deadline, next.key);
+  const plan = shared.form(row.plannedBy ?? row.releaseId).design.deadline;
+  const rule = next && ruleOf(plan, next.key);
   // What is due next can tell of an answer: whoever may not know that is told nothing of it.
-  const isKnown = rule === undefined || !hangsOn(rule) || mayKnowDeadline(open, rule);
+  const isKnown = rule === undefined || !hangsOn(rule) || mayKnowDeadline(shared.db, open, rule);
   return {
     number: row.number,
     subject: open.subject,
@@ -627,7 +628,7 @@ function rowOf(
     thing: holdsThings(register),
     fuse:
       next && rule && isKnown
-        ? fuseAt(deadlineIn(next), rule, shared.calendarBy(calendarFor(design.deadline, rule)), now, row.finishedAt)
+        ? fuseAt(deadlineIn(next), rule, shared.calendarBy(calendarFor(plan, rule)), now, row.finishedAt)
         : null,
     dueFor: rule && isKnown && rule.key !== FINISH ? deadlineName(rule) : null,
     due: row.due === null || !isKnown ? null : iso(row.due),

@@ -3,7 +3,7 @@ import { CALENDAR, calendarFor, calendarsOf, dueOf, ruleOf, type WorkingCalendar
 import { FORM, type FormDesign, freshKey } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { calendarByKey, calendarOf } from '../calendar/queries.ts';
 import { countedAnew } from '../deadline/follow.ts';
 import { deadlinesOf } from '../deadline/queries.ts';
@@ -11,7 +11,7 @@ import { holdTimers, ringAtOnce } from '../deadline/timers.ts';
 import { changeAtOnce, makeInForce } from '../design/commands.ts';
 import { type DesignRow, designsOf, statesOf } from '../design/queries.ts';
 import { designStates, designs } from '../design/tables.ts';
-import { releaseById } from '../form/queries.ts';
+import { planningOf, releaseById } from '../form/queries.ts';
 import { namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -107,10 +107,13 @@ function* countedBy(db: Reader, calendar: WorkingCalendar, now: number): Generat
   const releases = releasesBy(db, calendar.key);
   for (const request of eachRequest(
     db,
-    and(inArray(requests.releaseId, [...releases]), inArray(requests.phase, UNFINISHED)),
+    and(
+      inArray(sql`coalesce(${requests.plannedBy}, ${requests.releaseId})`, [...releases]),
+      inArray(requests.phase, UNFINISHED),
+    ),
   )) {
     const is = countedAnew(db, request, now, (by) => (by === calendar.key ? calendar : calendarOf(db, by)));
-    const plan = releaseById(db, request.releaseId).release.design.deadline;
+    const plan = planningOf(db, request).release.design.deadline;
     let rings = 0;
     let moves = false;
     for (const row of deadlinesOf(db, request.id)) {

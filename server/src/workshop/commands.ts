@@ -13,6 +13,7 @@ import { kindProblems } from './kindProblems.ts';
 import { changesSince } from './queries.ts';
 import { recomputeLater } from './recompute.ts';
 import { putRegisterInForce } from './registers.ts';
+import { replanLater } from './replan.ts';
 
 /** Keeps a draft made on a version, and the state before it in its history. */
 export function saveDraft(house: House, viewer: Viewer, input: { key: string; version: number; draft: FormDesign }) {
@@ -31,9 +32,9 @@ export function saveDraft(house: House, viewer: Viewer, input: { key: string; ve
 export function releaseForm(
   house: House,
   viewer: Viewer,
-  input: { key: string; version: number; note: string; recompute?: boolean | undefined },
+  input: { key: string; version: number; note: string; recompute?: boolean | undefined; replan?: boolean | undefined },
   found: Found,
-): { number: number; version: number; job: string | null } {
+): { number: number; version: number; job: string | null; replanning: string | null } {
   const released = write(house, (work) => {
     const { tx, now } = work;
     const form = formNamed(tx, input.key);
@@ -63,8 +64,9 @@ export function releaseForm(
     const note = spokenTo(tx, viewer.personId).say('notes:releaseOf', { number, title: form.draft.title });
     const after = registerAfter(contentOf(register), form.draft);
     putRegisterInForce(work, register, after, { note, by: viewer, released: form.id });
-    return { number, version, job: input.recompute ? recomputeLater(work, form, viewer) : null };
+    const job = input.recompute ? recomputeLater(work, form, viewer) : null;
+    return { number, version, job, replanning: input.replan ? replanLater(work, form, viewer) : null };
   });
-  if (released.job !== null) house.wakeJobs();
+  if (released.job !== null || released.replanning !== null) house.wakeJobs();
   return released;
 }

@@ -42,6 +42,7 @@ import { fieldReach } from './planReach.ts';
 import { changesSince, historyOfDraft, listForms } from './queries.ts';
 import { recomputation } from './recompute.ts';
 import { keepRegister, putRegister } from './registerDraft.ts';
+import { replanning } from './replan.ts';
 import { overExisting, takeRunBack } from './ruleRun.ts';
 import { seatAt } from './seat.ts';
 import { seeAs } from './seeAs.ts';
@@ -154,6 +155,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       stopJob(house, viewer.personId, params.id);
       return { done: true };
     },
+    replanning: ({ viewer, params }) => replanning(house, viewer, params.key),
     recomputation: ({ viewer, params }) => recomputation(house, viewer, params.key),
     register: ({ params }) => registerView(db, params.key, clock.now()),
     doubles: ({ viewer, params }) => doublesOf(db, viewer, params.key),

@@ -2,6 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { Trouble } from '../ui/Trouble.tsx';
 import { say, told } from '../wire/words.ts';
 import { workshopApi } from './endpoints.ts';
+import { KeepOrAnew } from './KeepOrAnew.tsx';
 
 /** Where a release computes something otherwise: what becomes of the requests that are there. */
 export function Recomputing({
@@ -18,29 +19,17 @@ export function Recomputing({
   if (isFetching || !data) return <p className="mt-3 text-soft">{say('workshop:recompute.checking')}</p>;
   if (data.fields.length === 0) return null;
   return (
-    <fieldset className="mt-4">
-      <legend className="font-semibold">{say('workshop:recompute.fields', { fields: data.fields })}</legend>
-      <p className="mt-1">{reachInWords(data)}</p>
-      {(
-        [
-          [false, say('workshop:recompute.keep'), say('workshop:recompute.keepHint')],
-          [true, say('workshop:recompute.again'), say('workshop:recompute.againHint')],
-        ] as const
-      ).map(([value, label, says]) => (
-        <label key={label} className="mt-2 grid grid-cols-[22px_1fr] items-baseline">
-          <input
-            type="radio"
-            name="recomputing"
-            className="accent-green"
-            checked={isRecomputed === value}
-            onChange={() => set(value)}
-          />
-          <span>
-            {label}
-            <span className="block text-[13px] text-soft">{says}</span>
-          </span>
-        </label>
-      ))}
+    <KeepOrAnew
+      id="recomputing"
+      legend={say('workshop:recompute.fields', { fields: data.fields })}
+      says={reachInWords(data)}
+      ways={[
+        [say('workshop:recompute.keep'), say('workshop:recompute.keepHint')],
+        [say('workshop:recompute.again'), say('workshop:recompute.againHint')],
+      ]}
+      isAnew={isRecomputed}
+      set={set}
+    >
       {data.requests.length > 0 ? (
         <details className="mt-2">
           <summary className="text-green">
@@ -63,7 +52,7 @@ export function Recomputing({
           </ul>
         </details>
       ) : null}
-    </fieldset>
+    </KeepOrAnew>
   );
 }
 

@@ -7,9 +7,10 @@ import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { say } from '../wire/words.ts';
 import { ChangeList } from './ChangeList.tsx';
-import { ComputingAnew } from './ComputingAnew.tsx';
+import { ComputingAnew, type Work } from './ComputingAnew.tsx';
 import { workshopApi } from './endpoints.ts';
 import { Recomputing } from './Recomputing.tsx';
+import { Replanning } from './Replanning.tsx';
 import type { DraftEditing } from './useDraft.ts';
 
 /** Releases the draft: first what would change, in words; then a note; then the next number. */
@@ -17,21 +18,36 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
   const [open, setOpen] = useState(false);
   const [note, setNote] = useState('');
   const [isRecomputed, setRecomputed] = useState(false);
-  const [job, setJob] = useState<string | null>(null);
+  const [isReplanned, setReplanned] = useState(false);
+  /** The long work that the release began, one after the other. */
+  const [works, setWorks] = useState<readonly Work[]>([]);
   const [release, { isLoading, error, reset }] = workshopApi.useReleaseFormMutation();
   const next = (form.releases[0]?.number ?? 0) + 1;
   const errors = editing.findings.filter((finding) => finding.severity === 'error').length;
   const send = async (): Promise<void> => {
-    const done = await release({ key: form.key, version: editing.version, body: { note, recompute: isRecomputed } });
+    const done = await release({
+      key: form.key,
+      version: editing.version,
+      body: { note, recompute: isRecomputed, replan: isReplanned },
+    });
     if ('error' in done || !done.data) return;
     editing.released(done.data.version);
     setOpen(false);
     setNote('');
     setRecomputed(false);
+    setReplanned(false);
     toast(say('workshop:nowInForce', { number: done.data.number }));
-    setJob(done.data.job);
+    const { job, replanning } = done.data;
+    setWorks([
+      ...(job === null ? [] : [{ job, does: 'computes' as const }]),
+      ...(replanning === null ? [] : [{ job: replanning, does: 'plans' as const }]),
+    ]);
   };
-  if (job !== null) return <ComputingAnew job={job} ended={() => setJob(null)} />;
+  const [work] = works;
+  if (work)
+    return (
+      <ComputingAnew key={work.job} {...work} ended={() => setWorks((all) => all.filter((each) => each !== work))} />
+    );
   return (
     <DialogFrame
       open={open}
@@ -60,6 +76,7 @@ export function ReleaseButton({ form, editing }: { form: AnswerOf<'form'>; editi
             </p>
           ) : null}
           {next > 1 && open ? <Recomputing formKey={form.key} isRecomputed={isRecomputed} set={setRecomputed} /> : null}
+          {next > 1 && open ? <Replanning formKey={form.key} isReplanned={isReplanned} set={setReplanned} /> : null}
           <p className="mt-3 text-soft">{say('workshop:requestsKeep')}</p>
           <label htmlFor="release-note" className="mt-4 block font-semibold">
             {say('workshop:note')} <span className="font-normal text-soft">{say('workshop:noteHintBraces')}</span>

@@ -55,6 +55,10 @@ export const workshopApi = api.injectEndpoints({
       query: call('releaseForm'),
       invalidatesTags: ['editions', 'forms', 'form', 'register', 'desk', 'ledger', 'sheet'],
     }),
+    replanning: build.query<AnswerOf<'replanning'>, Asked<'replanning'>>({
+      query: call('replanning'),
+      keepUnusedDataFor: 0,
+    }),
     recomputation: build.query<AnswerOf<'recomputation'>, Asked<'recomputation'>>({
       query: call('recomputation'),
       keepUnusedDataFor: 0,

@@ -76,4 +76,5 @@ export const history: Same<typeof english> = {
   linkSent: '{{name}} einen neuen Link gesendet; die früheren sind beendet',
   rang: '{{deadline}}: Eine E-Mail ging hinaus, {{when}}',
   rangSilently: '{{deadline}}: Die Zeit war gekommen, {{when}}',
+  replanned: 'Die Fristen sind ab jetzt die von Release {{release}}',
 };

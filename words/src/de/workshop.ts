@@ -1269,4 +1269,28 @@ export const workshop: Same<typeof english> = {
   'due.whenDue': 'Bei Fälligkeit',
   'due.before': '{{length, length}} Arbeitszeit vorher',
   'due.after': '{{length, length}} Arbeitszeit danach',
+  'replan.checking': 'Offene Anfragen werden geprüft …',
+  'replan.deadlines': 'Die Fristen ändern sich. Was gilt für offene Anfragen?',
+  'replan.change_one': '{{changed, number}} von {{count, number}} offenen Anfrage wäre zu einer anderen Zeit fällig.',
+  'replan.change_other':
+    '{{changed, number}} von {{count, number}} offenen Anfragen wären zu einer anderen Zeit fällig.',
+  'replan.late_one': '{{count, number}} wäre sofort überfällig.',
+  'replan.late_other': '{{count, number}} wären sofort überfällig.',
+  'replan.held_one': '{{count, number}} E-Mail, die sofort hinausginge, wird zurückgehalten.',
+  'replan.held_other': '{{count, number}} E-Mails, die sofort hinausgingen, werden zurückgehalten.',
+  'replan.keep': 'Sie behalten ihre Fristen',
+  'replan.keepHint': 'Nur neue Anfragen haben die neuen Fristen.',
+  'replan.anew': 'Sie bekommen die neuen Fristen',
+  'replan.anewHint': 'Was sie haben, läuft weiter. Neue Fristen beginnen jetzt. Jeder Verlauf sagt es.',
+  'replan.moves': 'als Nächstes fällig: {{from, moment}} → {{to, moment}}',
+  planning: 'Offene Anfragen bekommen die neuen Fristen:',
+  plannedNone: 'Keine offene Anfrage brauchte andere Fristen.',
+  planned_one: '{{count, number}} offene Anfrage hat die neuen Fristen.',
+  planned_other: '{{count, number}} offene Anfragen haben die neuen Fristen.',
+  plannedStopped_one: 'Angehalten. {{count, number}} Anfrage hat die neuen Fristen.',
+  plannedStopped_other: 'Angehalten. {{count, number}} Anfragen haben die neuen Fristen.',
+  plannedFailed_one:
+    'Es ist fehlgeschlagen. {{count, number}} Anfrage hat die neuen Fristen. Versuchen Sie es noch einmal.',
+  plannedFailed_other:
+    'Es ist fehlgeschlagen. {{count, number}} Anfragen haben die neuen Fristen. Versuchen Sie es noch einmal.',
 };

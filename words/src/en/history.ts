@@ -73,4 +73,5 @@ export const history = {
   linkSent: 'Sent {{name}} a new link; the earlier ones ended',
   rang: '{{deadline}}: an email was sent {{when}}',
   rangSilently: '{{deadline}}: its time came, {{when}}',
+  replanned: 'Deadlines are those of release {{release}} from now on',
 } as const;
