@@ -70,6 +70,8 @@ const SINCE_THEN = [
     'cardPicture',
     'draftPicture',
     'replanning',
+    'ownEmails',
+    'requestEmails',
   ],
 ];
 

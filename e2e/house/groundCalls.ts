@@ -206,6 +206,8 @@ export async function groundCalls(
     testEmail: [{ params: { id: test } }],
     addAbsence: [{ params: { id }, headers: key('absence'), body: later }],
     endAbsence: [{ params: { id, absence: away.id } }],
+    ownEmails: [{}],
+    setOwnEmails: [{ body: { ways: { team: 'digest' }, digest: { at: '08:00', days: [1, 2, 3, 4, 5] }, quiet: null } }],
     addOwnAbsence: [{ headers: key('own-absence'), body: later }],
     endOwnAbsence: [{ params: { absence: ownAway.id } }],
     colleagues: [{ query: { find: 'bram' } }],

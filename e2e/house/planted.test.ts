@@ -4,7 +4,7 @@ import type { DeadlineRule } from '@tolvek/core/deadline';
 import { newDoor } from '@tolvek/core/door';
 import { asking, designOf, type FormDesign, RECIPES, settingsOf } from '@tolvek/core/form';
 import { newMailing } from '@tolvek/core/mailing';
-import type { NoticeCause } from '@tolvek/core/notice';
+import type { Hearing, NoticeCause } from '@tolvek/core/notice';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import { VOCABULARIES } from '@tolvek/demo';
 import { people, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
@@ -33,6 +33,7 @@ const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
     'nobody-handles': true,
     returned: true,
     due: true,
+    digest: true,
   } as const),
 };
 
@@ -481,6 +482,15 @@ describe('a value in the restricted field', () => {
       body: { verdict: 'refuse', comment: 'Not in March.', seen: await as('Edda Kilbride').seen(turnedDown) },
     });
     left = await leftUndecided(as, (who) => who.submit('come-on-site', sent, { release: 2 }));
+    // Somebody hears of it in the morning, in one email.
+    const ways = { due: 'digest', late: 'digest', mine: 'digest', team: 'digest' } as const;
+    const hearing: Hearing = {
+      ways,
+      digest: { at: '08:00', days: [1, 2, 3, 4, 5, 6, 7] },
+      quiet: { from: '00:05', to: '00:00' },
+    };
+    for (const name of ['Ilse Brandvold', 'Maren Okafor', 'Edda Kilbride'])
+      expect((await as(name).call('setOwnEmails', { body: hearing })).status).toBe(200);
     // In steps, so that what is told before something is due is not too late.
     for (let hours = 0; hours < 5 * 24; hours += 3) await stranger.call('advanceClock', { body: { minutes: 3 * 60 } });
     const late = await handler.sheet(outside);
@@ -588,6 +598,7 @@ describe('a value in the restricted field', () => {
       renewLink: [{ params: { token: renewed } }],
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }, ...(changing.door ?? [])],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
+      requestEmails: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],
       ledger: trayKeys.flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
 import { done, moment } from '../wire/shapes.ts';
 import { accountHeads } from './heads.ts';
-import { absence, address, password, session } from './shapes.ts';
+import { absence, address, deskHearing, hearing, password, session } from './shapes.ts';
 
 const withId = z.strictObject({ id: z.string().max(64) });
 
@@ -48,6 +48,19 @@ export const accountRoutes = routesOf(accountHeads, {
       /** The newest first. */
       sessions: z.array(session),
     }),
+  },
+  ownEmails: {
+    says: 'When one gets which emails, and what of that one may choose.',
+    answer: z.object({
+      hearing,
+      /** As it is while nobody has chosen otherwise. */
+      desk: deskHearing,
+    }),
+  },
+  setOwnEmails: {
+    says: 'Chooses when one gets which emails.',
+    body: hearing,
+    answer: done,
   },
   changePassword: {
     says: 'Sets another password of one’s own; all other sessions end.',

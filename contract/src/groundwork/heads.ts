@@ -15,6 +15,8 @@ export const accountHeads = {
   signInByCode: { method: 'POST', path: '/api/sign-in/code', caller: 'anyone' },
   signInByLink: { method: 'POST', path: '/api/sign-in/links/:token', caller: 'link' },
   account: { method: 'GET', path: '/api/me/account', caller: 'staff' },
+  ownEmails: { method: 'GET', path: '/api/me/emails', caller: 'staff' },
+  setOwnEmails: { method: 'PUT', path: '/api/me/emails', caller: 'staff' },
   endSession: { method: 'POST', path: '/api/me/sessions/:id/end', caller: 'staff' },
   changePassword: { method: 'POST', path: '/api/me/password', caller: 'staff' },
   endTheirSession: {

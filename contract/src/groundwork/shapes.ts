@@ -1,3 +1,4 @@
+import { CHOICES, type Hearing, WAYS } from '@tolvek/core/notice';
 import { ACCENT_KEYS, type DeskSettings } from '@tolvek/core/settings';
 import { z } from 'zod';
 import { language } from '../people/shapes.ts';
@@ -6,6 +7,23 @@ import { day, moment } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 const days = z.int().min(0).max(10_000);
+
+const deskWay = z.strictObject({ way: z.enum(WAYS), choice: z.enum(CHOICES) });
+/** When staff get emails, and what of that they may choose. */
+export const deskHearing = z.strictObject({
+  ...{ decide: deskWay, mine: deskWay, team: deskWay, due: deskWay, late: deskWay, news: deskWay, own: deskWay },
+});
+/** `HH:MM` on the clock of the desk. */
+const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'say wire:clockTime');
+const way = z.enum(WAYS).optional();
+/** What somebody chose of their emails. */
+export const hearing = exactly<Hearing>()(
+  z.strictObject({
+    ways: z.strictObject({ decide: way, mine: way, team: way, due: way, late: way, news: way, own: way }),
+    digest: z.strictObject({ at: clockTime, days: z.array(z.int().min(1).max(7)).min(1).max(7).readonly() }),
+    quiet: z.strictObject({ from: clockTime, to: clockTime }).nullable(),
+  }),
+);
 
 export const deskSettings = exactly<DeskSettings>()(
   z.strictObject({
@@ -20,6 +38,7 @@ export const deskSettings = exactly<DeskSettings>()(
     signature: z.string().trim().max(500),
     links: z.strictObject({ confirm: days, decide: days, follow: days, resume: days, invite: days }),
     keeps: z.strictObject({ emails: days, unconfirmed: days }),
+    hears: deskHearing,
     hosts: z.array(z.string().max(253)).max(50).readonly().optional(),
   }),
 );

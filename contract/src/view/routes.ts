@@ -117,6 +117,29 @@ export const viewRoutes = routesOf(viewHeads, {
     params: numbered,
     answer: sheet,
   },
+  requestEmails: {
+    says: 'Who was written to about a request, when, and why somebody was not: for whoever may see its history.',
+    params: numbered,
+    answer: z.object({
+      /** The newest first. */
+      emails: z.array(
+        z.object({
+          id: z.string(),
+          person: z.string(),
+          about: words,
+          /** `together`: in an email with others. `later`: at a time of theirs. `unwanted`: they want none. `settled`: nothing was left to tell. */
+          state: z.enum(['waiting', 'sent', 'failed', 'later', 'together', 'unwanted', 'settled']),
+          /** When it was caused; and when it went, or goes. */
+          at: moment,
+          goes: moment.nullable(),
+          /** What the mail server said last, where it took it not. */
+          error: z.string().nullable(),
+        }),
+      ),
+      /** Whether there are more. */
+      more: z.boolean(),
+    }),
+  },
   file: {
     says: 'A file of a request, for whoever may read its field; the answer is its bytes.',
     params: z.strictObject({ number: z.string().max(20), id: z.string().max(64) }),

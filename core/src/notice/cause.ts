@@ -61,6 +61,8 @@ export type NoticeCause =
   /** To one of the staff: a first sign-in, or whether emails arrive. */
   | { readonly kind: 'invitation'; readonly by: string | null }
   | { readonly kind: 'test' }
+  /** Several notices that go in one, by their ids. */
+  | { readonly kind: 'digest'; readonly of: readonly string[] }
   /** They forgot their password. */
   | { readonly kind: 'reset' }
   /** To a contact who wants to sign in: by this link, or the code of it; in the language they were reading. */

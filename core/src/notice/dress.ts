@@ -1,4 +1,4 @@
-import type { Letter } from './letter.ts';
+import type { Letter, LetterItem } from './letter.ts';
 
 /** A subject on one line, as the header of an email needs it. */
 export const subjectLine = (subject: string): string => subject.replace(/[\r\n]+/g, ' ');
@@ -14,14 +14,22 @@ export interface Envelope {
   readonly language: string;
   /** Of the button: six digits in hexadecimal after `#`. */
   readonly colour: string;
+  /** Where one of several things leads. */
+  readonly urlOf?: (item: LetterItem) => string;
 }
 
 /** A letter as plain text and as HTML that says the same. `url`: where its button leads. */
-export function dressLetter(letter: Letter, url: string, { signature, language, colour }: Envelope): DressedLetter {
+export function dressLetter(
+  letter: Letter,
+  url: string,
+  { signature, language, colour, urlOf }: Envelope,
+): DressedLetter {
   const { greeting, paragraphs, facts, action } = letter;
+  const items = (letter.items ?? []).map((item) => ({ words: item.words, url: urlOf?.(item) ?? url }));
   const text = [
     greeting,
     ...paragraphs,
+    items.map((item) => `- ${item.words}\n  ${item.url}`).join('\n'),
     facts.map((fact) => `${fact.label}: ${fact.shown}`).join('\n'),
     `${action.label}:\n${url}${action.note ? `\n${action.note}` : ''}`,
     signature,
@@ -29,6 +37,14 @@ export function dressLetter(letter: Letter, url: string, { signature, language, 
   const html = [
     `<p>${escaped(greeting)}</p>`,
     ...paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`),
+    items.length > 0
+      ? `<ul style="padding-left:20px">${items
+          .map(
+            (item) =>
+              `<li style="margin:6px 0"><a href="${escaped(item.url)}" style="color:${colour}">${escaped(item.words)}</a></li>`,
+          )
+          .join('')}</ul>`
+      : '',
     facts.length > 0
       ? `<table cellpadding="0" cellspacing="0" style="border-collapse:collapse;margin:12px 0">${facts
           .map(

@@ -1,7 +1,28 @@
 export type { News, NoticeCause } from './cause.ts';
 export { type DressedLetter, dressLetter, subjectLine } from './dress.ts';
 export {
+  afterQuiet,
+  CHOICES,
+  type Choice,
+  type DeskHearing,
+  type DeskWay,
+  type Going,
+  goingOf,
+  HEARD,
+  type Heard,
+  type Hearing,
+  heardAs,
+  NEW_HEARING,
+  nextDigest,
+  USUAL_HEARING,
+  WAYS,
+  type Way,
+  wayOf,
+  waysFor,
+} from './hearing.ts';
+export {
   draftConfirmation,
+  draftDigest,
   draftGoingOn,
   draftInvitation,
   draftNotice,
@@ -11,6 +32,7 @@ export {
   draftTest,
   draftToFillIn,
   type Letter,
+  type LetterItem,
   type NoticeContext,
   type NoticeEvent,
   spokenLetter,

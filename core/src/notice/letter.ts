@@ -8,6 +8,15 @@ export interface Letter<Text = string> {
   readonly paragraphs: readonly Text[];
   readonly facts: readonly { readonly label: string; readonly shown: Text }[];
   readonly action: { readonly label: Text; readonly note: Text };
+  /** Several things in one email, each with where it leads. None when nothing is said. */
+  readonly items?: readonly LetterItem<Text>[];
+}
+
+/** One thing of several in an email: a path at the desk, with a link of its own by its id where it needs one. */
+export interface LetterItem<Text = string> {
+  readonly words: Text;
+  readonly path: string;
+  readonly link: string | null;
 }
 
 export interface NoticeContext {
@@ -498,6 +507,22 @@ export const draftPlaceFree = ({
   action: { label: said('emails:place.action'), note: '' },
 });
 
+/** Several things that somebody hears of together, each in the words of its own email. */
+export const draftDigest = ({
+  reader,
+  items,
+}: {
+  readonly reader: string;
+  readonly items: readonly LetterItem[];
+}): Letter<Words> => ({
+  subject: said('emails:digest.subject', { count: items.length, first: items[0]?.words ?? '' }),
+  greeting: said('emails:dear', { name: reader }),
+  paragraphs: [said('emails:digest.body')],
+  facts: [],
+  items,
+  action: { label: said('emails:digest.action'), note: said('emails:digest.note') },
+});
+
 /** The email that shows that emails arrive. */
 export const draftTest = ({ reader, desk }: { readonly reader: string; readonly desk: string }): Letter<Words> => ({
   subject: said('emails:test.subject', { house: desk }),
@@ -513,5 +538,6 @@ export const spokenLetter = (letter: Letter<Words>, told: (words: Words) => stri
   greeting: told(letter.greeting),
   paragraphs: letter.paragraphs.map(told),
   facts: letter.facts.map(({ label, shown }) => ({ label, shown: told(shown) })),
+  ...(letter.items ? { items: letter.items.map((item) => ({ ...item, words: told(item.words) })) } : {}),
   action: { label: told(letter.action.label), note: told(letter.action.note) },
 });

@@ -7,6 +7,7 @@ import {
   type MergeRules,
   mergeContents,
 } from '../design/index.ts';
+import { type DeskHearing, HEARD, NEW_HEARING } from '../notice/index.ts';
 import { isHost, isMailAddress } from '../register/index.ts';
 import { ACCENT_KEYS, type AccentKey } from './accents.ts';
 
@@ -42,6 +43,8 @@ export interface DeskSettings {
   readonly keeps: Readonly<Record<KeptThing, number>>;
   /** Hosts that forms may lead people to, and all below them: `forms.example`. None when nothing is said. */
   readonly hosts?: readonly string[];
+  /** When its staff get emails, and what of that they may choose. */
+  readonly hears: DeskHearing;
 }
 
 /** The fewest and the most days that a link may work. */
@@ -66,6 +69,7 @@ export const NEW_DESK: DeskSettings = {
   signature: '',
   links: { confirm: 3, decide: 14, follow: 180, resume: 14, invite: 7 },
   keeps: { emails: 30, unconfirmed: 3 },
+  hears: NEW_HEARING,
 };
 
 /** A desk as any release kept it, whole: what an earlier one did not know is as a new desk has it. */
@@ -73,6 +77,7 @@ export const wholeDesk = (kept: Partial<DeskSettings>): DeskSettings => ({
   ...{ ...NEW_DESK, ...kept },
   links: { ...NEW_DESK.links, ...kept.links },
   keeps: { ...NEW_DESK.keeps, ...kept.keeps },
+  hears: { ...NEW_DESK.hears, ...kept.hears },
 });
 
 /** The end of an email: the desk’s own words, or its name and that of its house. */
@@ -98,6 +103,9 @@ const PLACES: Readonly<Record<string, Said>> = {
   hosts: said('settings:theHosts'),
   'keeps.emails': said('settings:theKept.emails'),
   'keeps.unconfirmed': said('settings:theKept.unconfirmed'),
+  ...Object.fromEntries(
+    HEARD.map((heard) => [`hears.${heard}`, said('settings:theHearing', { what: said(`hearing:${heard}`) })]),
+  ),
 };
 
 const RULES: MergeRules = { lists: {}, nameOf: (way) => PLACES[way.join('.')] ?? said('settings:theDesk') };

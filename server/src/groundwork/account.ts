@@ -1,4 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { USUAL_HEARING } from '@tolvek/core/notice';
 import { refused, said } from '@tolvek/words';
 import { verifyPassword } from 'better-auth/crypto';
 import Bowser from 'bowser';
@@ -9,6 +10,7 @@ import { endSessionsOf, hashOfPassword, hasPassword, setPassword } from '../peop
 import { refuseOver } from '../people/grants.ts';
 import { noteGround } from '../people/history.ts';
 import { personByEmail, personById } from '../people/queries.ts';
+import { people } from '../people/tables.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -184,4 +186,15 @@ export function signOutPerson(house: House, { viewer }: Session, id: string): An
   });
   house.live.endOf(id);
   return { ended };
+}
+
+/** When somebody gets which emails, and what of that they may choose. */
+export const ownEmails = (db: Reader, personId: string): AnswerOf<'ownEmails'> => ({
+  hearing: personById(db, personId)?.hearing ?? USUAL_HEARING,
+  desk: deskOf(db).hears,
+});
+
+/** Keeps what somebody chose of their emails: what waits already goes as it was to go. */
+export function setOwnEmails(house: House, personId: string, hearing: BodyOf<'setOwnEmails'>): void {
+  write(house, ({ tx }) => tx.update(people).set({ hearing }).where(eq(people.id, personId)).run());
 }

@@ -10,6 +10,8 @@ import {
   endOwnSession,
   endTheirSession,
   forgotPassword,
+  ownEmails,
+  setOwnEmails,
   signOutPerson,
 } from './account.ts';
 import { rightsOnDay } from './audit.ts';
@@ -67,6 +69,11 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     account: ({ session }) => accountView(db, session, clock.now()),
     addAbsence: ({ viewer, params, body, key }) => addAbsence(house, viewer, params.id, body, key),
     endAbsence: ({ viewer, params }) => endAbsence(house, viewer, params.id, params.absence),
+    ownEmails: ({ viewer }) => ownEmails(house.db, viewer.personId),
+    setOwnEmails: ({ viewer, body }) => {
+      setOwnEmails(house, viewer.personId, body);
+      return { done: true };
+    },
     addOwnAbsence: ({ viewer, body, key }) => addAbsence(house, viewer, viewer.personId, body, key),
     endOwnAbsence: ({ viewer, params }) => endAbsence(house, viewer, viewer.personId, params.absence),
     colleagues: ({ query }) => colleaguesView(db, query.find, clock.now()),

@@ -20,6 +20,7 @@ import type { Follower } from '../request/change.ts';
 import { followersOf } from '../request/followers.ts';
 import { commentOf, dataOf } from '../request/history.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
+import { forgetGathered } from './gather.ts';
 import { notify, type Telling } from './notify.ts';
 import { notices } from './tables.ts';
 
@@ -34,6 +35,7 @@ export const followNotices: Follower = (work, request, change, before) => {
 
 /** Takes away what was told of requests that are deleted, and the links to them; what left the house has left it. */
 export function dropNotices(tx: Transaction, requestIds: readonly string[]): void {
+  forgetGathered(tx, requestIds);
   tx.delete(notices)
     .where(inArray(notices.requestId, [...requestIds]))
     .run();

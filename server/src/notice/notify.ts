@@ -1,4 +1,4 @@
-import type { NoticeCause } from '@tolvek/core/notice';
+import { goingOf, heardAs, type NoticeCause, nextDigest, USUAL_HEARING, wayOf } from '@tolvek/core/notice';
 import { refused } from '@tolvek/words';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
 import { type PersonRow, personById } from '../people/queries.ts';
@@ -8,6 +8,7 @@ import { newId } from '../platform/newId.ts';
 import { Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import type { ShownRow } from '../request/queries.ts';
+import { deskOf } from '../settings/queries.ts';
 import { notices } from './tables.ts';
 
 const addNotice = adding(notices);
@@ -51,14 +52,34 @@ export function notify(
   const entries = [...new Set(personIds)].flatMap((personId) => {
     if (personId === null) return [];
     const person = personById(work.tx, personId);
-    return person && (person.active || personId === request.requesterId)
-      ? [noted(work, cause, { requestId: request.id, personId, toName: person.name, toAddress: person.email })]
-      : [];
+    if (!person || !(person.active || personId === request.requesterId)) return [];
+    const to = { requestId: request.id, personId, toName: person.name, toAddress: person.email };
+    return [{ ...noted(work, cause, to), ...goingTo(work, request, person, cause) }];
   });
   for (const entry of entries) {
     addNotice(work.tx, entry);
     if ('told' in work && entry.personId) work.told.add(entry.personId);
   }
+}
+
+/**
+ * When somebody hears of something, as they chose and the desk lets them: not at all, at once, or at a time of theirs with
+ * what else goes then. People from outside have chosen nothing.
+ */
+function goingTo(
+  { tx, now }: Work,
+  request: ShownRow,
+  { id, kind, hearing }: PersonRow,
+  cause: NoticeCause,
+): Partial<typeof notices.$inferInsert> {
+  const heard = kind === 'staff' ? heardAs(cause.kind, id === request.requesterId) : null;
+  if (heard === null) return {};
+  const { hears, zone } = deskOf(tx);
+  const chosen = hearing ?? USUAL_HEARING;
+  const isUrgent = request.priority === 'high' || (request.due !== null && request.due < nextDigest(chosen, now, zone));
+  const going = goingOf(wayOf(heard, chosen, hears), chosen, { now, zone, isUrgent });
+  if (!going) return { state: 'dropped', why: 'choice', cause: null };
+  return going.isGathered ? { state: 'gathering', nextAttemptAt: going.at } : {};
 }
 
 /** Notes that an address nobody has confirmed yet is to be written to. */

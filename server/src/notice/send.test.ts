@@ -92,7 +92,7 @@ describe('what is left to send', () => {
     expect(looks.length).toBeGreaterThan(2);
     for (const text of looks) {
       const plan = db.$client.prepare(`explain query plan ${text}`).all(...(text.match(/\?/g) ?? []).map(() => 0));
-      expect(`${text}: ${JSON.stringify(plan)}`).toContain('notices_left');
+      expect(`${text}: ${JSON.stringify(plan)}`).toMatch(/INDEX notices_(left|gathering)/);
     }
   });
 });

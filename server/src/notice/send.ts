@@ -10,8 +10,9 @@ import { troubleOf } from '../platform/patience.ts';
 import { prepared } from '../platform/prepared.ts';
 import { aTurn } from '../platform/turns.ts';
 import { deskOf } from '../settings/queries.ts';
+import { gather, isTimeToGather, settleGathered } from './gather.ts';
 import { LEFT, notices } from './tables.ts';
-import { dressed, worded } from './wording.ts';
+import { dressed, linksIn, worded } from './wording.ts';
 
 const MINUTE = 60_000;
 /** Waits between tries; after the last one the letter counts as failed, and the Floor says so. */
@@ -43,7 +44,7 @@ const dueNow = prepared((db) =>
   db.select().from(notices).where(isDue).orderBy(asc(notices.nextAttemptAt), asc(notices.id)).limit(LINES).prepare(),
 );
 /** Stores what has become of a letter, and what it says once it is worded. */
-const becoming = changing(notices, ['cause', 'state', 'attempts', 'nextAttemptAt', 'lastError', 'sentAt']);
+const becoming = changing(notices, ['cause', 'state', 'why', 'attempts', 'nextAttemptAt', 'lastError', 'sentAt']);
 const saying = changing(notices, ['subject', 'said', 'toName', 'toAddress']);
 
 /**
@@ -136,7 +137,8 @@ export class Sender {
     const now = clock.now();
     const at = { now, late: now + LONGEST_WAIT };
     const nothingToStore = this.outcomes.length === 0 && this.recovered;
-    if (nothingToStore && (this.closed || someDue(db).get(at) === undefined)) return [];
+    const gathers = !this.closed && isTimeToGather(db, now);
+    if (nothingToStore && (this.closed || (!gathers && someDue(db).get(at) === undefined))) return [];
     return db.transaction(
       (tx) => {
         for (const outcome of this.outcomes) becoming(tx, outcome);
@@ -146,6 +148,7 @@ export class Sender {
             .where(and(LEFT, eq(notices.state, 'sending')))
             .run();
         if (this.closed) return [];
+        if (gathers) gather(tx, now);
         for (;;) {
           const next = dueNow(tx).all(at);
           const going = next.flatMap((notice) => this.ready(tx, notice, now) ?? []);
@@ -168,12 +171,14 @@ export class Sender {
 
   private settled(tx: Transaction, notice: Notice, now: number): Partial<Notice> & Pick<Notice, 'state'> {
     if (notice.said) {
-      if ('link' in notice.said && notice.said.link) renewLink(tx, this.house.config.secret, notice.said.link);
+      for (const link of linksIn(notice.said)) renewLink(tx, this.house.config.secret, link);
       return { state: 'sending' };
     }
     try {
       const out = worded(this.house, tx, notice, now);
-      return out ? { state: 'sending', ...out, subject: subjectLine(out.said.letter.subject) } : { state: 'dropped' };
+      if (!out) return { state: 'dropped', why: 'nothing' };
+      if (notice.cause?.kind === 'digest') settleGathered(tx, notice.id);
+      return { state: 'sending', ...out, subject: subjectLine(out.said.letter.subject) };
     } catch (error) {
       // One that can’t be worded holds up no other.
       this.house.log.error({ notice: notice.id, err: error }, 'a letter could not be worded');

@@ -47,9 +47,14 @@ export const notices = sqliteTable(
     said: said(),
     /**
      * `sending`: handed to the mail server just now; what becomes of it is not known yet. `dropped`:
-     * there was nothing left to tell, or nobody to tell it to.
+     * there was nothing left to tell, nobody to tell it to, or its reader wants none of its kind.
+     * `gathering`: it goes at a time of its reader’s, with what else goes then; `gathered`: it went in another.
      */
-    state: text({ enum: ['waiting', 'sending', 'sent', 'failed', 'dropped'] }).notNull(),
+    state: text({ enum: ['waiting', 'sending', 'sent', 'failed', 'dropped', 'gathering', 'gathered'] }).notNull(),
+    /** The one it went in. */
+    inId: text(),
+    /** Why it was dropped: its reader wants none of its kind, or nothing was left that they may hear. */
+    why: text({ enum: ['choice', 'nothing'] }),
     attempts: integer().notNull().default(0),
     nextAttemptAt: integer().notNull(),
     lastError: text(),
@@ -58,6 +63,9 @@ export const notices = sqliteTable(
   },
   (table) => [
     index('notices_left').on(table.state, table.nextAttemptAt).where(sql`state in ('waiting', 'sending', 'failed')`),
+    index('notices_gathering').on(table.nextAttemptAt).where(sql`state = 'gathering'`),
+    index('notices_request').on(table.requestId, table.createdAt),
+    index('notices_in').on(table.inId).where(sql`in_id is not null`),
     index('notices_unconfirmed').on(table.toAddress, table.createdAt).where(sql`kind in ('confirm', 'go-on')`),
     index('notices_said').on(table.sentAt).where(sql`state = 'sent' and said is not null`),
   ],

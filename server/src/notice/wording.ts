@@ -4,6 +4,7 @@ import { mailingText } from '@tolvek/core/mailing';
 import {
   type DressedLetter,
   draftConfirmation,
+  draftDigest,
   draftGoingOn,
   draftInvitation,
   draftNotice,
@@ -48,6 +49,7 @@ import { type OpenRequest, openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
+import { gatheredIn } from './gather.ts';
 import type { notices, Said, Worded } from './tables.ts';
 
 type Notice = typeof notices.$inferSelect;
@@ -71,6 +73,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     const said = toAddressOf(post, tx, cause, now);
     return said && { said, toName: '', toAddress };
   }
+  if (cause.kind === 'digest') return digestOf(post, tx, { ...notice, cause }, now);
   if (cause.kind === 'to-fill-in' || cause.kind === 'passed-on') return fillInOf(post, tx, { ...notice, cause }, now);
   if (cause.kind === 'place-free') return placeFreeOf(post, tx, cause, now);
   if (cause.kind === 'invitation' || cause.kind === 'test' || cause.kind === 'reset' || cause.kind === 'sign-in')
@@ -104,6 +107,31 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   return { said, toName: person.name, toAddress: person.email };
 }
 
+/** What somebody hears of in one email: each thing in the words of its own, as far as there is still something to tell. */
+function digestOf(
+  post: Post,
+  tx: Transaction,
+  { cause, personId }: { readonly cause: Extract<NoticeCause, { kind: 'digest' }>; readonly personId: string | null },
+  now: number,
+): Outgoing | null {
+  const person = personId === null ? undefined : personById(tx, personId);
+  if (!person?.active) return null;
+  const told = gatheredIn(tx, cause.of).flatMap((notice) => worded(post, tx, notice, now) ?? []);
+  const [only] = told;
+  if (!only || told.length === 1) return only ?? null;
+  const items = told.map(({ said: { letter, path, link } }) => ({ words: letter.subject, path, link }));
+  const { language, zone } = deskOf(tx);
+  const letter = draftDigest({ reader: person.name, items });
+  const said = { ...inLanguage(letter, person.language ?? language, zone), path: '/floor', link: null };
+  return { said, toName: person.name, toAddress: person.email };
+}
+
+/** The ids of all links in what was said once. */
+export const linksIn = (said: Said): readonly string[] =>
+  'link' in said
+    ? [said.link, ...(said.letter.items ?? []).map(({ link }) => link)].filter((link) => link !== null)
+    : [];
+
 interface About {
   readonly post: Post;
   readonly tx: Transaction;
@@ -112,7 +140,7 @@ interface About {
   readonly person: PersonRow;
 }
 
-type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | 'place-free' | ToPerson | ToFill }>;
+type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | 'place-free' | 'digest' | ToPerson | ToFill }>;
 /** What is written to somebody who has to fill something in. */
 type ToFill = 'to-fill-in' | 'passed-on';
 /** What is written to somebody about no request. */
@@ -404,10 +432,12 @@ const inLanguage = (letter: Letter<Words>, language: Language, zone: string): Pi
 /** A letter as it goes, from what was said once: the same each time. */
 export function dressed({ config }: Post, db: Reader, said: Said): DressedLetter {
   if ('html' in said) return said;
-  const token = said.link === null ? '' : tokenOf(config.secret, said.link);
+  const urlOf = ({ path, link }: Pick<Worded, 'path' | 'link'>): string =>
+    `${config.url}${path}${link === null ? '' : tokenOf(config.secret, link)}`;
   const desk = deskOf(db);
   const language = said.language ?? 'en';
-  return dressLetter(said.letter, `${config.url}${said.path}${token}`, {
+  return dressLetter(said.letter, urlOf(said), {
+    urlOf,
     signature: signatureOf(desk),
     language,
     colour: ACCENTS[desk.accent].light.ink,

@@ -1,3 +1,4 @@
+import type { Hearing } from '@tolvek/core/notice';
 import type { Audience, Right } from '@tolvek/core/people';
 import type { Values } from '@tolvek/core/register';
 import { sql } from 'drizzle-orm';
@@ -46,6 +47,8 @@ export const people = sqliteTable(
     invitedAt: integer(),
     /** When they left or were made inactive, epoch ms. */
     leftAt: integer(),
+    /** What they chose of their emails; null: as the desk has it. */
+    hearing: text({ mode: 'json' }).$type<Hearing>(),
   },
   (table) => [
     index('people_by_name').on(table.name, table.id),

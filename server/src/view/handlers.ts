@@ -11,6 +11,7 @@ import { decisionsAlike } from './alike.ts';
 import { fileHandlers } from './files.ts';
 import { ledgerOf, traysOf } from './ledger.ts';
 import { proposalViewOf } from './proposals.ts';
+import { requestEmails } from './requestEmails.ts';
 import { requesterHandlers } from './requesterHandlers.ts';
 import { decisionViewOf, sheetOf, sheetOffers } from './sheet.ts';
 
@@ -26,6 +27,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     ledger: ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()),
     decisionsAlike: ({ viewer, params }) => decisionsAlike(db, viewer, params.number),
     sheet: ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()),
+    requestEmails: ({ viewer, params }) => requestEmails(db, viewer, params.number),
     changedBy: ({ viewer, params }) => changedBy(house, viewer, params.number),
     sheetOffers: ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()),
     // The stream of live updates does not end with an answer.

@@ -29,6 +29,7 @@ import { Following } from './Following.tsx';
 import { Handing } from './Handing.tsx';
 import { Links } from './Links.tsx';
 import { Proposals } from './Proposals.tsx';
+import { RequestEmails } from './RequestEmails.tsx';
 import { Freeing, Rerouting } from './Rerouting.tsx';
 import { Sharing } from './Sharing.tsx';
 import { SheetFields } from './SheetFields.tsx';
@@ -150,6 +151,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       <Sharing sheet={sheet} />
       <Links sheet={sheet} />
       <SheetHistory sheet={sheet} />
+      {sheet.may.history ? <RequestEmails number={sheet.number} /> : null}
       <Deleting sheet={sheet} />
       <MayNot sheet={sheet} />
     </article>

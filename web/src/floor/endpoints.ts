@@ -21,6 +21,10 @@ export const floorApi = api.injectEndpoints({
       providesTags: ['ledger'],
     }),
     sheet: build.query<AnswerOf<'sheet'>, Asked<'sheet'>>({ query: call('sheet'), providesTags: ['sheet'] }),
+    requestEmails: build.query<AnswerOf<'requestEmails'>, Asked<'requestEmails'>>({
+      query: call('requestEmails'),
+      providesTags: ['sheet'],
+    }),
     changedBy: build.query<AnswerOf<'changedBy'>, Asked<'changedBy'>>({
       query: call('changedBy'),
       providesTags: ['atWork'],

@@ -13,6 +13,7 @@ import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 import { Absences } from './Absences.tsx';
 import { startApi } from './endpoints.ts';
+import { OwnEmails } from './OwnEmails.tsx';
 import { Passkeys } from './Passkeys.tsx';
 import { PictureInput } from './PictureInput.tsx';
 import { SecondStep } from './SecondStep.tsx';
@@ -39,6 +40,7 @@ export function Account() {
           <p className="mt-1 text-soft">{say('start:accountHint', { email: data.email })}</p>
           <OwnPortrait portrait={data.portrait} person={me?.person?.id ?? ''} />
           <OwnAbsences account={data} person={me?.person?.id ?? ''} />
+          <OwnEmails />
           {data.providers.length > 0 ? (
             <p className="mt-1 text-soft">{say('start:signsInBy', { names: data.providers })}</p>
           ) : null}

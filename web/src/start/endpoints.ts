@@ -9,6 +9,11 @@ import { STOPPED } from '../wire/stopped.ts';
 export const startApi = api.injectEndpoints({
   endpoints: (build) => ({
     signInWays: build.query<AnswerOf<'signInWays'>, Asked<'signInWays'>>({ query: call('signInWays') }),
+    ownEmails: build.query<AnswerOf<'ownEmails'>, void>({ query: call('ownEmails'), providesTags: ['me'] }),
+    setOwnEmails: build.mutation<AnswerOf<'setOwnEmails'>, Asked<'setOwnEmails'>>({
+      query: call('setOwnEmails'),
+      invalidatesTags: ['me'],
+    }),
     setOwnPortrait: build.mutation<AnswerOf<'setOwnPortrait'>, Asked<'setOwnPortrait'>>({
       query: call('setOwnPortrait'),
       invalidatesTags: ['me', 'people'],

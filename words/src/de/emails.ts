@@ -156,4 +156,9 @@ export const emails: Same<typeof english> = {
   'due.subject': '{{name}}: {{subject}} ({{number}})',
   'due.body': '„{{name}}“ ist am {{due, moment}} fällig.',
   'due.past': '„{{name}}“ war am {{due, moment}} fällig.',
+  'digest.subject_one': '{{first}}',
+  'digest.subject_other': '{{count, number}} Dinge zu Ihren Anfragen: {{first}}',
+  'digest.body': 'Das ist seit Ihrer letzten E-Mail geschehen:',
+  'digest.action': 'Ihre Anfragen öffnen',
+  'digest.note': 'Sie bekommen diese E-Mails auf Ihren Wunsch zusammen. Das ändern Sie unter „Mein Konto“.',
 };

@@ -35,4 +35,5 @@ export const settings: Same<typeof english> = {
   badKeptDays: 'Möglich sind {{least, number}} bis {{most, number}} Tage. Wählen Sie eine Zahl dazwischen.',
   theHosts: 'Adressen außerhalb, zu denen Formulare führen dürfen',
   badHosts: 'Schreiben Sie Hosts wie formulare.example, einen in jede Zeile.',
+  theHearing: 'wann E-Mails hinausgehen: {{what}}',
 };

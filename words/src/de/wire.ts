@@ -34,4 +34,5 @@ export const wire: Same<typeof english> = {
   verdictMissing: 'Wählen Sie Genehmigen oder Ablehnen.',
   seenMissing: 'Senden Sie „seen“, wie es mit der Anfrage kam.',
   address: 'Verwenden Sie a bis z, Ziffern und Bindestriche.',
+  clockTime: 'Schreiben Sie eine Zeit wie 08:30.',
 };

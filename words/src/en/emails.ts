@@ -146,4 +146,9 @@ export const emails = {
   'due.subject': '{{name}}: {{subject}} ({{number}})',
   'due.body': '“{{name}}” is due on {{due, moment}}.',
   'due.past': '“{{name}}” was due on {{due, moment}}.',
+  'digest.subject_one': '{{first}}',
+  'digest.subject_other': '{{count, number}} things from your requests: {{first}}',
+  'digest.body': 'This happened since your last email:',
+  'digest.action': 'Open your requests',
+  'digest.note': 'You chose to get these emails together. You can change that under “My account”.',
 } as const;

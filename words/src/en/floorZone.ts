@@ -2,6 +2,7 @@
 export { access } from './access.ts';
 export { deletion } from './deletion.ts';
 export { floor } from './floor.ts';
+export { hearing } from './hearing.ts';
 export { history } from './history.ts';
 export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';

@@ -24,6 +24,7 @@ export { floor } from './floor.ts';
 export { flows } from './flows.ts';
 export { functions } from './functions.ts';
 export { ground } from './ground.ts';
+export { hearing } from './hearing.ts';
 export { history } from './history.ts';
 export { hops } from './hops.ts';
 export { kindHints } from './kindHints.ts';

@@ -31,4 +31,5 @@ export const settings = {
   badKeptDays: 'This can stay from {{least, number}} to {{most, number}} days. Choose a number between them.',
   theHosts: 'Addresses outside that forms may lead to',
   badHosts: 'Write hosts as in forms.example, one on each line.',
+  theHearing: 'when people get emails: {{what}}',
 } as const;

@@ -1,5 +1,6 @@
 /** What the first start and a first sign-in say. */
 export { absences } from './absences.ts';
+export { hearing } from './hearing.ts';
 export { pictures } from './pictures.ts';
 export { settings } from './settings.ts';
 export { start } from './start.ts';

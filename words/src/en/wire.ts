@@ -31,4 +31,5 @@ export const wire = {
   verdictMissing: 'Choose approve or refuse.',
   seenMissing: 'Send “seen” as it came with the request.',
   address: 'Use a to z, digits and hyphens.',
+  clockTime: 'Write a time such as 08:30.',
 } as const;

@@ -157,7 +157,7 @@ describe('a deadline in sentences', () => {
       ],
       [
         'From arrival: 5 working days. Over when the request is finished. Counts by “bench”.',
-        '1 hour of working time after: email to the group boats, high priority, and moves to “stage in_hand”. Again every 2 hours of working time.',
+        '1 hour of working time after: email to the group boats, high priority and moves to “stage in_hand”. Again every 2 hours of working time.',
       ],
     ]);
   });

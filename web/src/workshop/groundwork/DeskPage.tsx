@@ -23,6 +23,7 @@ import { ZoneLine } from '../../ui/ZoneLine.tsx';
 import { meApi } from '../../wire/me.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { LANGUAGE_NAMES, LANGUAGES, say, told } from '../../wire/words.ts';
+import { DeskEmails } from './DeskEmails.tsx';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
 import { States } from './States.tsx';
@@ -167,6 +168,7 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
             />
           )}
         </Line>
+        <DeskEmails hears={desk.hears} set={(hears) => set({ hears })} />
         <h2 className="section-head mt-8">{say('ground:deskElsewhere')}</h2>
         <Line
           id="desk hosts"

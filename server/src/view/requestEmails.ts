@@ -1,0 +1,76 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import { said, type Words } from '@tolvek/words';
+import { desc, eq } from 'drizzle-orm';
+import { openTo } from '../desk/openTo.ts';
+import { notices } from '../notice/tables.ts';
+import { namesOf } from '../people/queries.ts';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+
+/** So many are listed. */
+const LISTED = 200;
+
+type Told = AnswerOf<'requestEmails'>['emails'][number];
+type Notice = typeof notices.$inferSelect;
+
+const KINDS: Readonly<Record<string, Words>> = {
+  ...{ received: said('hearing:kind.received'), 'new-link': said('hearing:kind.newLink') },
+  ...{ 'new-request': said('hearing:kind.newRequest'), 'approval-asked': said('hearing:kind.approvalAsked') },
+  ...{ approved: said('hearing:kind.approved'), refused: said('hearing:kind.refused') },
+  ...{ undecided: said('hearing:kind.undecided'), 'nobody-decides': said('hearing:kind.nobodyDecides') },
+  ...{ 'nobody-handles': said('hearing:kind.nobodyHandles'), assigned: said('hearing:kind.assigned') },
+  ...{ message: said('hearing:kind.message'), returned: said('hearing:kind.returned') },
+  ...{ stage: said('hearing:kind.stage'), reminder: said('hearing:kind.reminder') },
+  ...{ escalation: said('hearing:kind.escalation'), due: said('hearing:kind.due'), news: said('hearing:kind.news') },
+  ...{ proposed: said('hearing:kind.proposed'), proposal: said('hearing:kind.proposal') },
+};
+
+function stateOf({ state, why }: Notice): Told['state'] {
+  switch (state) {
+    case 'waiting':
+    case 'sending':
+      return 'waiting';
+    case 'sent':
+    case 'failed':
+      return state;
+    case 'gathering':
+      return 'later';
+    case 'gathered':
+      return 'together';
+    case 'dropped':
+      return why === 'choice' ? 'unwanted' : 'settled';
+  }
+}
+
+/**
+ * Who was written to about a request, and what became of it; and who was not, as they want none of its kind or nothing was
+ * left to tell. What was written is not told: it held what its reader may read.
+ *
+ * @throws Problem 404 for who may not read the request, 403 for who may not see its history.
+ */
+export function requestEmails(db: Reader, viewer: Viewer, number: string): AnswerOf<'requestEmails'> {
+  const { request } = openTo(db, viewer, number, 'history');
+  const rows = db
+    .select()
+    .from(notices)
+    .where(eq(notices.requestId, request.id))
+    .orderBy(desc(notices.createdAt), desc(notices.id))
+    .limit(LISTED + 1)
+    .all();
+  const names = namesOf(
+    db,
+    rows.flatMap(({ personId }) => personId ?? []),
+  );
+  const emails = rows.slice(0, LISTED).map((notice): Told => {
+    const state = stateOf(notice);
+    const { id, personId, toName, kind, createdAt, sentAt, nextAttemptAt, lastError } = notice;
+    const goes = state === 'sent' ? sentAt : state === 'later' || state === 'waiting' ? nextAttemptAt : null;
+    return {
+      ...{ id, state, person: (personId === null ? '' : names.get(personId)) || toName, about: KINDS[kind] ?? kind },
+      ...{ at: iso(createdAt), goes: goes === null ? null : iso(goes) },
+      error: state === 'failed' ? lastError : null,
+    };
+  });
+  return { emails, more: rows.length > LISTED };
+}

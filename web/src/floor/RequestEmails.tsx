@@ -1,0 +1,53 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { useState } from 'react';
+import { Trouble } from '../ui/Trouble.tsx';
+import { say, told } from '../wire/words.ts';
+import { floorApi } from './endpoints.ts';
+
+type Email = AnswerOf<'requestEmails'>['emails'][number];
+
+/** Who was written to about a request, and why somebody was not; looked up when it is opened. */
+export function RequestEmails({ number }: { number: string }) {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <details className="mt-6" onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
+      <summary className="section-head cursor-pointer">{say('hearing:log')}</summary>
+      {isOpen ? <Log number={number} /> : null}
+    </details>
+  );
+}
+
+function Log({ number }: { number: string }) {
+  const { data, error } = floorApi.useRequestEmailsQuery({ number });
+  if (error) return <Trouble error={error} />;
+  if (!data) return null;
+  return (
+    <>
+      <ul>
+        {data.emails.map((email) => (
+          <li key={email.id} className="border-b border-rule py-1.5">
+            {say('hearing:logLine', { person: email.person, about: told(email.about) })}
+            <span className={`block text-[12.5px] ${email.state === 'failed' ? 'text-brick' : 'text-soft'}`}>
+              {stateInWords(email)}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-1 text-[13px] text-soft">
+        {say(data.emails.length === 0 ? 'hearing:logNone' : data.more ? 'hearing:logMore' : 'hearing:logHint')}
+      </p>
+    </>
+  );
+}
+
+function stateInWords({ state, at, goes, error }: Email): string {
+  switch (state) {
+    case 'sent':
+    case 'later':
+      return say(`hearing:state.${state}`, { goes: goes ?? at });
+    case 'failed':
+      return say('hearing:state.failed', { error: error ?? '' });
+    default:
+      return say(`hearing:state.${state}`);
+  }
+}
