@@ -4,6 +4,7 @@ import type { AccessPlan } from '@tolvek/core/access';
 import { CALENDAR } from '@tolvek/core/deadline';
 import { newDoor } from '@tolvek/core/door';
 import { FORM } from '@tolvek/core/form';
+import { USUAL_HEARING } from '@tolvek/core/notice';
 import type { RawAnswers } from '@tolvek/core/register';
 import {
   addDoor,
@@ -47,6 +48,7 @@ import {
   runMailings,
   saveDraft,
   sendMailing,
+  setOwnEmails,
   settleDoor,
   settleRights,
   submit,
@@ -132,6 +134,7 @@ export async function seed(house: House, size: number): Promise<void> {
     story.layUp('Guillemot');
     story.letLeave('Cormac Dewhurst');
     story.letGoAway('Edda Kilbride', 'Lorcan Abernethy');
+    story.readInTheMorning('Jory Blackadder-Finn');
     await story.planDives();
     await story.shareSamples();
   }
@@ -290,6 +293,11 @@ class Story {
       const key = makeGroup(work, { name, about, isTeam: false });
       changeGroup(work, { key, version: 1, changes: { rule } });
     });
+  }
+
+  /** Somebody reads what is new for their team each morning, and at once what is for today. */
+  readInTheMorning(name: string): void {
+    setOwnEmails(this.house, this.id(name), { ...USUAL_HEARING, ways: { team: 'digest' } });
   }
 
   /** Somebody is away for two weeks, and somebody else decides for them. */

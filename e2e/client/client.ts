@@ -66,6 +66,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('health', await stranger.GET('/api/health'));
   note('openapi', await stranger.GET('/api/openapi.json'));
   note('me', await staff.GET('/api/me'));
+  note('ownEmails', await staff.GET('/api/me/emails'));
+  note('requestEmails', await staff.GET('/api/requests/{number}/emails', path({ number: known.number })));
   note('frontDesk', await staff.GET('/api/desk'));
   note('door', await staff.GET('/api/doors/{slug}', path({ slug: known.slug })));
   note('kept', await stranger.GET('/api/kept/{token}', path({ token: known.kept })));

@@ -1,6 +1,8 @@
 import type { FormDesign } from '@tolvek/core/form';
 import type { Hearing } from '@tolvek/core/notice';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { notices } from '../../server/src/notice/tables.ts';
 import { type Caller, Desk, ok, onVersion, VISIT } from './desk.ts';
 
 let desk: Desk;
@@ -129,6 +131,29 @@ describe('somebody hears of what happens when they chose to', () => {
     expect([came[0]?.text.includes(one), came[0]?.text.includes(other), came[0]?.text.includes(gone)]).toEqual([
       ...[true, true, false],
     ]);
+  });
+
+  it('is told before: what will ring, for whom and when; and what was to be told of a request that is gone is kept nowhere', async () => {
+    const number = await sent();
+    const { coming, emails } = ok(await (maren as Caller).call('requestEmails', { params: { number } }));
+    const { deadlines } = await (maren as Caller).sheet(number);
+    expect(coming).toEqual(
+      deadlines[0].rings.map(({ at, what }: { at: string; what: string }) => ({ at, about: 'To be finished', what })),
+    );
+    expect(coming.length).toBe(2);
+    expect(emails.length).toBeGreaterThan(2);
+    const rows = () => desk.running.house.db.select().from(notices).where(eq(notices.kind, 'digest')).all();
+    const kept = rows().filter((row) => row.said !== null);
+    expect(kept.length).toBeGreaterThan(0);
+    const [named = ''] = /AC-\d+/.exec(JSON.stringify(kept[0]?.said)) ?? [];
+    const { version } = await (ada as Caller).sheet(named);
+    ok(
+      await (ada as Caller).call('deleteRequest', {
+        ...{ params: { number: named }, headers: onVersion(version), body: { reason: 'Twice' } },
+      }),
+    );
+    expect(rows().filter(({ said: words }) => JSON.stringify(words).includes(named))).toEqual([]);
+    expect((await (ilse as Caller).call('requestEmails', { params: { number: named } })).status).toBe(404);
   });
 
   it('is refused with the field where a time is none', async () => {

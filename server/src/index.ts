@@ -8,6 +8,7 @@ export { makeToken } from './directory/tokens.ts';
 export { makeDoor } from './door/commands.ts';
 export { askedFor, takeFile } from './files/commands.ts';
 export { formByKey } from './form/queries.ts';
+export { setOwnEmails } from './groundwork/account.ts';
 export { DEMO_PASSWORD } from './house/handlers.ts';
 export { type Running, start } from './house/start.ts';
 export { confirmSubmission, submit } from './intake/commands.ts';

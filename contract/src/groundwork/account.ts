@@ -9,12 +9,12 @@ const withId = z.strictObject({ id: z.string().max(64) });
 /** One’s own account: the password, and where one is signed in. */
 export const accountRoutes = routesOf(accountHeads, {
   forgotPassword: {
-    says: 'Sends an email with a link to choose another password, if the address is that of somebody who signs in. The answer is the same for all addresses.',
+    says: 'Sends a link to choose another password, if the address is that of somebody who signs in. The answer is the same for all.',
     body: z.strictObject({ email: address }),
     answer: done,
   },
   askForCode: {
-    says: 'Sends an email with a code and a link to sign in by, if the address is that of a contact. The answer is the same for all addresses.',
+    says: 'Sends a code and a link to sign in by, if the address is that of a contact. The answer is the same for all.',
     body: z.strictObject({ email: address }),
     answer: done,
   },
@@ -50,7 +50,7 @@ export const accountRoutes = routesOf(accountHeads, {
     }),
   },
   ownEmails: {
-    says: 'When one gets which emails, and what of that one may choose.',
+    says: 'When one gets which emails.',
     answer: z.object({
       hearing,
       /** As it is while nobody has chosen otherwise. */

@@ -118,7 +118,7 @@ export const viewRoutes = routesOf(viewHeads, {
     answer: sheet,
   },
   requestEmails: {
-    says: 'Who was written to about a request, when, and why somebody was not: for whoever may see its history.',
+    says: 'Who was written to about a request, why somebody was not, and what comes.',
     params: numbered,
     answer: z.object({
       /** The newest first. */
@@ -138,6 +138,8 @@ export const viewRoutes = routesOf(viewHeads, {
       ),
       /** Whether there are more. */
       more: z.boolean(),
+      /** What will be told, to whom and when, while nobody does anything; in its order. */
+      coming: z.array(z.object({ at: moment, about: words, what: words })),
     }),
   },
   file: {

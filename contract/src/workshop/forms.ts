@@ -69,7 +69,7 @@ export const formRoutes = routesOf(formHeads, {
     answer: done,
   },
   recomputation: {
-    says: 'What the draft would compute otherwise of the form’s requests that are there.',
+    says: 'What the draft would compute otherwise of requests that are there.',
     params: keyed,
     answer: z.object({
       /** What is computed otherwise by the draft; none: there is nothing to choose. */
@@ -82,7 +82,7 @@ export const formRoutes = routesOf(formHeads, {
     }),
   },
   replanning: {
-    says: 'What the deadlines of the draft would change of the open requests that came by the form.',
+    says: 'What the deadlines of the draft would change of open requests.',
     params: keyed,
     answer: z.object({
       /** Whether the draft has other deadlines than the release in force; if not, there is nothing to choose. */

@@ -88,7 +88,7 @@ export interface Ring {
  */
 export type Hearer = 'working' | 'team' | 'leads' | 'requester' | 'deciding' | Holder | { readonly field: string };
 
-/** `stage` moves it where a move leads there; `decide` has it decided by a path, where it is not being decided. */
+/** `stage` moves it where a move leads there whose conditions hold; `decide` has it decided by a path, where it is not being decided. */
 export type RingAct =
   | { readonly do: 'priority'; readonly to: Priority }
   | { readonly do: 'team'; readonly team: string }

@@ -102,6 +102,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
       : runningIn(deadlinesOf(tx, request.id));
   const is = course(had, {
     ...{ now, at: request, before, changed, answered, ...readOf(tx, request, fields) },
+    ...(change.kind === 'arrived' ? { workingDays: () => change.taken?.routed?.outcome.workingDays ?? null } : {}),
     calendar: (key) => calendarOf(tx, key),
   });
   return settle(work, request, is);

@@ -1,10 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { refused, said, type Words } from '@tolvek/words';
-import { and, count, desc, eq, ne } from 'drizzle-orm';
+import { and, count, desc, eq, ne, or } from 'drizzle-orm';
 import { roundOf } from '../approval/queries.ts';
 import { uploads } from '../files/tables.ts';
-import { LEFT, notices } from '../notice/tables.ts';
+import { GATHERING, LEFT, notices } from '../notice/tables.ts';
 import { personNamed } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import { iso } from '../platform/clock.ts';
@@ -36,7 +36,7 @@ function whatGoes(db: Reader, { request, register }: OpenRequest<RequestRow>): r
   const numbers: readonly (readonly ['files' | 'lines' | 'emails', number])[] = [
     ['files', countOf(uploads, eq(uploads.requestId, request.id))],
     ['lines', countOf(history, eq(history.requestId, request.id))],
-    ['emails', countOf(notices, and(eq(notices.requestId, request.id), LEFT))],
+    ['emails', countOf(notices, and(eq(notices.requestId, request.id), or(LEFT, GATHERING)))],
   ];
   return [
     said('deletion:answers'),

@@ -1,5 +1,4 @@
 import { calendarFor, FINISH, isPaused, type RingAct, ruleOf } from '@tolvek/core/deadline';
-import { stagesToMoveTo } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
@@ -8,11 +7,12 @@ import { timers } from '../deadline/tables.ts';
 import { resetTimers } from '../deadline/timers.ts';
 import { planningOf } from '../form/queries.ts';
 import type { Work } from '../platform/work.ts';
-import { registerById, stageOf } from '../register/queries.ts';
+import { registerById } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { pathNow } from './acting.ts';
 import { handOver, teamsFor } from './commands.ts';
+import { stageOnItsOwn } from './moves.ts';
 
 /**
  * Lets a ring of a deadline happen: whoever is to hear of it does, what it does is done, and where it repeats it is set
@@ -43,10 +43,9 @@ export function ringOf(work: Work, request: RequestRow, timer: typeof timers.$in
 
 /** Does what a ring does, where it can be done as the request is; gives it as it is then. */
 function done(work: Work, request: RequestRow, act: RingAct): RequestRow {
-  const { tx } = work;
+  const { tx, now } = work;
   if (request.phase === 'finished') return request;
   const register = registerById(tx, request.registerId);
-  const from = stageOf(register, request.stage);
   switch (act.do) {
     case 'priority':
       return act.to === request.priority
@@ -57,12 +56,9 @@ function done(work: Work, request: RequestRow, act: RingAct): RequestRow {
         ? request
         : handOver(work, request, act.team);
     case 'stage': {
-      const isOpen = roundOf(tx, request.id)?.state === 'open';
-      const leads = (from.moves ?? []).length === 0 || from.moves?.some(({ to }) => to === act.stage);
-      const to = stagesToMoveTo(register.stages, from).find(({ key }) => key === act.stage);
-      return isOpen || !leads || !to
-        ? request
-        : changeRequest(work, request, { kind: 'stage', from: from.key, to: to.key });
+      const isDecided = roundOf(tx, request.id)?.state === 'open';
+      const to = isDecided ? undefined : stageOnItsOwn(tx, request, register, act.stage, now);
+      return to ? changeRequest(work, request, { kind: 'stage', from: request.stage, to: to.key }) : request;
     }
     case 'decide': {
       const begun = pathNow(tx, request, register, act.path);

@@ -4,13 +4,10 @@ import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import { listed, prepared } from '../platform/prepared.ts';
-import { notices } from './tables.ts';
+import { GATHERING, notices } from './tables.ts';
 
 /** So many are gathered in one write. */
 const AT_ONCE = 200;
-
-/** In the words of the index that finds them. */
-const GATHERING = sql`state = 'gathering'`;
 
 const isDue = and(GATHERING, lte(notices.nextAttemptAt, sql.placeholder('now')));
 const someDue = prepared((db) => db.select({ id: notices.id }).from(notices).where(isDue).limit(1).prepare());

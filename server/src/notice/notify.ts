@@ -76,8 +76,10 @@ function goingTo(
   if (heard === null) return {};
   const { hears, zone } = deskOf(tx);
   const chosen = hearing ?? USUAL_HEARING;
+  const way = wayOf(heard, chosen, hears);
+  if (way === 'at-once' && chosen.quiet === null) return {};
   const isUrgent = request.priority === 'high' || (request.due !== null && request.due < nextDigest(chosen, now, zone));
-  const going = goingOf(wayOf(heard, chosen, hears), chosen, { now, zone, isUrgent });
+  const going = goingOf(way, chosen, { now, zone, isUrgent });
   if (!going) return { state: 'dropped', why: 'choice', cause: null };
   return going.isGathered ? { state: 'gathering', nextAttemptAt: going.at } : {};
 }

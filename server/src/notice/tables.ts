@@ -74,6 +74,9 @@ export const notices = sqliteTable(
 /** What has not gone yet, in the words of the index that finds it. */
 export const LEFT = sql`state in ('waiting', 'sending', 'failed')`;
 
+/** What waits for a time of its reader’s, in the words of the index that finds it. */
+export const GATHERING = sql`state = 'gathering'`;
+
 /** What the mail stand-in received; the Mailroom shows these. */
 export const letters = sqliteTable(
   'letters',

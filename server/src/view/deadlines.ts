@@ -16,7 +16,7 @@ import {
   type WorkingCalendar,
 } from '@tolvek/core/deadline';
 import { partName, sinksOf } from '@tolvek/core/form';
-import { type Said, said } from '@tolvek/words';
+import { type Said, said, type Words } from '@tolvek/words';
 import { calendarOf } from '../calendar/queries.ts';
 import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
 import { waitingOf } from '../deadline/timers.ts';
@@ -83,10 +83,7 @@ export function deadlinesView(
     const ended = row.state === 'open' ? null : (row.endedAt ?? request.finishedAt);
     const rings = waiting
       .filter(({ deadlineId }) => deadlineId === row.id)
-      .flatMap(({ ring, at }) => {
-        const does = rule.rings.find(({ key }) => key === ring);
-        return does ? [{ at: iso(at), what: said('sheet:ringDoes', { all: [...doesInWords(does, names)] }) }] : [];
-      });
+      .flatMap(({ ring, at }) => ringTold(rule, ring, names).map((what) => ({ at: iso(at), what })));
     return [
       {
         ...{ key: row.key, name: deadlineName(rule), due: iso(row.due), state: row.state, at: row.due, rings },
@@ -97,6 +94,28 @@ export function deadlinesView(
   });
   const isOpen = ({ state }: Told): number => Number(state !== 'open');
   return told.sort((a, b) => isOpen(a) - isOpen(b) || a.at - b.at).map(({ at: _, ...each }) => each);
+}
+
+/** What a ring of a deadline does, in words; nothing where its plan does not know it. */
+function ringTold(rule: DeadlineRule, key: string, names: RingNames): readonly Said[] {
+  const ring = rule.rings.find((each) => each.key === key);
+  return ring ? [said('sheet:ringDoes', { all: [...doesInWords(ring, names)] })] : [];
+}
+
+/** What the deadlines of a request will have told, to whom and when, while nobody does anything; in its order. */
+export function deadlinesComing(
+  db: Reader,
+  open: OpenRequest<RequestRow>,
+  groups: ReadonlyMap<string, string>,
+): readonly { readonly at: number; readonly about: Words; readonly what: Words }[] {
+  const plan = planningOf(db, open.request).release.design.deadline;
+  const names = namesFor(db, open, groups);
+  const keys = new Map(deadlinesOf(db, open.request.id).map(({ id, key }) => [id, key]));
+  return waitingOf(db, open.request.id).flatMap(({ deadlineId, ring, at }) => {
+    const rule = ruleOf(plan, keys.get(deadlineId ?? '') ?? FINISH);
+    if (!rule || !mayKnowDeadline(db, open, rule)) return [];
+    return ringTold(rule, ring, names).map((what) => ({ at, about: deadlineName(rule), what }));
+  });
 }
 
 interface Reckoned {

@@ -2,11 +2,14 @@ import type { AnswerOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { said, type Words } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
+import { roundOf, stepOf } from '../approval/queries.ts';
 import { openTo } from '../desk/openTo.ts';
 import { notices } from '../notice/tables.ts';
-import { namesOf } from '../people/queries.ts';
+import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
+import type { RequestRow } from '../request/queries.ts';
+import { deadlinesComing } from './deadlines.ts';
 
 /** So many are listed. */
 const LISTED = 200;
@@ -43,14 +46,27 @@ function stateOf({ state, why }: Notice): Told['state'] {
   }
 }
 
+/** When whoever decides is reminded, and what their silence will mean. */
+function decisionComing(db: Reader, request: RequestRow) {
+  const round = roundOf(db, request.id);
+  if (round?.state !== 'open' || request.phase === 'paused') return [];
+  const { label, limit, ringAt, dueAt } = stepOf(round);
+  if (!limit || ringAt === null || dueAt === null) return [];
+  return [
+    ...(ringAt < dueAt ? [{ at: ringAt, about: label, what: said('hearing:coming.remind') }] : []),
+    { at: dueAt, about: label, what: said(`hearing:coming.${limit.silence}`) },
+  ];
+}
+
 /**
- * Who was written to about a request, and what became of it; and who was not, as they want none of its kind or nothing was
- * left to tell. What was written is not told: it held what its reader may read.
+ * Who was written to about a request, and what became of it; who was not, as they want none of its kind or nothing was left
+ * to tell; and what will be told while nobody does anything. What was written is not told: it held what its reader may read.
  *
  * @throws Problem 404 for who may not read the request, 403 for who may not see its history.
  */
 export function requestEmails(db: Reader, viewer: Viewer, number: string): AnswerOf<'requestEmails'> {
-  const { request } = openTo(db, viewer, number, 'history');
+  const open = openTo(db, viewer, number, 'history');
+  const { request } = open;
   const rows = db
     .select()
     .from(notices)
@@ -72,5 +88,8 @@ export function requestEmails(db: Reader, viewer: Viewer, number: string): Answe
       error: state === 'failed' ? lastError : null,
     };
   });
-  return { emails, more: rows.length > LISTED };
+  const coming = [...deadlinesComing(db, open, groupNames(db)), ...decisionComing(db, request)]
+    .sort((a, b) => a.at - b.at)
+    .map(({ at, ...told }) => ({ ...told, at: iso(at) }));
+  return { emails, more: rows.length > LISTED, coming };
 }

@@ -23,6 +23,19 @@ function Log({ number }: { number: string }) {
   if (!data) return null;
   return (
     <>
+      {data.coming.length > 0 ? (
+        <>
+          <p className="mt-2 font-semibold">{say('hearing:coming')}</p>
+          <ul className="mb-4">
+            {data.coming.map(({ at, about, what }) => (
+              <li key={`${at} ${told(about)} ${told(what)}`} className="border-b border-rule py-1.5">
+                {say('hearing:comingLine', { at, about: told(about) })}
+                <span className="block text-[12.5px] text-soft">{told(what)}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
       <ul>
         {data.emails.map((email) => (
           <li key={email.id} className="border-b border-rule py-1.5">

@@ -69,4 +69,11 @@ export const hearing: Same<typeof english> = {
   'state.settled': 'nicht gesendet: schon erledigt, oder nicht lesbar',
   logMore: 'Ältere E-Mails sind nicht aufgeführt.',
   logLine: '{{person}}: {{about}}',
+  coming: 'Was als Nächstes geschieht, wenn niemand etwas tut',
+  'coming.remind': 'E-Mail an alle, die nichts gesagt haben',
+  'coming.tell': 'E-Mail an alle, die nichts gesagt haben, und an die Leitung',
+  'coming.pass': 'die Nächsten werden stattdessen gefragt',
+  'coming.agree': 'es gilt als genehmigt',
+  'coming.refuse': 'es gilt als abgelehnt',
+  comingLine: '{{at, moment}}: {{about}}',
 };

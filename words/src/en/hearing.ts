@@ -66,4 +66,11 @@ export const hearing = {
   'state.settled': 'not sent: it was settled by then, or they may not read it',
   logMore: 'Older emails are not listed.',
   logLine: '{{person}}: {{about}}',
+  coming: 'What happens next, if nobody does anything',
+  'coming.remind': 'email to those who have said nothing',
+  'coming.tell': 'email to those who have said nothing, and to the leads',
+  'coming.pass': 'the next people are asked instead',
+  'coming.agree': 'it counts as approved',
+  'coming.refuse': 'it counts as refused',
+  comingLine: '{{at, moment}}: {{about}}',
 } as const;
