@@ -49,7 +49,8 @@ test('a short form asks into the register of a full one: both are changed, relea
   await test.step('finds it in the draft of the short one, compared in words, with a deadline of its own', async () => {
     await maren.goto('/workshop/kit-quickly/approval');
     await main.getByLabel('This form has its own deadline').check();
-    await main.getByLabel('Email the handler').fill('2');
+    await main.getByRole('button', { name: 'Change the deadline “To be finished”' }).click();
+    await main.getByLabel('Working hours, time 1 of “To be finished”').fill('2');
     await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
     await maren.getByRole('button', { name: 'Release this draft …' }).click();
     const dialog = maren.getByRole('dialog');

@@ -1,3 +1,4 @@
+import { withStepsOf } from '@tolvek/core/approval';
 import type { FormDesign } from '@tolvek/core/form';
 import type { Hearing } from '@tolvek/core/notice';
 import { eq } from 'drizzle-orm';
@@ -25,9 +26,12 @@ beforeAll(async () => {
   const rows = [
     { id: 'urgent', note: '', cells: { why: '"urgent"' }, outcome: { ...outcome, priority: 'high' } },
     { id: 'today', note: '', cells: { why: '"today"' }, outcome: { ...outcome, workingDays: 0 } },
+    { id: 'decide', note: '', cells: { why: '"decide"' }, outcome: { ...outcome, path: 'path' } },
   ] as const;
   const routing = { columns: [{ id: 'why', label: 'Why', input: 'reason' }], rows, otherwise: outcome };
-  const body = { draft: { ...draft, routing } };
+  const limit = { within: 3 * HOUR, silence: 'tell' } as const;
+  const approval = withStepsOf(draft.approval, (step) => ({ ...step, limit }));
+  const body = { draft: { ...draft, routing, approval } };
   const saved = ok(await (maren as Caller).call('saveDraft', { ...of, headers: onVersion(version), body }));
   release = ok(
     await (maren as Caller).call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } }),
@@ -84,6 +88,18 @@ describe('somebody hears of what happens when they chose to', () => {
     }
     expect(await statesOf(numbers[1] ?? '', 'Ilse Brandvold')).toEqual(['together']);
     expect(await statesOf(numbers[1] ?? '', 'Nuala Fenwick')).toEqual(['sent']);
+  });
+
+  it('at once where the time to decide is over before', async () => {
+    const tomas = await desk.as('Tomas Achterberg');
+    await choose({ ...MORNINGS, ways: { decide: 'digest' } }, tomas);
+    const number = await sent('decide');
+    expect(await lettersTo('Tomas Achterberg', number)).toHaveLength(1);
+    const { coming } = ok(await (maren as Caller).call('requestEmails', { params: { number } }));
+    const [step] = (await (maren as Caller).sheet(number)).approval.steps;
+    expect(coming.find(({ about }: { about: string }) => about === step.label)).toEqual({
+      ...{ at: step.until, about: step.label, what: 'email to those who have said nothing, and to the leads' },
+    });
   });
 
   it('not at all where they want none and the desk lets them; else as the desk has it', async () => {

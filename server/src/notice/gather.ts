@@ -64,7 +64,7 @@ const ofDigest = prepared((db) =>
 export const gatheredIn = (db: Reader, ids: readonly string[]): readonly Notice[] =>
   ofDigest(db).all({ ids: listed(ids) });
 
-/** What a digest has said by now is kept with it alone. */
+/** What went in a digest is not kept besides. */
 export const settleGathered = (tx: Transaction, digest: string): void =>
   void tx.update(notices).set({ cause: null }).where(eq(notices.inId, digest)).run();
 

@@ -1,6 +1,7 @@
 import { goingOf, heardAs, type NoticeCause, nextDigest, USUAL_HEARING, wayOf } from '@tolvek/core/notice';
 import { refused } from '@tolvek/words';
 import { and, count, eq, gt, sql } from 'drizzle-orm';
+import { seatById, stepOfSeat } from '../approval/queries.ts';
 import { type PersonRow, personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
@@ -78,10 +79,18 @@ function goingTo(
   const chosen = hearing ?? USUAL_HEARING;
   const way = wayOf(heard, chosen, hears);
   if (way === 'at-once' && chosen.quiet === null) return {};
-  const isUrgent = request.priority === 'high' || (request.due !== null && request.due < nextDigest(chosen, now, zone));
+  const until = cause.kind === 'approval-asked' ? untilOf(tx, cause.seat) : null;
+  const next = nextDigest(chosen, now, zone);
+  const isUrgent = request.priority === 'high' || [request.due, until].some((due) => due !== null && due < next);
   const going = goingOf(way, chosen, { now, zone, isUrgent });
   if (!going) return { state: 'dropped', why: 'choice', cause: null };
   return going.isGathered ? { state: 'gathering', nextAttemptAt: going.at } : {};
+}
+
+/** When the time to decide at a seat is over, epoch ms; null where it has no end. */
+function untilOf(tx: Transaction, seat: string): number | null {
+  const at = seatById(tx, seat);
+  return at ? stepOfSeat(at.round, at.seat).dueAt : null;
 }
 
 /** Notes that an address nobody has confirmed yet is to be written to. */

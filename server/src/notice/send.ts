@@ -141,7 +141,10 @@ export class Sender {
     if (nothingToStore && (this.closed || (!gathers && someDue(db).get(at) === undefined))) return [];
     return db.transaction(
       (tx) => {
-        for (const outcome of this.outcomes) becoming(tx, outcome);
+        for (const outcome of this.outcomes) {
+          becoming(tx, outcome);
+          if (outcome.kind === 'digest' && outcome.state === 'sent') settleGathered(tx, outcome.id);
+        }
         if (!this.recovered)
           tx.update(notices)
             .set({ state: 'waiting', nextAttemptAt: now })
@@ -177,7 +180,6 @@ export class Sender {
     try {
       const out = worded(this.house, tx, notice, now);
       if (!out) return { state: 'dropped', why: 'nothing' };
-      if (notice.cause?.kind === 'digest') settleGathered(tx, notice.id);
       return { state: 'sending', ...out, subject: subjectLine(out.said.letter.subject) };
     } catch (error) {
       // One that can’t be worded holds up no other.
