@@ -3,6 +3,7 @@ import { outcomesOf } from '@tolvek/core/routing';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
 import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
 import { FindingLine } from './Findings.tsx';
@@ -117,17 +118,12 @@ function AskedAgain({ path: { id, again = [] } }: { path: ApprovalPath }) {
       <span className="text-soft">{say('workshop:askAgainWhen')}</span>
       {again.length === 0 ? <span>{say('workshop:askAgainNever')}</span> : null}
       {again.map((key) => (
-        <span key={key} className="border border-rule bg-sheet px-2 py-0.5">
-          {labelOf(key)}{' '}
-          <button
-            type="button"
-            className="text-soft hover:text-brick"
-            aria-label={say('workshop:dropAgain', { field: labelOf(key) })}
-            onClick={() => set(again.filter((each) => each !== key))}
-          >
-            ×
-          </button>
-        </span>
+        <Chip
+          key={key}
+          words={labelOf(key)}
+          dropLabel={say('workshop:dropAgain', { field: labelOf(key) })}
+          drop={() => set(again.filter((each) => each !== key))}
+        />
       ))}
       <select
         className="input w-auto py-1"

@@ -7,6 +7,7 @@ import {
   MOST_RINGS,
   type Ring,
 } from '@tolvek/core/deadline';
+import { Chip } from '../../ui/Chip.tsx';
 import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { HOUR } from '../hours.ts';
@@ -100,6 +101,7 @@ function RingLine({ rule, ring, place }: { rule: DeadlineRule; ring: Ring; place
           <Chip
             key={hearerWord(hearer)}
             words={told(hearerInWords(hearer, names))}
+            dropLabel={say('workshop:dropChip', { what: told(hearerInWords(hearer, names)) })}
             drop={() => edit({ tells: tells.filter((each) => each !== hearer) })}
           />
         ))}
@@ -135,20 +137,6 @@ function RingLine({ rule, ring, place }: { rule: DeadlineRule; ring: Ring; place
     </li>
   );
 }
-
-const Chip = ({ words, drop }: { words: string; drop: () => void }) => (
-  <span className="border border-rule bg-paper px-2 py-1">
-    {words}{' '}
-    <button
-      type="button"
-      className="text-soft hover:text-brick"
-      aria-label={say('workshop:dropChip', { what: words })}
-      onClick={drop}
-    >
-      ×
-    </button>
-  </span>
-);
 
 const RELATED = ['working', 'team', 'leads', 'requester', 'deciding'] as const;
 
@@ -229,13 +217,17 @@ function Acts({ ring: { does }, of, edit }: ActsProps) {
     <div className="mt-1.5 flex flex-wrap items-center gap-2">
       <span className="text-soft">{say('workshop:ringDoes')}</span>
       {does.length === 0 ? <span>{say('workshop:doesNothing')}</span> : null}
-      {does.map((act) => (
-        <Chip
-          key={actWord(act)}
-          words={`${say(`workshop:doing.${act.do}`)} ${inWords(act)}`}
-          drop={() => edit({ does: does.filter((each) => each !== act) })}
-        />
-      ))}
+      {does.map((act) => {
+        const words = `${say(`workshop:doing.${act.do}`)} ${inWords(act)}`;
+        return (
+          <Chip
+            key={actWord(act)}
+            words={words}
+            dropLabel={say('workshop:dropChip', { what: words })}
+            drop={() => edit({ does: does.filter((each) => each !== act) })}
+          />
+        );
+      })}
       <select
         className="input w-auto"
         aria-label={say('workshop:addActOf', of)}

@@ -1,3 +1,4 @@
+import { Chip } from '../../ui/Chip.tsx';
 import { say } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 
@@ -17,17 +18,12 @@ export function StagesPick({ label, stages, set }: StagesPickProps) {
   return (
     <span className="flex flex-wrap items-center gap-2">
       {stages.map((key) => (
-        <span key={key} className="border border-rule bg-paper px-2 py-1">
-          {labelOf(key)}{' '}
-          <button
-            type="button"
-            className="text-soft hover:text-brick"
-            aria-label={say('workshop:dropStage', { stage: labelOf(key) })}
-            onClick={() => set(stages.filter((each) => each !== key))}
-          >
-            ×
-          </button>
-        </span>
+        <Chip
+          key={key}
+          words={labelOf(key)}
+          dropLabel={say('workshop:dropStage', { stage: labelOf(key) })}
+          drop={() => set(stages.filter((each) => each !== key))}
+        />
       ))}
       {others.length > 0 ? (
         <select
