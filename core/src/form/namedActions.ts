@@ -1,6 +1,6 @@
 import { said, type Words } from '@tolvek/words';
 import type { Field, FieldValue, Phase } from '../register/index.ts';
-import { addedParts, type Edition, type Instruction, type NamedAction } from './design.ts';
+import { addedParts, type FormDesign, type Instruction, type NamedAction } from './design.ts';
 
 /** Who wants to take part. */
 export interface Joining {
@@ -24,13 +24,19 @@ export interface TakingPart {
 export const actionsIn = (words: readonly Pick<Instruction, 'actions'>[]): readonly NamedAction[] =>
   words.flatMap(({ actions = [] }) => actions);
 
-/** The ids of the approval paths that buttons of some editions begin. */
-export const pathsBegun = (editions: readonly Pick<Edition, 'differences'>[] = []): ReadonlySet<string> =>
-  new Set(
-    editions
+/** The ids of the approval paths that something else than a row begins: buttons of editions, and deadlines. */
+export const pathsBegun = ({
+  editions = [],
+  deadline,
+}: Partial<Pick<FormDesign, 'editions' | 'deadline'>>): ReadonlySet<string> =>
+  new Set([
+    ...editions
       .flatMap(({ differences }) => actionsIn(addedParts(differences).filter((part) => part.part === 'instruction')))
       .flatMap((action) => (action.does === 'begin' ? [action.path] : [])),
-  );
+    ...(deadline?.deadlines ?? []).flatMap(({ rings }) =>
+      rings.flatMap(({ does }) => does.flatMap((act) => (act.do === 'decide' ? [act.path] : []))),
+    ),
+  ]);
 
 /** The people in a field, by id; none where it is not one for people. */
 export const takingPart = (value: FieldValue | undefined): readonly string[] =>

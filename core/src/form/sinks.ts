@@ -100,9 +100,10 @@ export function sinksOf(design: Making): readonly FormSink[] {
       }),
     ),
     ...(routing ? [...routingSinks(routing, fields), ...handlerSinks(routing, fields)] : []),
-    ...(routing && design.approval ? pathsUsed(routing, design.approval, pathsBegun(design.editions)) : []).flatMap(
-      (path) => [...againSinks(path, fields), ...path.steps.flatMap((step) => stepSinks(step, fields))],
-    ),
+    ...(routing && design.approval ? pathsUsed(routing, design.approval, pathsBegun(design)) : []).flatMap((path) => [
+      ...againSinks(path, fields),
+      ...path.steps.flatMap((step) => stepSinks(step, fields)),
+    ]),
     ...(design.deadline?.deadlines ?? []).flatMap((rule) => deadlineSinks(rule, fields)),
     ...parts.flatMap((part): FormSink[] => instructionSinks(part, fields)),
     ...(design.editions ?? []).flatMap((edition) => editionSinks(edition, design)),

@@ -14,7 +14,13 @@ import { askedSince } from './decision.ts';
  * for, whatever this request holds.
  */
 const mayKnowHow = ({ design, fields, reading }: OpenRequest): boolean =>
-  sinksOf({ fields, routing: design.routing, approval: design.approval, editions: design.editions ?? [] })
+  sinksOf({
+    fields,
+    routing: design.routing,
+    approval: design.approval,
+    deadline: design.deadline,
+    editions: design.editions ?? [],
+  })
     .filter(({ kind, page }) => kind === 'routing' || (kind === 'step' && page === 'approval'))
     .every((sink) => reading.mayHear(sink));
 

@@ -15,7 +15,6 @@ import type { ProfileField } from '../../register/index.ts';
 import { allRows, pathsChosen } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import { pathsBegun } from '../namedActions.ts';
-import { pathsRung } from './deadlines.ts';
 import type { Add } from './finding.ts';
 
 interface Around {
@@ -30,7 +29,7 @@ interface Around {
 export function approvalFindings(design: FormDesign, around: Around, add: Add): void {
   const { approval, routing } = design;
   const chosen = pathsChosen(routing);
-  const begun = new Set([...pathsBegun(design.editions), ...pathsRung(design)]);
+  const begun = pathsBegun(design);
   const there = new Set(approval.paths.map(({ id }) => id));
   for (const { id, outcome } of allRows(routing))
     if (outcome.path !== null && !there.has(outcome.path)) add('error', 'routing', id, said('findings:rowLostPath'));

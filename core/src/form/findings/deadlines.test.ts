@@ -3,8 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { type DeadlineRule, finishRule, type Ring } from '../../deadline/index.ts';
 import { requestScope } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
+import { pathsBegun } from '../namedActions.ts';
 import { RECIPES } from '../recipes/index.ts';
-import { deadlineFindings, pathsRung } from './deadlines.ts';
+import { sinksOf } from '../sinks.ts';
+import { deadlineFindings } from './deadlines.ts';
 
 const [recipe] = RECIPES;
 const base = recipe?.make({ told: english, title: 'Nets', team: 'boats', approvers: 'leads', calendar: 'desk' });
@@ -89,6 +91,13 @@ describe('what is found in deadlines', () => {
       leads: 'leads',
       deadlines: [rule({ rings: [ring({ does: [{ do: 'decide', path: 'late' }] })] })],
     };
-    expect([...pathsRung({ deadline })]).toEqual(['late']);
+    expect([...pathsBegun({ deadline })]).toEqual(['late']);
+    if (!base) throw new Error('There is no recipe.');
+    const step = { id: 's', label: 'S', seats: [{ group: 'leads' }], needed: 1, when: 'many > 3' };
+    const approval = { paths: [{ id: 'late', label: 'Late', steps: [step] }] };
+    const routing = { ...base.routing, rows: [], otherwise: { ...base.routing.otherwise, path: null } };
+    const sinks = (some: Partial<FormDesign>) =>
+      sinksOf({ fields, routing, approval, ...some }).flatMap(({ kind, id }) => (kind === 'step' ? [id] : []));
+    expect([sinks({}), sinks({ deadline })]).toEqual([[], ['step s']]);
   });
 });

@@ -83,11 +83,3 @@ function ringFindings(
   if (tells.length === 0 && does.length === 0)
     add('caution', 'approval', rule.key, said('findings:ringIdle', { deadline }));
 }
-
-/** The approval paths that deadlines begin, by id. */
-export const pathsRung = ({ deadline }: Pick<FormDesign, 'deadline'>): ReadonlySet<string> =>
-  new Set(
-    deadline.deadlines.flatMap(({ rings }) =>
-      rings.flatMap(({ does }) => does.flatMap((act) => (act.do === 'decide' ? [act.path] : []))),
-    ),
-  );
