@@ -28,7 +28,7 @@ export {
   withAgain,
   withStepsOf,
 } from './approval.ts';
-export { conditionOf, type PathFor, preparePaths } from './planned.ts';
+export { type PathFor, preparePaths } from './planned.ts';
 export {
   type Around,
   mostAtOnce,

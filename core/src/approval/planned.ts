@@ -1,9 +1,5 @@
-import { type Compiled, compileText, type Scope, type Slots } from '../expression/index.ts';
+import { type Compiled, compileText, conditionOf, type Scope, type Slots } from '../expression/index.ts';
 import type { ApprovalPath, ApprovalPlan, ApprovalStep } from './approval.ts';
-
-/** The condition of a step; null where it is asked always. */
-export const conditionOf = ({ when = '' }: Pick<ApprovalStep, 'when'>): string | null =>
-  when.trim() === '' ? null : when;
 
 /**
  * A plan, compiled: the steps of a path that one request is asked by, in turn; null where none of them applies to it, no

@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import { type Compiled, compileText, type Scope, type Slots } from '../expression/index.ts';
+import { type Compiled, compileText, conditionOf, type Scope, type Slots } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import type { Phase, Values } from '../register/index.ts';
 import { readyCalendar, SEARCH_DAYS, type WorkingCalendar } from './calendar.ts';
@@ -12,7 +12,7 @@ import {
   type Span,
   spanOf,
 } from './deadline.ts';
-import { calendarFor, conditionFor, type DeadlinePlan, type DeadlineRule, FINISH, MOST_WORKING_DAYS } from './plan.ts';
+import { calendarFor, type DeadlinePlan, type DeadlineRule, FINISH, MOST_WORKING_DAYS } from './plan.ts';
 import { instantsOf } from './wallClock.ts';
 import { endOfDay, NeverOpen, subtractWorkingTime } from './workingTime.ts';
 
@@ -69,7 +69,7 @@ interface Ready {
  */
 export function prepareCourse(plan: DeadlinePlan, scope: Scope): Course {
   const ready = plan.deadlines.map((rule): Ready => {
-    const when = conditionFor(rule);
+    const when = conditionOf(rule);
     return {
       ...{ rule, calendar: calendarFor(plan, rule) },
       applies: when === null ? null : compileText(when, scope),
@@ -102,15 +102,16 @@ function next(ready: Ready, had: Running | undefined, asked: CourseAsked): Runni
     const span = known ?? (rule.key === FINISH ? (allowed(asked) ?? (had ? spanOf(had.deadline) : null)) : null);
     if (span === null) running = had?.state === 'open' ? undefined : had;
     else if (!had || (comes && had.state !== 'open'))
-      running = isIn ? { deadline: begun(ready, span, asked), state: 'open', endedAt: null } : had;
+      running = {
+        deadline: planDeadline(asked.calendar(ready.calendar), asked.now, span),
+        state: 'open',
+        endedAt: null,
+      };
     else if (had.state === 'open' && !isSame(spanOf(had.deadline), span))
       running = { ...had, deadline: replanDeadline(had.deadline, asked.calendar(ready.calendar), span) };
   }
   return running && settled(ready, running, asked);
 }
-
-const begun = ({ calendar }: Ready, span: Span, { now, ...asked }: CourseAsked): Deadline =>
-  planDeadline(asked.calendar(calendar), now, span);
 
 const isSame = (a: Span, b: Span): boolean => JSON.stringify(a) === JSON.stringify(b);
 
@@ -143,9 +144,8 @@ function hasCome(rule: DeadlineRule, { at, answered }: CourseAsked): boolean {
 /** A deadline as the stage has it: standing still, going on, over or ended. */
 function settled({ rule, calendar }: Ready, running: Running, asked: CourseAsked): Running {
   const { now, at } = asked;
-  const state =
-    running.state === 'over' || hasCome(rule, asked) ? 'over' : at.phase === 'finished' ? 'ended' : ('open' as const);
   if (running.state === 'over') return running;
+  const state = hasCome(rule, asked) ? 'over' : at.phase === 'finished' ? 'ended' : 'open';
   const deadline =
     state === 'open' && standsStill(rule, at)
       ? pauseDeadline(running.deadline, now)

@@ -164,10 +164,9 @@ export function fuseAt(
   const paused = isPaused(deadline) && finished === null;
   const stop = paused ? (deadline.pauses.at(-1)?.from ?? at) : at;
   const left = workingTimeBetween(calendar, stop, deadline.due);
-  const before = rule.rings.flatMap(({ at, ...ring }) => (at < 0 ? [{ at, key: ring.key }] : []));
-  const ticks = timersFor(deadline, { rings: before.map((ring) => ({ ...ring, tells: [], does: [] })) }, calendar).map(
-    (timer) => timer.at,
-  );
+  // Of what rings again, the first time.
+  const before = rule.rings.flatMap(({ again: _, ...ring }) => (ring.at < 0 ? [ring] : []));
+  const ticks = timersFor(deadline, { rings: before }, calendar).map((timer) => timer.at);
   /** From the last that rings before it is due. */
   const soon = ticks.length === 0 ? null : Math.max(...ticks);
   const length = Math.max(1, workingTimeBetween(calendar, deadline.start, deadline.due));

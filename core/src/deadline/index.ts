@@ -24,7 +24,6 @@ export { dayBegins, type Period, periodAt } from './period.ts';
 export {
   calendarFor,
   calendarsOf,
-  conditionFor,
   type DeadlineBegin,
   type DeadlineEnd,
   type DeadlineLength,

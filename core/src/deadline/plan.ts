@@ -1,3 +1,4 @@
+import { conditionOf } from '../expression/index.ts';
 import type { Holder } from '../people/index.ts';
 import type { Priority } from '../register/index.ts';
 
@@ -122,18 +123,14 @@ export const calendarsOf = (plan: DeadlinePlan): readonly string[] => [
 export const ruleOf = ({ deadlines }: DeadlinePlan, key: string): DeadlineRule | undefined =>
   deadlines.find((rule) => rule.key === key);
 
-/** The condition of a rule as it is evaluated; null where it is always there. */
-export const conditionFor = ({ when }: Pick<DeadlineRule, 'when'>): string | null =>
-  when === undefined || when.trim() === '' ? null : when;
-
 /** Whether a deadline hangs on what a request holds. */
 export const hangsOn = (rule: DeadlineRule): boolean =>
-  conditionFor(rule) !== null || rule.length.by === 'formula' || rule.length.by === 'field';
+  conditionOf(rule) !== null || rule.length.by === 'formula' || rule.length.by === 'field';
 
 /** All texts in FEEL of a plan. */
 export const formulasIn = ({ deadlines }: DeadlinePlan): readonly string[] =>
   deadlines.flatMap((rule) => [
-    ...[conditionFor(rule) ?? []].flat(),
+    ...[conditionOf(rule) ?? []].flat(),
     ...(rule.length.by === 'formula' ? [rule.length.formula] : []),
   ]);
 

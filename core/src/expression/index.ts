@@ -27,6 +27,7 @@ export { columnsRead, type Lists } from './columnsRead.ts';
 export { type Compiled, type CompiledTests, compile, compileTests, type Slots } from './compile.ts';
 export { compileText } from './compileText.ts';
 export { conditionFindings } from './conditionFindings.ts';
+export { conditionOf } from './conditionOf.ts';
 export { movePoint, roundTo } from './decimal.ts';
 export { type Computed, type ComputingOrder, computingOrder, entriesIn, namesIn, orderOf } from './dependencies.ts';
 export { type CellAsked, type Explanation, explain, explainCell } from './explain.ts';

@@ -1,8 +1,8 @@
 import { LANGUAGE_NAMES, LANGUAGES, type Said, said, type Words } from '@tolvek/words';
-import { type ApprovalPath, type ApprovalStep, conditionOf, pathName } from '../approval/index.ts';
+import { type ApprovalPath, type ApprovalStep, pathName } from '../approval/index.ts';
 import { deadlineName, lengthInWords } from '../deadline/index.ts';
 import { isSame } from '../design/index.ts';
-import type { Scope } from '../expression/index.ts';
+import { conditionOf, type Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
 import { differenceInWords, differenceKey, elsewhereInWords, withOwnParts } from './editions/index.ts';

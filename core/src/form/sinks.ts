@@ -1,17 +1,11 @@
 import { said } from '@tolvek/words';
 import type { Read, Readers, Sink, SinkKind } from '../access/index.ts';
-import {
-  type ApprovalPath,
-  type ApprovalPlan,
-  type ApprovalStep,
-  conditionOf,
-  pathName,
-  seatsPlanned,
-} from '../approval/index.ts';
-import { conditionFor, type DeadlineRule, deadlineName, fieldsOfDeadlines } from '../deadline/index.ts';
+import { type ApprovalPath, type ApprovalPlan, type ApprovalStep, pathName, seatsPlanned } from '../approval/index.ts';
+import { type DeadlineRule, deadlineName, fieldsOfDeadlines } from '../deadline/index.ts';
 import { placeholdersIn } from '../design/index.ts';
 import {
   columnsRead,
+  conditionOf,
   type Lists,
   namesIn,
   namesRead,
@@ -449,7 +443,7 @@ function stepSinks(step: ApprovalStep, fields: readonly Field[]): readonly FormS
 /** What a request is due by, and whether: whoever works on it sees the moment, and hears of it. */
 function deadlineSinks(rule: DeadlineRule, fields: readonly Field[]): readonly FormSink[] {
   const { key, length } = rule;
-  const when = conditionFor(rule);
+  const when = conditionOf(rule);
   const made = (what: string, text: string, reads: readonly Read[]): FormSink => ({
     kind: 'deadline',
     id: `${what} ${key}`,

@@ -10,7 +10,7 @@ import {
   ruleOf,
   type WorkingCalendar,
 } from '@tolvek/core/deadline';
-import { type Field, requestSlots } from '@tolvek/core/register';
+import type { Field } from '@tolvek/core/register';
 import { outcomeOfRow } from '@tolvek/core/routing';
 import { and, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
@@ -21,7 +21,7 @@ import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { holdsThings, registerById } from '../register/queries.ts';
 import { dueIs, type Follower } from '../request/change.ts';
-import { factsOfRequest } from '../request/facts.ts';
+import { slotsOfRequest } from '../request/facts.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { type DeadlineRow, deadlinesOf, runningIn } from './queries.ts';
 import { deadlines, timers } from './tables.ts';
@@ -56,10 +56,7 @@ function readOf(
 ): Pick<CourseAsked, 'workingDays' | 'values' | 'slots'> {
   return {
     values: request.values,
-    slots: () => {
-      const register = registerById(db, request.registerId);
-      return requestSlots(fields, request.values, factsOfRequest(db, request, register, request.createdAt));
-    },
+    slots: () => slotsOfRequest(db, request, registerById(db, request.registerId), fields),
     workingDays: () => {
       const { routing } = releaseById(db, request.releaseId).release.design;
       const row = requestById(db, request.id)?.routed?.row;

@@ -54,12 +54,13 @@ export function factsOfRequest(
 }
 
 /** What routing and conditions reckon with, of a request that is stored: as it is, and as it were when it arrived. */
-export const slotsOfRequest = (db: Reader, request: ShownRow, register: RegisterRow): Slots =>
-  requestSlots(
-    releaseById(db, request.releaseId).release.design.fields,
-    request.values,
-    factsOfRequest(db, request, register, request.createdAt),
-  );
+export const slotsOfRequest = (
+  db: Reader,
+  request: ShownRow,
+  register: RegisterRow,
+  /** Those of another release, where its texts are what reads them. */
+  fields: readonly Field[] = releaseById(db, request.releaseId).release.design.fields,
+): Slots => requestSlots(fields, request.values, factsOfRequest(db, request, register, request.createdAt));
 
 interface Asking {
   readonly door: Pick<typeof doors.$inferSelect, 'kind'>;

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { type ApprovalStep, conditionOf, type SeatPlan, seatWord } from '@tolvek/core/approval';
-import type { Scope } from '@tolvek/core/expression';
+import { type ApprovalStep, type SeatPlan, seatWord } from '@tolvek/core/approval';
+import { conditionOf, type Scope } from '@tolvek/core/expression';
 import { type FormDesign, whenInWords } from '@tolvek/core/form';
 import { type Said, said, type Words } from '@tolvek/words';
 import { told } from '../wire/words.ts';

@@ -2,7 +2,6 @@ import { said, type Words } from '@tolvek/words';
 import {
   type ApprovalStep,
   allSteps,
-  conditionOf,
   pathName,
   type SeatPlan,
   seatingOf,
@@ -10,7 +9,7 @@ import {
   seatWord,
 } from '../../approval/index.ts';
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
-import { conditionFindings, type Scope } from '../../expression/index.ts';
+import { conditionFindings, conditionOf, type Scope } from '../../expression/index.ts';
 import type { ProfileField } from '../../register/index.ts';
 import { allRows, pathsChosen } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';

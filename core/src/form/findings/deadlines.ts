@@ -1,8 +1,9 @@
 import { said, type Words } from '@tolvek/words';
-import { conditionFor, type DeadlineRule, deadlineName, LONGEST_LENGTH, type Ring } from '../../deadline/index.ts';
+import { type DeadlineRule, deadlineName, LONGEST_LENGTH, type Ring } from '../../deadline/index.ts';
 import {
   checkExpression,
   conditionFindings,
+  conditionOf,
   kindOf,
   parseExpression,
   type Scope,
@@ -35,7 +36,7 @@ function ruleFindings(rule: DeadlineRule, { fields }: FormDesign, { scope, stage
   const { key, begins, length, stands, ends } = rule;
   const deadline = deadlineName(rule);
   const error = (message: Words, of?: 'condition'): void => add('error', 'approval', key, message, undefined, of);
-  const when = conditionFor(rule);
+  const when = conditionOf(rule);
   for (const { message } of when === null ? [] : conditionFindings(when, scope))
     error(said('findings:deadlineWrong', { deadline, message }), 'condition');
   if (length.by === 'formula') {

@@ -1,6 +1,5 @@
 import { pathName } from '@tolvek/core/approval';
 import {
-  conditionFor,
   type DeadlineRule,
   doesInWords,
   FINISH,
@@ -8,7 +7,7 @@ import {
   type Ring,
   type RingNames,
 } from '@tolvek/core/deadline';
-import type { Scope } from '@tolvek/core/expression';
+import { conditionOf, type Scope } from '@tolvek/core/expression';
 import { partName, whenInWords } from '@tolvek/core/form';
 import { type Said, said } from '@tolvek/words';
 import { say, told } from '../../wire/words.ts';
@@ -25,7 +24,7 @@ interface Named {
 export function deadlineInSentences(rule: DeadlineRule, { names, scope, calendar }: Named): readonly Said[] {
   const { key, begins, length, stands, ends, rings } = rule;
   const stages = (keys: readonly string[]): readonly string[] => keys.map(names.stage);
-  const when = conditionFor(rule);
+  const when = conditionOf(rule);
   const long = lengthInWords(rule, names.field);
   const from =
     length.by === 'field'
