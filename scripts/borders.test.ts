@@ -35,6 +35,7 @@ const RANKS: readonly (readonly string[])[] = [
   ['approval', 'assignment', 'deadline', 'mailing', 'proposal'],
   ['notice'],
   ['intake', 'desk'],
+  ['incoming'],
   ['view'],
   ['workshop'],
   ['groundwork'],

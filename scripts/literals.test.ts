@@ -12,6 +12,7 @@ const STAY: Readonly<Record<string, string>> = {
   'contract/src/openapi/': 'the document of the interface for programmers, in English (OpenAPI 3.1)',
   'contract/src/desk/routes.ts': 'summaries of that document',
   'contract/src/house/routes.ts': 'summaries of that document',
+  'contract/src/incoming/routes.ts': 'summaries of that document',
   'contract/src/intake/routes.ts': 'summaries of that document',
   'contract/src/notice/routes.ts': 'summaries of that document',
   'contract/src/view/': 'summaries of that document',

@@ -1,6 +1,7 @@
 import { deskHeads } from './desk/heads.ts';
 import { absenceHeads, accountHeads, signInHeads } from './groundwork/heads.ts';
 import { houseHeads } from './house/heads.ts';
+import { incomingHeads } from './incoming/heads.ts';
 import { intakeHeads } from './intake/heads.ts';
 import { sharedHeads, viewHeads } from './view/heads.ts';
 
@@ -11,6 +12,7 @@ export const frontHeads = {
   ...viewHeads,
   ...sharedHeads,
   ...deskHeads,
+  ...incomingHeads,
   ...accountHeads,
   ...signInHeads,
   ...absenceHeads,

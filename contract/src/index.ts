@@ -6,6 +6,7 @@ export type { directoryRoutes } from './directory/routes.ts';
 export { formDesign, formFileJsonSchema, formFileSchema, handlerRule } from './form/shapes.ts';
 export type { groundworkRoutes } from './groundwork/routes.ts';
 export type { houseRoutes } from './house/routes.ts';
+export type { incomingRoutes } from './incoming/routes.ts';
 export type { intakeRoutes } from './intake/routes.ts';
 export type { noticeRoutes } from './notice/routes.ts';
 export {

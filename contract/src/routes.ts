@@ -3,6 +3,7 @@ import { deskRoutes } from './desk/routes.ts';
 import { directoryRoutes } from './directory/routes.ts';
 import { groundworkRoutes } from './groundwork/routes.ts';
 import { houseRoutes } from './house/routes.ts';
+import { incomingRoutes } from './incoming/routes.ts';
 import { intakeRoutes } from './intake/routes.ts';
 import { noticeRoutes } from './notice/routes.ts';
 import { viewRoutes } from './view/routes.ts';
@@ -17,6 +18,7 @@ export const areas = {
   shared: sharedRoutes,
   desk: deskRoutes,
   notice: noticeRoutes,
+  incoming: incomingRoutes,
   workshop: workshopRoutes,
   groundwork: groundworkRoutes,
   directory: directoryRoutes,
@@ -30,6 +32,7 @@ export const routes = {
   ...sharedRoutes,
   ...deskRoutes,
   ...noticeRoutes,
+  ...incomingRoutes,
   ...workshopRoutes,
   ...groundworkRoutes,
   ...directoryRoutes,

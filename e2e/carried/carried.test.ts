@@ -72,6 +72,9 @@ const SINCE_THEN = [
     'replanning',
     'ownEmails',
     'requestEmails',
+    'incomingEmails',
+    'incomingEmail',
+    'incomingFile',
   ],
 ];
 

@@ -33,6 +33,7 @@ export interface Known {
   readonly shared: string;
   readonly sharedLink: string;
   readonly mailing: string;
+  readonly incoming: { readonly id: string; readonly file: string };
 }
 
 /** Signs in and calls each route that reads, as somebody would who has the OpenAPI document and nothing else. */
@@ -89,6 +90,10 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   const live = await staff.GET('/api/live', { parseAs: 'stream' });
   note('live', live);
   await live.data?.cancel();
+  note('incomingEmails', await staff.GET('/api/emails'));
+  note('incomingEmail', await staff.GET('/api/emails/{id}', path({ id: known.incoming.id })));
+  const brought = { ...path(known.incoming), parseAs: 'arrayBuffer' } as const;
+  note('incomingFile', await staff.GET('/api/emails/{id}/files/{file}', brought));
   note('mailroom', await staff.GET('/api/mailroom'));
   note('letter', await staff.GET('/api/mailroom/{id}', path({ id: known.letter })));
   note('register', await staff.GET('/api/registers/{key}', path({ key: known.register })));

@@ -5,6 +5,7 @@ import { passkey, requests, signInProviders, twoFactor, user } from '@tolvek/ser
 import { desc, eq } from 'drizzle-orm';
 import type { Caller, Desk } from './desk.ts';
 import { STORM } from './desk.ts';
+import { incomingCalls } from './incoming.ts';
 
 type Input = NonNullable<Parameters<Caller['call']>[1]>;
 
@@ -170,6 +171,7 @@ export async function groundCalls(
     .run();
   db.update(user).set({ twoFactorEnabled: true }).where(eq(user.id, yusuf)).run();
   return {
+    ...(await incomingCalls(desk)),
     ...shared,
     invitation: [{ params: { token } }],
     acceptInvitation: [{ params: { token }, body: { password: 'gulls over grey water' } }],

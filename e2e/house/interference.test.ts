@@ -851,6 +851,10 @@ async function live(hidden: Hidden): Promise<Heard> {
     for (const { params } of sharedByLinks) await bytes('sharedFileByLink', `shared/${params.token}/rows.csv`);
     await bytes('peopleSheet', 'people.csv?kind=staff');
     await bytes('portrait', `people/${desk.idOf('Maren Okafor')}/portrait`);
+    const [email] = (inputs.incomingFile ?? []) as readonly {
+      readonly params: { readonly id: string; file: string };
+    }[];
+    await bytes('incomingFile', `emails/${email?.params.id}/files/${email?.params.file}`);
     await bytes('deskLogo', 'desk/logo');
     await bytes('file', `requests/${permit}/files/${idIn(file.ref)}`);
     await bytes('followFile', `follow/${followed}/files/${idIn(theirs.body.ref)}`);

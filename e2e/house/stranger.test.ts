@@ -77,6 +77,7 @@ async function known() {
   const letter = desk.running.house.db.select({ id: letters.id }).from(letters).limit(1).get();
   return {
     mailing: mailed,
+    incoming: { id: ground.incomingFile?.[0]?.params?.id ?? '', file: ground.incomingFile?.[0]?.params?.file ?? '' },
     card: desk.running.house.db.select().from(uploads).where(eq(uploads.name, 'saithe.png')).get()?.id ?? '',
     ...{ url, email: addressOf('Maren Okafor'), password: DEMO_PASSWORD, slug: 'visit', form: 'site-access' },
     ...{

@@ -4,5 +4,6 @@ import type { Heads } from '../wire/route.ts';
 export const noticeHeads = {
   sendFailedAgain: { method: 'POST', path: '/api/letters/again', caller: 'staff', right: 'groundwork' },
   mailroom: { method: 'GET', path: '/api/mailroom', caller: 'anyone' },
+  writeEmail: { method: 'POST', path: '/api/mailroom', caller: 'anyone' },
   letter: { method: 'GET', path: '/api/mailroom/:id', caller: 'anyone' },
 } as const satisfies Heads;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
+import { done } from '../wire/shapes.ts';
 import { noticeHeads } from './heads.ts';
 import { letter } from './shapes.ts';
 
@@ -17,6 +18,17 @@ export const noticeRoutes = routesOf(noticeHeads, {
       waiting: z.int(),
       failed: z.int(),
     }),
+  },
+  writeEmail: {
+    says: 'Sends an email to the desk, as any mail program would: one that answers a letter, from its reader, or another. Only in demo mode.',
+    body: z.strictObject({
+      from: z.string().trim().max(200),
+      subject: z.string().trim().max(200),
+      text: z.string().trim().min(1).max(20_000),
+      /** The letter that is answered, by its id. */
+      answers: z.string().max(64).nullable(),
+    }),
+    answer: done,
   },
   letter: {
     says: 'One letter as received.',

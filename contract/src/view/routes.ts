@@ -82,6 +82,8 @@ export const viewRoutes = routesOf(viewHeads, {
        * Letters that were given up after seven tries, for coordinators, who can send them again.
        */
       failedLetters: z.int(),
+      /** Emails that came in and have no request, for coordinators, who say what becomes of them. */
+      heldEmails: z.int(),
     }),
   },
   ledger: {

@@ -24,7 +24,7 @@ export function dressLetter(
   url: string,
   { signature, language, colour, urlOf }: Envelope,
 ): DressedLetter {
-  const { greeting, paragraphs, facts, action } = letter;
+  const { greeting, paragraphs, facts, action, reply = '' } = letter;
   const items = (letter.items ?? []).map((item) => ({ words: item.words, url: urlOf?.(item) ?? url }));
   const text = [
     greeting,
@@ -32,6 +32,7 @@ export function dressLetter(
     items.map((item) => `- ${item.words}\n  ${item.url}`).join('\n'),
     facts.map((fact) => `${fact.label}: ${fact.shown}`).join('\n'),
     `${action.label}:\n${url}${action.note ? `\n${action.note}` : ''}`,
+    reply,
     signature,
   ];
   const html = [
@@ -54,6 +55,7 @@ export function dressLetter(
           .join('')}</table>`
       : '',
     `<p style="margin:20px 0 6px"><a href="${escaped(url)}" style="display:inline-block;background:${colour};color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`,
+    reply ? `<p style="color:#5a645e;font-size:14px">${escaped(reply)}</p>` : '',
     `<p style="color:#5a645e">${escaped(signature)}</p>`,
   ];
   const body = html.filter(Boolean).join('\n');

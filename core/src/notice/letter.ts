@@ -8,6 +8,8 @@ export interface Letter<Text = string> {
   readonly paragraphs: readonly Text[];
   readonly facts: readonly { readonly label: string; readonly shown: Text }[];
   readonly action: { readonly label: Text; readonly note: Text };
+  /** What becomes of an answer by email, where the desk reads them. */
+  readonly reply?: Text;
   /** Several things in one email, each with where it leads. None when nothing is said. */
   readonly items?: readonly LetterItem<Text>[];
 }
@@ -33,6 +35,8 @@ export interface NoticeContext {
   readonly linkUntil: number | null;
   /** Whether a code by email is asked for besides. */
   readonly needsCode: boolean;
+  /** What an answer by email becomes; null where nobody would read it. */
+  readonly answers: 'message' | 'note' | null;
 }
 
 /** Moments are epoch ms; `due` is null where nothing is due. An empty name is the desk’s own doing. */
@@ -108,7 +112,14 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter<
           ? ''
           : said(context.needsCode ? 'emails:followNoteCode' : 'emails:followNote', { until: context.linkUntil })),
     },
+    ...(context.answers === null ? {} : { reply: answeredWith(context.answers, context.requester) }),
   };
+}
+
+/** What whoever answers an email is told of where their words go. */
+function answeredWith(answers: 'message' | 'note', requester: string): Said {
+  if (answers === 'message') return said('emails:answer.message');
+  return requester ? said('emails:answer.note', { requester }) : said('emails:answer.noteNobody');
 }
 
 function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
@@ -255,7 +266,7 @@ const returned = ({ by, text }: Of<'returned'>, { number, formTitle: form }: Not
 
 const message = (
   { from, text, files }: Of<'message'>,
-  { number, formTitle: form, linkUntil: until }: NoticeContext,
+  { number, formTitle: form, linkUntil: until, answers }: NoticeContext,
 ): Gist => ({
   subject: from
     ? said('emails:message.subject', { from, form, number })
@@ -266,7 +277,9 @@ const message = (
     ...(files.length > 0 ? [said('emails:message.files', { files, count: files.length })] : []),
   ],
   action: said('emails:message.action'),
-  note: until === null ? said('emails:message.note') : said('emails:message.noteLink', { until }),
+  ...(answers === null
+    ? { note: until === null ? said('emails:message.note') : said('emails:message.noteLink', { until }) }
+    : {}),
 });
 
 function stage({ stage: at, is }: Of<'stage'>, { number, formTitle: form }: NoticeContext): Gist {
@@ -540,4 +553,5 @@ export const spokenLetter = (letter: Letter<Words>, told: (words: Words) => stri
   facts: letter.facts.map(({ label, shown }) => ({ label, shown: told(shown) })),
   ...(letter.items ? { items: letter.items.map((item) => ({ ...item, words: told(item.words) })) } : {}),
   action: { label: told(letter.action.label), note: told(letter.action.note) },
+  ...(letter.reply === undefined ? {} : { reply: told(letter.reply) }),
 });

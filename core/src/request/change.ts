@@ -57,6 +57,15 @@ export interface Rang {
 }
 
 /**
+ * How words came by email. `from`: whose email it was, where it is not whoever is said to have written them: somebody
+ * added it. `leftOut`: names of files that could not be taken.
+ */
+export interface ByEmail {
+  readonly from: string;
+  readonly leftOut?: readonly string[];
+}
+
+/**
  * All that can happen to a request, as data: words are made from it when it is shown, with names as
  * they are then.
  */
@@ -109,6 +118,8 @@ export type RequestChange =
       readonly files?: readonly string[];
       /** It is a question; the id of whoever it is put to besides those who work on the request, null: to nobody else. */
       readonly question?: { readonly to: string | null };
+      /** It came by email. */
+      readonly email?: ByEmail;
     }
   | {
       readonly kind: 'decided';
@@ -224,6 +235,21 @@ function decisionInWords(
     : said(`history:${is}For`, { step, who: holderInWords(insteadOf, names) });
 }
 
+/** How an email that became part of a request is told: whose words it is, from whom, and what of it could not be kept. */
+function emailInWords(
+  { byRequester }: Extract<RequestChange, { kind: 'said' }>,
+  { from, leftOut = [] }: ByEmail,
+): Words {
+  const files = leftOut.length > 0 ? said('history:emailWithout', { files: leftOut }) : '';
+  if (byRequester)
+    return from === ''
+      ? said('history:emailFromRequester', { without: files })
+      : said('history:emailFromRequesterAt', { from, without: files });
+  return from === ''
+    ? said('history:noteByEmail', { without: files })
+    : said('history:emailAdded', { from, without: files });
+}
+
 /** A change in a sentence, without the values of fields: those are revealed beside it. */
 export function changeInWords(change: RequestChange, names: ChangeNames): Words {
   switch (change.kind) {
@@ -258,6 +284,7 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
     case 'same-person':
       return said('history:samePerson', { name: names.person(change.to) });
     case 'said':
+      if (change.email) return emailInWords(change, change.email);
       if (change.byRequester) return said('history:messageFromRequester');
       if (change.question) return said('history:question');
       return said(change.to === 'desk' ? 'history:note' : 'history:messageToRequester');

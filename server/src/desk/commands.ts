@@ -10,6 +10,7 @@ import {
   stagesToFreeTo,
   typedForm,
 } from '@tolvek/core/register';
+import type { RequestChange } from '@tolvek/core/request';
 import { refused, said } from '@tolvek/words';
 import { askAnew } from '../approval/anew.ts';
 import { roundOf, stepOf } from '../approval/queries.ts';
@@ -262,10 +263,22 @@ export function messageFromRequester(
     const requester = personById(work.tx, requesterId);
     if (!requester?.active) throw notAllowed(refused('cannotWrite'));
     const files = claimMessageFiles(work.tx, request, refs);
-    changeRequest(by(work, requesterId), request, { kind: 'said', text, to: 'requester', byRequester: true, files });
-    goOnWhenAnswered(work, request);
+    takeMessage(by(work, requesterId), request, { text, files });
   });
 }
+
+/** Words about a request, with what came along and how. */
+type Written = Pick<Extract<RequestChange, { kind: 'said' }>, 'text' | 'files' | 'email'>;
+
+/** Takes words in as whoever’s it is, and goes on with what waited for them. */
+export function takeMessage(work: Work, request: RequestRow, words: Written): void {
+  changeRequest(work, request, { kind: 'said', ...words, to: 'requester', byRequester: true });
+  goOnWhenAnswered(by(work, null), request);
+}
+
+/** Notes words for the desk. */
+export const takeNote = (work: Work, request: RequestRow, words: Written): void =>
+  void changeRequest(work, request, { kind: 'said', ...words, to: 'desk', byRequester: false });
 
 /**
  * What waits for its requester goes on when they have answered, where it was before it waited; by

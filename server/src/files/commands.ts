@@ -1,4 +1,4 @@
-import type { Readable } from 'node:stream';
+import { Readable } from 'node:stream';
 import type { FormDesign } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import {
@@ -25,29 +25,69 @@ import { inWords, patiently } from '../platform/patience.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { notFound, Problem, wrongFields } from '../platform/problem.ts';
 import { dropFile, dropReceived, isText, keepFile, type Received, receive, tooLarge } from './store.ts';
-import { uploads } from './tables.ts';
+import { emailFiles, uploads } from './tables.ts';
 import { unclaimedFiles } from './unclaimed.ts';
 
-interface Upload {
-  readonly formId: string;
+interface Coming {
   readonly field: FilesField;
   readonly name: string;
   readonly body: Readable;
+}
+
+interface Upload extends Coming {
+  readonly formId: string;
   /** What the caller says it will send; undefined when they don’t. */
   readonly announced: number | undefined;
   /** Who sends, as limits count. */
   readonly fromWhere: string;
 }
 
+/** What is known of a file that has come in, however it is kept. */
+type Known = Pick<typeof uploads.$inferSelect, 'id' | 'name' | 'media' | 'bytes' | 'sha256' | 'createdAt'>;
+
 /** Takes a file in for a question: as large as the field allows, and of the kind its name says. */
 export async function takeFile(house: House, input: Upload): Promise<KnownFile> {
-  const { field } = input;
+  const { field, formId, fromWhere } = input;
   const most = field.type.mostBytes ?? FILE_LIMITS.bytes;
   // Refused before a byte is read, when it is said beforehand.
   if (input.announced !== undefined && input.announced > most) throw tooLarge(most);
-  roomFor(house.db, input.fromWhere, input.announced ?? 0);
-  const name = safeName(input.name);
-  const received = await receive(house.config, input.body, most).catch((error: unknown) => {
+  roomFor(house.db, fromWhere, input.announced ?? 0);
+  return takeIn(house, input, (tx, known) => {
+    roomFor(tx, fromWhere, known.bytes);
+    tx.insert(uploads)
+      .values({ ...known, formId, field: field.key, requestId: null, fromWhere })
+      .run();
+  });
+}
+
+/**
+ * Takes a file in that came with an email, which no request has yet.
+ *
+ * @throws Problem 413 or 422 where messages take no such file, 503 where it can’t be kept just now
+ */
+export const takeWithEmail = (house: House, emailId: string, name: string, content: Buffer): Promise<KnownFile> =>
+  takeIn(house, { field: MESSAGE_FILES, name, body: Readable.from([content]) }, (tx, known) => {
+    const lying = Number(
+      tx
+        .select({ bytes: sum(emailFiles.bytes) })
+        .from(emailFiles)
+        .get()?.bytes ?? 0,
+    );
+    if (lying + known.bytes > UNCLAIMED_BYTES.all) throw noRoom();
+    tx.insert(emailFiles)
+      .values({ ...known, emailId })
+      .run();
+  });
+
+/** Takes in what comes, and looks at what it is. `note` writes down that it is here. */
+async function takeIn(
+  house: House,
+  { field, name: called, body }: Coming,
+  note: (tx: Transaction, known: Known) => void,
+): Promise<KnownFile> {
+  const name = safeName(called);
+  const most = field.type.mostBytes ?? FILE_LIMITS.bytes;
+  const received = await receive(house.config, body, most).catch((error: unknown) => {
     throw inWords(house, error);
   });
   try {
@@ -60,23 +100,12 @@ export async function takeFile(house: House, input: Upload): Promise<KnownFile> 
         ? { message: said('answers:fileEmpty', { name }), fix: said('answers:otherFile') }
         : fileObjection(field.type, file));
     if (problem) throw wrongFields([{ field: field.key, ...problem }]);
-    roomFor(house.db, input.fromWhere, received.bytes);
-    const kept = {
-      id,
-      formId: input.formId,
-      field: field.key,
-      name,
-      media: media.is,
-      bytes: received.bytes,
-      sha256: received.sha256,
-      createdAt: house.clock.now(),
-      requestId: null,
-      fromWhere: input.fromWhere,
-    };
+    const { bytes, sha256 } = received;
+    const known = { id, name, media: media.is, bytes, sha256, createdAt: house.clock.now() };
     const store = () =>
       house.db.transaction(
         (tx) => {
-          tx.insert(uploads).values(kept).run();
+          note(tx, known);
           keepFile(house.config, received);
         },
         { behavior: 'immediate' },
@@ -108,8 +137,10 @@ function roomFor(db: Reader, fromWhere: string, bytes: number): void {
     );
   if (lying(eq(uploads.fromWhere, fromWhere)) + bytes <= UNCLAIMED_BYTES.each && lying() + bytes <= UNCLAIMED_BYTES.all)
     return;
-  throw new Problem(429, 'too-many-files', refused('tooManyFiles'), undefined, 3_600);
+  throw noRoom();
 }
+
+const noRoom = (): Problem => new Problem(429, 'too-many-files', refused('tooManyFiles'), undefined, 3_600);
 
 export type FilesField = Field & { readonly type: Extract<Field['type'], { kind: 'files' }> };
 
@@ -221,6 +252,38 @@ export function claimMessageFiles(
   return ids.flatMap((each) => mine.flatMap((row) => (row.id === each ? [`${row.id}/${row.name}`] : [])));
 }
 
+/** The files that came with an email and that no request has, in the order in which they came. */
+export const filesOfEmail = (db: Reader, emailId: string): readonly (typeof emailFiles.$inferSelect)[] =>
+  db.select().from(emailFiles).where(eq(emailFiles.emailId, emailId)).orderBy(emailFiles.id).all();
+
+/**
+ * Gives the files that came with an email to a request; what it has already it is not given again, as answers bring
+ * along what they answer. Returns how they are named where they are kept.
+ */
+export function giveEmailFiles(
+  tx: Transaction,
+  emailId: string,
+  { id: requestId, formId }: { readonly id: string; readonly formId: string },
+): readonly string[] {
+  const here = tx.select({ sha256: uploads.sha256 }).from(uploads).where(eq(uploads.requestId, requestId)).all();
+  const has = new Set(here.map(({ sha256 }) => sha256));
+  const given = filesOfEmail(tx, emailId).filter(({ sha256 }) => !has.has(sha256));
+  for (const { emailId: _, ...known } of given)
+    tx.insert(uploads)
+      .values({ ...known, formId, field: WITH_MESSAGE, requestId, fromWhere: '' })
+      .run();
+  tx.delete(emailFiles).where(eq(emailFiles.emailId, emailId)).run();
+  return given.map(({ id, name }) => `${id}/${name}`);
+}
+
+/** Takes away files that came with emails, some at once. Returns how many. */
+export function dropEmailFiles(house: Pick<House, 'db' | 'config'>, which: SQL): number {
+  const some = house.db.select({ id: emailFiles.id }).from(emailFiles).where(which).limit(AT_ONCE);
+  const gone = house.db.delete(emailFiles).where(inArray(emailFiles.id, some)).returning().all();
+  for (const { sha256 } of gone) dropUnknown(house, sha256);
+  return gone.length;
+}
+
 /** Lets go of the files of requests that are taken away: they are forgotten as if none had named them. */
 export const letGoOfFiles = (tx: Transaction, requestIds: readonly string[]): void =>
   void tx
@@ -239,6 +302,7 @@ export function forgetUnclaimed(house: Pick<House, 'db' | 'config'>, now: number
 
 /** Takes a file away that no upload is of. */
 function dropUnknown({ db, config }: Pick<House, 'db' | 'config'>, sha256: string): void {
-  const isKnown = db.select({ id: uploads.id }).from(uploads).where(eq(uploads.sha256, sha256)).get() !== undefined;
-  if (!isKnown) dropFile(config, sha256);
+  const isIn = (table: typeof uploads | typeof emailFiles): boolean =>
+    db.select({ id: table.id }).from(table).where(eq(table.sha256, sha256)).get() !== undefined;
+  if (!isIn(uploads) && !isIn(emailFiles)) dropFile(config, sha256);
 }

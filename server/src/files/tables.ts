@@ -32,3 +32,21 @@ export const uploads = sqliteTable(
     index('uploads_from').on(table.fromWhere, table.requestId),
   ],
 );
+
+/**
+ * Files that came with an email to the desk, until a request has them. Those of an email that is not kept (any more) are
+ * taken away.
+ */
+export const emailFiles = sqliteTable(
+  'email_files',
+  {
+    id: text().primaryKey(),
+    emailId: text().notNull(),
+    name: text().notNull(),
+    media: text().notNull(),
+    bytes: integer().notNull(),
+    sha256: text().notNull(),
+    createdAt: integer().notNull(),
+  },
+  (table) => [index('email_files_email').on(table.emailId), index('email_files_hash').on(table.sha256)],
+);

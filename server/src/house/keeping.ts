@@ -1,4 +1,5 @@
-import { forgetUnclaimed } from '../files/commands.ts';
+import { dropEmailFiles, forgetUnclaimed } from '../files/commands.ts';
+import { filesOfNoEmail } from '../incoming/queries.ts';
 import { DemoClock } from '../platform/clock.ts';
 import type { House } from '../platform/house.ts';
 import { attemptLong } from '../platform/jobs.ts';
@@ -37,6 +38,7 @@ export async function keepHouse(house: House): Promise<void> {
   for (const { what, sweep } of RETENTION)
     await takeAway(house, what, () => db.transaction((tx) => sweep(tx, clock.now()), { behavior: 'immediate' }));
   await takeAway(house, 'files', () => forgetUnclaimed(house, clock.now()));
+  await takeAway(house, 'files of emails', () => dropEmailFiles(house, filesOfNoEmail(clock.now())));
 }
 
 /** Turns in a row that one kind of thing is taken away in, before the next kind. */

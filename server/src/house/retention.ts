@@ -1,5 +1,6 @@
-import { inArray, lt, sql } from 'drizzle-orm';
+import { and, inArray, lt, sql } from 'drizzle-orm';
 import { keptAnswers, spentWork, waitingSubmissions } from '../door/tables.ts';
+import { incomingEmails } from '../incoming/tables.ts';
 import { notices } from '../notice/tables.ts';
 import { AT_ONCE, dropOld, type Kept } from '../platform/kept.ts';
 import { idempotency, jobs, links, session, verification } from '../platform/tables.ts';
@@ -44,6 +45,13 @@ export const RETENTION: readonly Kept[] = [
       const some = sql`(select id from notices indexed by notices_said where state = 'sent' and said is not null and sent_at < ${now - deskOf(tx).keeps.emails * DAY} limit ${AT_ONCE})`;
       return tx.update(notices).set({ said: null }).where(inArray(notices.id, some)).run().changes;
     },
+  },
+  {
+    what: 'Emails that came in: those that were laid aside, and that those came which are part of a request',
+    until: '30 days after they came; those that wait for somebody to say what becomes of them stay',
+    sweep: dropOld(incomingEmails, incomingEmails.id, (now) =>
+      and(inArray(incomingEmails.state, ['aside', 'taken']), lt(incomingEmails.receivedAt, now - 30 * DAY)),
+    ),
   },
   {
     what: 'What a rule changed in existing requests, for undoing it',

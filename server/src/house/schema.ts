@@ -6,6 +6,7 @@ export * from '../directory/tables.ts';
 export * from '../door/tables.ts';
 export * from '../files/tables.ts';
 export * from '../form/tables.ts';
+export * from '../incoming/tables.ts';
 export * from '../mailing/tables.ts';
 export * from '../notice/tables.ts';
 export * from '../people/tables.ts';

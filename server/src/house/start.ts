@@ -18,6 +18,7 @@ import { DecisionWatch } from '../desk/nobody.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { dropHalfSent } from '../files/store.ts';
 import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
+import { type MailDoor, openMailDoor } from '../incoming/receive.ts';
 import { runLines } from '../intake/lines.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
@@ -115,11 +116,15 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     server.listen(config.port, config.host, done);
   });
   const { port } = server.address() as AddressInfo;
-  const db = await readied(config, log).catch((error: unknown) => {
+  let mailDoor: MailDoor | null = null;
+  const closeDoors = (error: unknown): never => {
     server.close();
     server.closeAllConnections();
+    void mailDoor?.close();
     throw error;
-  });
+  };
+  mailDoor = config.mailIn === null ? null : await openMailDoor(config.mailIn).catch(closeDoors);
+  const db = await readied(config, log).catch(closeDoors);
   dropHalfSent(config);
   const troubles = new Troubles(log);
   const clock: Clock = config.mode === 'demo' ? new DemoClock(db, options.demoNow ?? Date.now()) : systemClock;
@@ -136,7 +141,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const url = config.port === 0 ? `http://${config.host}:${port}` : config.url;
   const wakeOutbox = (): void => sender.wake();
   const house: House = {
-    ...{ db, clock, config: { ...config, url, port }, live, log, troubles, wakeOutbox },
+    ...{ db, clock, config: { ...config, url, port, mailIn: mailDoor?.url ?? null }, live, log, troubles, wakeOutbox },
     atWork: new AtWork(),
     wakeJobs: () => longWork.begin(),
     viewerOf: (id) => viewerOf(db, id),
@@ -155,6 +160,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
         write(house, ({ tx, now }) => `${house.config.url}/start/${firstStartLink(tx, config.secret, '', now)}`),
       );
   answer = createApp(house, createAuth(house));
+  mailDoor?.begin(house);
 
   const timers = new Job(house, 'timers', async () => {
     await runDueTimers(house);
@@ -186,6 +192,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     keeping.stop();
     longWork.close();
     live.close();
+    await mailDoor?.close();
     await new Promise<void>((done) => {
       server.close(() => done());
       server.closeIdleConnections();

@@ -597,6 +597,27 @@ function arriveUnnamed(
   return { state: 'arrived', ...arrivedFrom(work.tx, door, request), confirms: null };
 }
 
+/**
+ * Takes in by a door what one of the staff enters for somebody who asked otherwise. The door admits whoever enters it.
+ *
+ * @throws Problem 403, 404 or 409 where it admits them not, or nobody can be asked for there; 422 for wrong answers.
+ */
+export function enterFor(
+  work: Work,
+  { slug, release: number, answers }: Pick<Submission, 'slug' | 'release' | 'answers'>,
+  { enters, asks }: { readonly enters: Viewer; readonly asks: PersonRow },
+): RequestRow {
+  const { tx } = work;
+  const { door, release } = doorBySlug(tx, slug);
+  if (release.number !== number) throw new Problem(409, 'form-changed', refused('formChanged'));
+  const person = personById(tx, enters.personId);
+  if (!person) throw notSignedIn();
+  if (door.design.unnamed || release.design.updates) throw new Problem(409, 'asks-nobody', refused('notByEmail'));
+  const arriving = { ...through(door, release), asks, admits: comerOf(tx, door, person), answers, isKnown: true };
+  const own = { doorId: door.id, requesterId: asks.id, enteredById: person.id };
+  return arrive(by(work, person.id), arriving, own).request;
+}
+
 /** Takes in what somebody who is known sent by a door. */
 function arriveBy(
   work: Work,

@@ -6,6 +6,7 @@ import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { lettersLeft, sendFailedAgain } from './failed.ts';
 import { letters } from './tables.ts';
+import { writeEmail } from './writeEmail.ts';
 
 const SHOWN = 200;
 
@@ -35,6 +36,11 @@ export function noticeHandlers(house: House): Handlers<typeof noticeRoutes> {
       };
     },
     sendFailedAgain: () => ({ letters: sendFailedAgain(house) }),
+    writeEmail: async ({ body }) => {
+      onlyDemo();
+      await writeEmail(house, body);
+      return { done: true };
+    },
     letter: ({ params }) => {
       onlyDemo();
       const letter = db.select().from(letters).where(eq(letters.id, params.id)).get();

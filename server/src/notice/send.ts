@@ -3,7 +3,7 @@ import { subjectLine } from '@tolvek/core/notice';
 import { and, asc, eq, gt, lte, or, sql } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
 import { changing } from '../platform/adding.ts';
-import type { Transaction } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { renewLink } from '../platform/links.ts';
 import { troubleOf } from '../platform/patience.ts';
@@ -33,6 +33,16 @@ const LAST_WAIT = 5_000;
 
 type Notice = typeof notices.$inferSelect;
 
+/** How an email of ours is named. */
+const messageIdOf = (id: string): string => `<${id}@tolvek>`;
+
+/** What holds the emails to somebody about a request together in mail programs (RFC 5322, 3.6.4): all follow the first. */
+function threadOf(db: Reader, { id, requestId: request, personId: person }: Notice) {
+  const first = request !== null && person !== null ? firstSent(db).get({ request, person }) : undefined;
+  if (!first || first.id === id) return {};
+  return { inReplyTo: messageIdOf(first.id), references: messageIdOf(first.id) };
+}
+
 /** A clock that had jumped ahead left waits that no longer mean anything: those are due as well. */
 const isDue = and(
   LEFT,
@@ -42,6 +52,22 @@ const isDue = and(
 const someDue = prepared((db) => db.select({ id: notices.id }).from(notices).where(isDue).limit(1).prepare());
 const dueNow = prepared((db) =>
   db.select().from(notices).where(isDue).orderBy(asc(notices.nextAttemptAt), asc(notices.id)).limit(LINES).prepare(),
+);
+/** The email that one thread of emails began with: the first one to somebody about a request. */
+const firstSent = prepared((db) =>
+  db
+    .select({ id: notices.id })
+    .from(notices)
+    .where(
+      and(
+        eq(notices.requestId, sql.placeholder('request')),
+        eq(notices.personId, sql.placeholder('person')),
+        eq(notices.state, 'sent'),
+      ),
+    )
+    .orderBy(asc(notices.createdAt), asc(notices.id))
+    .limit(1)
+    .prepare(),
 );
 /** Stores what has become of a letter, and what it says once it is worded. */
 const becoming = changing(notices, ['cause', 'state', 'why', 'attempts', 'nextAttemptAt', 'lastError', 'sentAt']);
@@ -195,10 +221,11 @@ export class Sender {
     const attempts = notice.attempts + 1;
     try {
       await this.transport.sendMail({
-        messageId: `<${id}@tolvek>`,
+        messageId: messageIdOf(id),
         from: { name: sender.name || name, address: sender.address },
         to: { name: notice.toName, address: notice.toAddress },
         subject: notice.subject,
+        ...threadOf(db, notice),
         ...(said ? dressed(this.house, db, said) : { text: '', html: '' }),
         headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': notice.kind },
       });

@@ -46,7 +46,7 @@ import { askedAt } from '../request/askedAt.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
 import { proofWanted } from '../request/followed.ts';
 import { type OpenRequest, openRequest } from '../request/open.ts';
-import { type RequestRow, requestById } from '../request/queries.ts';
+import { isOwnOf, type RequestRow, requestById } from '../request/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
 import { gatheredIn } from './gather.ts';
@@ -101,6 +101,7 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     requester: personNamed(tx, request.requesterId),
     linkUntil: way.link === null ? null : linkEnds(tx, 'follow', now),
     needsCode: proofWanted(tx, request) !== undefined,
+    answers: post.config.mailIn === null ? null : answerOf(person, open),
   });
   const { zone } = calendarOf(tx, release.design.deadline.calendar);
   const said = { ...inLanguage(letter, person.language ?? deskOf(tx).language, zone), ...way };
@@ -118,12 +119,25 @@ function digestOf(
   if (!person?.active) return null;
   const told = gatheredIn(tx, cause.of).flatMap((notice) => worded(post, tx, notice, now) ?? []);
   const [only] = told;
-  if (!only || told.length === 1) return only ?? null;
+  if (only && told.length === 1) return withoutReply(only);
+  if (!only) return null;
   const items = told.map(({ said: { letter, path, link } }) => ({ words: letter.subject, path, link }));
   const { language, zone } = deskOf(tx);
   const letter = draftDigest({ reader: person.name, items });
   const said = { ...inLanguage(letter, person.language ?? language, zone), path: '/floor', link: null };
   return { said, toName: person.name, toAddress: person.email };
+}
+
+/** What goes in the name of several things is answered as none of them. */
+function withoutReply({ said, ...to }: Outgoing): Outgoing {
+  const { reply: _, ...letter } = said.letter;
+  return { ...to, said: { ...said, letter } };
+}
+
+/** What an answer by email of whoever reads about a request becomes. */
+function answerOf({ id, kind }: PersonRow, open: OpenRequest): 'message' | 'note' | null {
+  if (isOwnOf(open.request, id)) return 'message';
+  return kind === 'staff' && open.relation.isDesk && open.may('change') ? 'note' : null;
 }
 
 /** The ids of all links in what was said once. */

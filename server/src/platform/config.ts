@@ -11,6 +11,8 @@ const schema = z.object({
   TOLVEK_URL: z.url().optional(),
   TOLVEK_SECRET: z.string().min(32),
   TOLVEK_SMTP: z.url({ protocol: /^smtps?$/ }),
+  /** Where emails to the desk come in: the mail server of the house brings them here. */
+  TOLVEK_MAIL_IN: z.url({ protocol: /^smtp$/ }).optional(),
   /** What a first start suggests: what the desk is called, the house it belongs to, and who emails come from. */
   TOLVEK_DESK: z.string().trim().max(60).default(''),
   TOLVEK_STATION: z.string().trim().max(80).default(''),
@@ -28,6 +30,8 @@ export interface Config {
   readonly url: string;
   readonly secret: string;
   readonly smtp: string;
+  /** Where emails to the desk come in, `smtp://host:port`; null where nobody would read them. */
+  readonly mailIn: string | null;
   /** What a first start suggests; empty where nothing was said. From then on the desk is as it is laid. */
   readonly desk: {
     readonly name: string;
@@ -44,9 +48,10 @@ export interface Config {
 }
 
 /** What helps with a setting that is wrong. */
-const HINTS: Readonly<Record<string, 'commands:hintSecret' | 'commands:hintSmtp'>> = {
+const HINTS: Readonly<Record<string, 'commands:hintSecret' | 'commands:hintSmtp' | 'commands:hintMailIn'>> = {
   TOLVEK_SECRET: 'commands:hintSecret',
   TOLVEK_SMTP: 'commands:hintSmtp',
+  TOLVEK_MAIL_IN: 'commands:hintMailIn',
 };
 
 /** Thrown with one line per setting that is missing or wrong. */
@@ -79,6 +84,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     url,
     secret: data.TOLVEK_SECRET,
     smtp: data.TOLVEK_SMTP,
+    mailIn: data.TOLVEK_MAIL_IN ?? (data.TOLVEK_MODE === 'demo' ? 'smtp://127.0.0.1:0' : null),
     desk: {
       name: data.TOLVEK_DESK,
       organisation: data.TOLVEK_STATION,

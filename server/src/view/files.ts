@@ -4,8 +4,8 @@ import type { Viewer } from '@tolvek/core/people';
 import { fileId } from '@tolvek/core/register';
 import { eq } from 'drizzle-orm';
 import type { Response } from 'express';
+import { answerWithFile } from '../files/answer.ts';
 import { type FilesField, MESSAGE_FILES } from '../files/commands.ts';
-import { readFileOf } from '../files/store.ts';
 import { uploads } from '../files/tables.ts';
 import { takeBody } from '../files/takeBody.ts';
 import type { House } from '../platform/house.ts';
@@ -146,15 +146,5 @@ async function sendFile(
   const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
   if (!file || file.requestId !== request.id) throw notFound('file');
   await settleReads(house);
-  response.set({
-    'Content-Type': file.media,
-    'Content-Length': String(file.bytes),
-    'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-    'Content-Security-Policy': "sandbox; default-src 'none'",
-    'X-Content-Type-Options': 'nosniff',
-    'Cache-Control': 'private, no-store',
-  });
-  readFileOf(house.config, file.sha256)
-    .on('error', () => response.destroy())
-    .pipe(response);
+  answerWithFile(house, response, file);
 }

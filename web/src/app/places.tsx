@@ -61,6 +61,7 @@ const Account = later(() => import('../start/Account.tsx'), 'Account', 'start');
 const ComeIn = later(() => import('../start/ComeIn.tsx'), 'ComeIn', 'start');
 const ComeInByLink = later(() => import('../start/ComeIn.tsx'), 'ComeInByLink', 'start');
 const Welcome = later(() => import('../start/Welcome.tsx'), 'Welcome', 'start');
+const IncomingEmails = later(() => import('../floor/IncomingEmails.tsx'), 'IncomingEmails', 'floor');
 const Mailroom = later(() => import('../mailroom/Mailroom.tsx'), 'Mailroom', 'floor');
 
 /** Where vocabularies stood before: links to them lead on. */
@@ -98,6 +99,7 @@ export const Places = () => (
       <Route path="welcome/:token" Component={Welcome} />
       <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
       <Route path="floor/shared-results" Component={SharedResults} />
+      <Route path="floor/emails/:id?" Component={IncomingEmails} />
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />

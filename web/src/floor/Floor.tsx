@@ -77,6 +77,19 @@ export function Floor() {
               </NavLink>
             </li>
           ))}
+          {trays && me?.person?.rights.includes('groundwork') ? (
+            <li>
+              <Link
+                to="/floor/emails"
+                className="-ml-2 flex justify-between border-l-[3px] border-transparent py-[5px] pr-3.5 pl-2 text-ink no-underline"
+              >
+                <span>{say('incoming:tray')}</span>
+                <span className={`tabular-nums ${trays.heldEmails > 0 ? 'font-bold text-brass' : 'text-soft'}`}>
+                  {trays.heldEmails}
+                </span>
+              </Link>
+            </li>
+          ) : null}
         </ul>
         <NavLink to="/floor/shared-results" className="mt-5 block text-[13px] text-soft">
           {say('floor:sharedResults')}

@@ -10,6 +10,26 @@ export const floorApi = api.injectEndpoints({
       query: call('sendFailedAgain'),
       invalidatesTags: ['ledger', 'mail'],
     }),
+    incomingEmails: build.query<AnswerOf<'incomingEmails'>, Asked<'incomingEmails'>>({
+      query: call('incomingEmails'),
+      providesTags: ['mail'],
+    }),
+    incomingEmail: build.query<AnswerOf<'incomingEmail'>, Asked<'incomingEmail'>>({
+      query: call('incomingEmail'),
+      providesTags: ['mail'],
+    }),
+    joinEmail: build.mutation<AnswerOf<'joinEmail'>, Asked<'joinEmail'>>({
+      query: call('joinEmail'),
+      invalidatesTags: ['mail', 'sheet', 'ledger'],
+    }),
+    layEmailAside: build.mutation<AnswerOf<'layEmailAside'>, Asked<'layEmailAside'>>({
+      query: call('layEmailAside'),
+      invalidatesTags: ['mail', 'ledger'],
+    }),
+    holdEmail: build.mutation<AnswerOf<'holdEmail'>, Asked<'holdEmail'>>({
+      query: call('holdEmail'),
+      invalidatesTags: ['mail', 'ledger'],
+    }),
     trays: build.query<AnswerOf<'trays'>, Asked<'trays'>>({ query: call('trays'), providesTags: ['ledger'] }),
     ledger: build.infiniteQuery<
       AnswerOf<'ledger'>,

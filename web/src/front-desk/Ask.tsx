@@ -56,6 +56,8 @@ function AskAt({ slug, owed, place, fresh }: AskAtProps) {
   const isTheirs = owed === undefined || door?.sent?.id === owed;
   const error = closed ?? gone;
   const [gavePlace, setGavePlace] = useState(false);
+  const { state: handedOn } = useLocation();
+  const isByEmail = (handedOn as { readonly byEmail?: unknown } | null)?.byEmail !== undefined;
   useTitle(door?.title ?? '');
   if (gavePlace && door)
     return (
@@ -111,11 +113,13 @@ function AskAt({ slug, owed, place, fresh }: AskAtProps) {
           place={place}
           gavePlace={() => setGavePlace(true)}
           keptAt={
-            token
-              ? { as: 'link', token }
-              : !door.unnamed && (door.kind === 'staff' || door.asks) && isTheirs
-                ? { as: 'staff', owed }
-                : null
+            isByEmail
+              ? null
+              : token
+                ? { as: 'link', token }
+                : !door.unnamed && (door.kind === 'staff' || door.asks) && isTheirs
+                  ? { as: 'staff', owed }
+                  : null
           }
         />
       ) : (

@@ -1,8 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { CONTACT_LABELS, consentProblems, contactProblems, isContactField } from '@tolvek/core/door';
-import type { KnownRequest, Problem, RawAnswers } from '@tolvek/core/register';
+import type { Field, KnownRequest, Problem, RawAnswers } from '@tolvek/core/register';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
-import { useLocation } from 'react-router';
+import { useLocation, useNavigate } from 'react-router';
 import { inputId } from '../fields/AskedQuestion.tsx';
 import { cellId } from '../fields/cellId.ts';
 import { FormParts } from '../fields/FormParts.tsx';
@@ -16,7 +16,7 @@ import { Button } from '../ui/Button.tsx';
 import { RefusalSaid } from '../ui/Trouble.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
-import type { From, Like } from './broughtAlong.ts';
+import type { ByEmail, From, Like } from './broughtAlong.ts';
 import { Consent } from './Consent.tsx';
 import { frontDeskApi } from './endpoints.ts';
 import { ForSomebody, type OnBehalf } from './ForSomebody.tsx';
@@ -80,10 +80,18 @@ export function FillIn({
   keptAt: KeptAt;
 }) {
   const { form, slug } = door;
-  // What was sent to somebody is kept apart from what they ask by themselves.
-  const here = keptUnder(slug, door.sent?.id);
   const { state: handedOn, search } = useLocation();
-  const { like = null, from = null } = (handedOn ?? {}) as { readonly like?: Like | null; readonly from?: From | null };
+  const {
+    like = null,
+    from = null,
+    byEmail = null,
+  } = (handedOn ?? {}) as {
+    readonly like?: Like | null;
+    readonly from?: From | null;
+    readonly byEmail?: ByEmail | null;
+  };
+  // What was sent to somebody, or an email says, is kept apart from what they ask by themselves.
+  const here = keptUnder(slug, byEmail ? `email ${byEmail.id}` : door.sent?.id);
   const { complete, rules, state } = useCompletion(form);
   const [filling, step] = useReducer(filled, null, () => {
     const typed = recall(here, kept);
@@ -103,7 +111,10 @@ export function FillIn({
     rules && updating && changes
       ? rules.completedOverTheirs(complete, changes, updating.says, facts)
       : complete(answered, facts);
-  const [submit, { isLoading, data: sent }] = frontDeskApi.useSubmitMutation();
+  const [submit, { isLoading: isSubmitting, data: sent }] = frontDeskApi.useSubmitMutation();
+  const [askByEmail, { isLoading: isAsking }] = frontDeskApi.useAskByEmailMutation();
+  const isLoading = isSubmitting || isAsking;
+  const navigate = useNavigate();
   const leaveField = useLeftFields(useCallback((fields) => step({ does: 'leave', fields }), []));
   const opened = typed.opened;
   const shows = useMemo(
@@ -180,7 +191,8 @@ export function FillIn({
   const beside = useMemo(() => ({ answers: typed.answers, together: form.together }), [typed.answers, form.together]);
   // Whoever is signed in has said who they are.
   const isUnknown = door.kind === 'outside' && door.asks === null && !door.unnamed;
-  const consent = form.consent ?? undefined;
+  // Whoever enters it for somebody else agrees to nothing in their place.
+  const consent = (byEmail ? null : form.consent) ?? undefined;
   const agreed = consent && typed.agreed === consent.version ? typed.agreed : undefined;
   const whoAsks = [...(isUnknown ? contactProblems(typed.contact) : []), ...consentProblems({ consent }, agreed)];
   const found = [...completion.problems, ...(rules?.whichProblems(updating) ?? [])];
@@ -232,6 +244,14 @@ export function FillIn({
     if (wrong.length + whoAsks.length + taken.problems.length > 0) return tell();
     const sends = (given: RawAnswers): RawAnswers => rules.answersToSend(given, completion, form.parts);
     const answers = changes && updating ? sends(updating.says) : withoutBlanks(sends(answered), form);
+    if (byEmail) {
+      const asked = await askByEmail({
+        ...{ id: byEmail.id, once: typed.key, body: { slug, release: form.release, answers } },
+      });
+      if ('error' in asked) return hear(asked.error);
+      forget(here);
+      return void navigate(`/floor/all/${asked.data.number}`);
+    }
     // While the page waits for it, what takes a moment is worked out beside it.
     const task = form.work ? await giveWork({ slug }) : undefined;
     const work = task && 'data' in task && task.data ? await workedOut(task.data.work) : undefined;
@@ -248,7 +268,10 @@ export function FillIn({
       },
     });
     if (!('error' in result)) return forget(here);
-    const problem = problemOf(result.error);
+    hear(result.error);
+  };
+  const hear = (error: unknown): void => {
+    const problem = problemOf(error);
     // The same key must not be used for corrected answers.
     step({ does: 'hear', problem, key: problem.status >= 400 && problem.status < 500 ? newKey() : null });
     tell();
@@ -306,6 +329,15 @@ export function FillIn({
         <p className="mt-4 border-l-2 border-green pl-3.5">
           {say('desk:ledHere', { title: from.title })} {from.values.length > 0 ? say('desk:ledWith') : ''}
         </p>
+      ) : null}
+      {byEmail ? (
+        <WhatEmailSays
+          email={byEmail}
+          questions={(rules?.questionsFor(form.fields, byEmail) ?? []).filter(({ key }) =>
+            current.parts.some((part) => part.part === 'question' && part.field === key),
+          )}
+          answer={(field) => step({ does: 'answer', field, value: byEmail.text, at: Date.now() })}
+        />
       ) : null}
       {door.line?.is === 'held' && door.line.until !== null && at === 0 ? (
         <Suspense>
@@ -427,7 +459,7 @@ export function FillIn({
           />
         </AnswersBesideProvider>
       </AroundFieldsProvider>
-      {door.asks && isLast ? (
+      {door.asks && isLast && !byEmail ? (
         <p className="mt-8 text-soft">
           {say('desk:asksAs', door.asks)} {door.proves === 'each-time' ? say('desk:confirmsEachTime') : ''}
         </p>
@@ -473,7 +505,7 @@ export function FillIn({
           give={(isGiven) => step({ does: 'agree', version: isGiven ? consent.version : undefined, at: Date.now() })}
         />
       ) : null}
-      {door.kind === 'staff' && !door.unnamed && !door.sent && !form.updates && isLast ? (
+      {door.kind === 'staff' && !door.unnamed && !door.sent && !byEmail && !form.updates && isLast ? (
         <ForSomebody behalf={behalf} set={setBehalf} />
       ) : null}
       {led ? (
@@ -533,6 +565,32 @@ export function FillIn({
     </form>
   );
 }
+
+/** The email that a request is made of, beside the form that asks for it. */
+const WhatEmailSays = ({
+  email: { name, subject, text },
+  questions,
+  answer,
+}: {
+  email: ByEmail;
+  questions: readonly Pick<Field, 'key' | 'label'>[];
+  answer: (field: string) => void;
+}) => (
+  <div className="mt-4 border-l-2 border-green pl-3.5">
+    <p>{say('desk:byEmailFor', { name })}</p>
+    <details className="mt-1" open>
+      <summary className="font-semibold">{say('desk:byEmail', { name })}</summary>
+      <p className="mt-1 max-h-64 overflow-auto text-[15px] break-words whitespace-pre-line">
+        {[subject, text].filter(Boolean).join('\n\n')}
+      </p>
+    </details>
+    {questions.map(({ key, label }) => (
+      <button key={key} type="button" className="mt-1 mr-5 underline" onClick={() => answer(key)}>
+        {say('desk:byEmailInto', { label })}
+      </button>
+    ))}
+  </div>
+);
 
 const NOTHING: RawAnswers = {};
 

@@ -1,7 +1,7 @@
 import type { Field, FieldValue, RawAnswer } from '@tolvek/core/register';
 import { NOTHING_AROUND, readAnswer } from '@tolvek/core/register';
 import { describe, expect, it } from 'vitest';
-import { answersFrom, answersLike, broughtAlong } from './broughtAlong.ts';
+import { answersFrom, answersLike, broughtAlong, questionsFor } from './broughtAlong.ts';
 import { begun, filled } from './filling.ts';
 import { nothingTyped } from './keptAnswers.ts';
 
@@ -60,6 +60,18 @@ describe('a request that is asked again', () => {
     const typed = { ...nothingTyped(), answers: { why: 'Typed', name: '' } };
     expect(filled(begun(typed), { does: 'bring', answers: along }).typed.answers).toEqual({ why: 'Typed', name: '' });
     expect(filled(begun(nothingTyped()), { does: 'bring', answers: along }).typed.answers).toEqual(along);
+  });
+});
+
+describe('the words of an email', () => {
+  it('answer each question for a long text that would take them', () => {
+    const asks = (key: string, type: Field['type']): Field => ({ key, label: key, source: 'asked', type });
+    const email = { id: 'e', name: 'Nerys Coe', subject: 'Visit', text: 'May I come on Monday?' };
+    const fields = [
+      ...[asks('name', { kind: 'text' }), asks('what', { kind: 'long-text' })],
+      ...[asks('short', { kind: 'long-text', most: 5 }), asks('more', { kind: 'long-text' })],
+    ];
+    expect(questionsFor(fields, email).map(({ key }) => key)).toEqual(['what', 'more']);
   });
 });
 

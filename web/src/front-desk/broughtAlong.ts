@@ -46,6 +46,23 @@ export function answersFrom(fields: readonly Field[], { values }: From): RawAnsw
   );
 }
 
+/** An email that somebody of the desk makes a request of, in the name of whoever wrote it. */
+export interface ByEmail {
+  readonly id: string;
+  readonly name: string;
+  readonly subject: string;
+  readonly text: string;
+}
+
+/** The questions for a long text that would take the words of an email as their answer. */
+export const questionsFor = (fields: readonly Field[], { text }: ByEmail): readonly Field[] =>
+  fields.filter(
+    (field) =>
+      field.type.kind === 'long-text' &&
+      canComeByLink(field) &&
+      readAnswer(field, text, NOTHING_AROUND).state === 'value',
+  );
+
 interface Asked {
   readonly fields: readonly Field[];
   readonly prefills: readonly string[];
@@ -54,7 +71,15 @@ interface Asked {
 /** What comes along with somebody who opens a form: answers of an old request or another form, else those in the address. */
 export const broughtAlong = (
   { fields, prefills }: Asked,
-  { search, like, from }: { readonly search: string; readonly like: Like | null; readonly from: From | null },
+  {
+    search,
+    like,
+    from,
+  }: {
+    readonly search: string;
+    readonly like: Like | null;
+    readonly from: From | null;
+  },
 ): RawAnswers => ({
   ...answersIn(fields, prefills, new URLSearchParams(search)),
   ...(from ? answersFrom(fields, from) : {}),

@@ -32,6 +32,10 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('submit'),
       invalidatesTags: ['desk', 'ledger'],
     }),
+    askByEmail: build.mutation<AnswerOf<'askByEmail'>, Asked<'askByEmail'>>({
+      query: call('askByEmail'),
+      invalidatesTags: ['mail', 'ledger'],
+    }),
     confirmation: build.query<AnswerOf<'confirmation'>, Asked<'confirmation'>>({ query: call('confirmation') }),
     confirm: build.mutation<AnswerOf<'confirm'>, Asked<'confirm'>>({ query: call('confirm') }),
     sentState: build.query<AnswerOf<'sentState'>, Asked<'sentState'>>({

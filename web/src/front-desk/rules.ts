@@ -8,4 +8,4 @@ export {
   updatingWith,
   whichProblems,
 } from '../fields/updating.ts';
-export { broughtAlong } from './broughtAlong.ts';
+export { broughtAlong, questionsFor } from './broughtAlong.ts';

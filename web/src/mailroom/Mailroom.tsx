@@ -1,5 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { Button } from '../ui/Button.tsx';
+import { TextLine } from '../ui/TextLine.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
@@ -32,6 +34,9 @@ export function Mailroom() {
           value={find}
           onChange={(event) => setFind(event.target.value)}
         />
+        <p className="mt-2">
+          <Link to="/mailroom/write">{say('mailroom:write')}</Link>
+        </p>
         {error ? (
           <div className="mt-4">
             <Trouble error={error} again={refetch} />
@@ -60,7 +65,13 @@ export function Mailroom() {
         </ul>
       </section>
       <section className={`min-h-0 overflow-auto bg-sheet px-6 py-5 ${id ? '' : 'hidden md:block'}`}>
-        {id ? <OpenLetter id={id} /> : <p className="text-soft">{say('mailroom:choose')}</p>}
+        {id === 'write' ? (
+          <WriteEmail answers={null} />
+        ) : id ? (
+          <OpenLetter key={id} id={id} />
+        ) : (
+          <p className="text-soft">{say('mailroom:choose')}</p>
+        )}
       </section>
     </div>
   );
@@ -107,7 +118,66 @@ function OpenLetter({ id }: { id: string }) {
           ))}
         </dl>
       ) : null}
+      <section className="mt-6 border-t border-rule-strong pt-4">
+        <h3 className="font-semibold">{say('mailroom:reply', { reader: readerOf(letter.to) })}</h3>
+        <WriteEmail answers={id} />
+      </section>
     </article>
+  );
+}
+
+/** An email to the desk, in the place of somebody’s mail program: an answer, or one of its own. */
+function WriteEmail({ answers }: { answers: string | null }) {
+  const [send, { isLoading, isSuccess, error }] = mailroomApi.useWriteEmailMutation();
+  const [from, setFrom] = useState('');
+  const [subject, setSubject] = useState('');
+  const [text, setText] = useState('');
+  return (
+    <form
+      noValidate
+      className="max-w-[44rem]"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send({ body: { from, subject, text, answers } })
+          .unwrap()
+          .then(() => setText(''))
+          .catch(() => undefined);
+      }}
+    >
+      {answers === null ? <h2 className="text-[21px]">{say('mailroom:write')}</h2> : null}
+      <p className="mb-3 text-soft">{say('mailroom:replyHint')}</p>
+      {answers === null ? (
+        <>
+          <TextLine
+            {...{ id: 'from', label: say('mailroom:yourAddress'), error, field: 'from' }}
+            {...{ value: from, change: setFrom, type: 'email' }}
+          />
+          <TextLine
+            {...{ id: 'subject', label: say('mailroom:subject'), error, field: 'subject' }}
+            {...{ value: subject, change: setSubject }}
+          />
+        </>
+      ) : null}
+      <label htmlFor="text" className="mt-3 block font-semibold">
+        {say('mailroom:text')}
+      </label>
+      <textarea
+        id="text"
+        rows={4}
+        className="input mt-1"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      {error ? <Trouble error={error} /> : null}
+      <div className="mt-3 flex items-center gap-4">
+        <Button type="submit" disabled={isLoading || text.trim() === ''}>
+          {say('mailroom:send')}
+        </Button>
+        <span role="status" className="text-soft">
+          {isSuccess && text === '' ? say('mailroom:sent') : ''}
+        </span>
+      </div>
+    </form>
   );
 }
 

@@ -7,6 +7,10 @@ import { call } from '../wire/callAny.ts';
 export const mailroomApi = api.injectEndpoints({
   endpoints: (build) => ({
     mailroom: build.query<AnswerOf<'mailroom'>, Asked<'mailroom'>>({ query: call('mailroom'), providesTags: ['mail'] }),
+    writeEmail: build.mutation<AnswerOf<'writeEmail'>, Asked<'writeEmail'>>({
+      query: call('writeEmail'),
+      invalidatesTags: ['mail', 'ledger', 'sheet'],
+    }),
     letter: build.query<AnswerOf<'letter'>, Asked<'letter'>>({ query: call('letter') }),
   }),
 });

@@ -198,6 +198,9 @@ export const desk: Same<typeof english> = {
   changeStays: '{{number}} bleibt, wie es war. Wer die Änderung geschickt hat, erfährt, warum.',
   standsNow: 'Was jetzt dort steht',
   askedBefore: 'Haben Sie hier schon einmal angefragt?',
+  byEmail: 'Aus einer E-Mail von {{name}}',
+  byEmailInto: 'Die E-Mail als Antwort auf „{{label}}“ übernehmen',
+  byEmailFor: 'Sie senden dies im Namen von {{name}}. Die E-Mail gehört dann zur Anfrage.',
   asksAs: 'Sie fragen als {{name}}, {{email}}.',
   storesNobody:
     'Wer Sie sind, wird hier nicht gespeichert, auch wenn Sie angemeldet sind. Wir können Ihnen nicht antworten: Schreiben Sie bitte alles auf, was wichtig ist.',

@@ -64,6 +64,10 @@ export const emails: Same<typeof english> = {
   'message.files_one': 'Mit einer Datei, die Sie auf der Seite finden: {{files, list}}',
   'message.files_other': 'Mit Dateien, die Sie auf der Seite finden: {{files, list}}',
   'message.action': 'Lesen und antworten',
+  'answer.message': 'Sie können auch auf diese E-Mail antworten. Ihre Antwort geht an uns.',
+  'answer.note':
+    'Wenn Sie auf diese E-Mail antworten, ist Ihre Antwort eine Notiz für das Team. {{requester}} bekommt sie nicht.',
+  'answer.noteNobody': 'Wenn Sie auf diese E-Mail antworten, ist Ihre Antwort eine Notiz für das Team.',
   'message.note': 'Bitte antworten Sie mit diesem Link, nicht per E-Mail.',
   'paused.subject': 'Wir brauchen Ihre Antwort: {{form}} ({{number}})',
   'paused.body':

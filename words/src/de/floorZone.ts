@@ -4,6 +4,7 @@ export { deletion } from './deletion.ts';
 export { floor } from './floor.ts';
 export { hearing } from './hearing.ts';
 export { history } from './history.ts';
+export { incoming } from './incoming.ts';
 export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';
 export { priorities } from './priorities.ts';

@@ -27,6 +27,7 @@ export { ground } from './ground.ts';
 export { hearing } from './hearing.ts';
 export { history } from './history.ts';
 export { hops } from './hops.ts';
+export { incoming } from './incoming.ts';
 export { kindHints } from './kindHints.ts';
 export { kindNames } from './kindNames.ts';
 export { kinds } from './kinds.ts';

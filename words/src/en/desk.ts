@@ -189,6 +189,9 @@ export const desk = {
   changeStays: '{{number}} stays as it was. Whoever sent the change is told why.',
   standsNow: 'What stands there now',
   askedBefore: 'Asked here before?',
+  byEmail: 'From an email by {{name}}',
+  byEmailInto: 'Use the email as the answer to “{{label}}”',
+  byEmailFor: 'You send this in the name of {{name}}. The email becomes part of the request.',
   asksAs: 'You ask as {{name}}, {{email}}.',
   storesNobody:
     'Nothing about who you are is stored with this, even if you are signed in. We cannot answer you, so write down all that matters.',
