@@ -18,6 +18,16 @@ test('a first answer is promised besides the finish: set in the workshop, seen o
     main.getByText('From arrival: 6 hours of working time. Over with our first message to the requester.'),
   ).toBeVisible();
   await expect(main.getByText('When it is due: email to the leads and the team and high priority.')).toBeVisible();
+  // It stands in the picture of the whole life at once, and is reached from there.
+  const picture = maren.getByRole('figure', { name: 'The request over working time' });
+  await expect(picture.getByText(/due Mon 23 Nov/)).toBeVisible();
+  await main.getByLabel('By', { exact: true }).selectOption('1');
+  await main.getByText('Who hears of what').click();
+  await expect(main.getByText(/First answer: email to the leads and the team and high priority/)).toBeVisible();
+  await picture.getByRole('button', { name: 'Change First answer' }).click();
+  await expect(main.getByLabel('Working hours of “First answer”')).toHaveValue('6');
+  expect(await spilling(maren)).toEqual([]);
+  await main.getByRole('button', { name: 'Done' }).click();
   await release(maren, (dialog) =>
     expect(dialog.getByText(/First answer: 6 hours of working time, told 2 times/)).toBeAttached(),
   );

@@ -18,7 +18,7 @@ const workingTime = z.strictObject({
     .readonly(),
   retired: z.boolean().optional(),
 });
-const calendar = workingTime.extend({ key: z.string().max(64) });
+export const calendar = workingTime.extend({ key: z.string().max(64) });
 const moment = z.string();
 
 /** Working calendars: what counts, what it was, and what a change would move. */

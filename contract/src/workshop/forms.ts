@@ -9,6 +9,7 @@ import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
 import { done, fieldValue, keyed, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
+import { calendar } from './calendars.ts';
 import { formHeads } from './heads.ts';
 
 const asksFor = z.array(z.string().max(64)).max(500);
@@ -207,7 +208,7 @@ export const formRoutes = routesOf(formHeads, {
       profile: z.array(profileField).readonly(),
       /** The fields of the register: they hold answers, and keep their kinds. */
       released: z.array(z.string()),
-      stages: z.array(stage),
+      stages: z.array(stage.extend({ retired: z.literal(true).optional() })),
       /** What whoever asked reads where no rule of access says otherwise. */
       requesterReads: z.object({
         ...{ answers: z.enum(['hidden', 'read']), made: z.enum(['hidden', 'read']) },
@@ -233,6 +234,8 @@ export const formRoutes = routesOf(formHeads, {
       }),
       /** The calendars that deadlines can count by. */
       calendars: z.array(z.object({ key: z.string(), name: z.string() })),
+      /** When each of them is open, those among them that are offered no more. */
+      hours: z.array(calendar),
       today: z.string(),
       now: z.string(),
       vocabularies: z.array(vocabulary).readonly(),

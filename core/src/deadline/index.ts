@@ -48,6 +48,7 @@ export {
   ruleOf,
   withFormulas,
 } from './plan.ts';
+export { type DayMark, type Scale, scaleOf } from './scale.ts';
 export {
   dateAt,
   dateInWords,

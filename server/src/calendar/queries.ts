@@ -15,6 +15,10 @@ export function calendarOf(db: Reader, key: string): WorkingCalendar {
 /** What a calendar is called; its key when there is none any more. */
 export const calendarNamed = (db: Reader, key: string): string => calendarByKey(db, key)?.draft.name ?? key;
 
+/** All calendars, as they are in force. */
+export const allCalendars = (db: Reader): WorkingCalendar[] =>
+  designsOf<WorkingCalendar>(db, CALENDAR).map(({ draft }) => draft);
+
 /** The calendars that are offered. */
 export const calendarNames = (db: Reader): { key: string; name: string }[] =>
   designsOf(db, CALENDAR).flatMap(({ key, draft }) => (draft.retired ? [] : [{ key, name: draft.name }]));

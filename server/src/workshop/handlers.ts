@@ -4,7 +4,7 @@ import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
 import { compareDesigns } from '@tolvek/core/form';
 import { calledApart } from '@tolvek/core/people';
 import { fieldKeyOf } from '@tolvek/core/register';
-import { calendarNames, calendarOf } from '../calendar/queries.ts';
+import { allCalendars, calendarNames, calendarOf } from '../calendar/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
 import { sendPreview } from '../files/preview.ts';
@@ -96,7 +96,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         })),
         profile: profileDesignOf(db).fields,
         released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
-        stages: register.stages.map(stageView),
+        stages: register.stages.map((stage) => ({ ...stageView(stage), ...(stage.retired ? { retired: true } : {}) })),
         requesterReads: (register.access.base ?? USUAL_BASE).requester,
         publicStages: register.stages.flatMap(({ label, publicLabel, translations, retired }) =>
           retired ? [] : [{ label, publicLabel, ...(translations ? { translations } : {}) }],
@@ -109,6 +109,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         staysIn: register.staysIn,
         calendar: { name: calendar.name, zone: calendar.zone, ...workingWeek(calendar) },
         calendars: calendarNames(db),
+        hours: allCalendars(db),
         today: dateAt(clock.now(), calendar.zone),
         now: wallClockAt(clock.now(), calendar.zone),
         vocabularies: allVocabularies(db),

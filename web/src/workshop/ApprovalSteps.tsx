@@ -1,22 +1,21 @@
 import { type ApprovalPath, pathName } from '@tolvek/core/approval';
 import { outcomesOf } from '@tolvek/core/routing';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { say, told } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
+import type { OpenItem } from './deadlines/DeadlineList.tsx';
 import { FindingLine } from './Findings.tsx';
 import { StepItem } from './StepItem.tsx';
 import { addPath, addStep, askAgain, freshStep, namePath, removePath, seatBesides } from './steps.ts';
 
 /** Who decides, in which turn: the paths that rows of the routing table choose from, each with its steps. */
-export function ApprovalSteps() {
+export function ApprovalSteps({ open, setOpen }: OpenItem) {
   const { editing, form, keeping } = useBinder();
   const { draft, change } = editing;
   const { paths } = draft.approval;
   const groups = form.groups.map(({ key }) => key);
-  const [open, setOpen] = useState<string | null>(null);
   const findings = keeping.findings.filter(({ page, at }) => page === 'approval' && at === 'step');
   return (
     <div id="at-step">

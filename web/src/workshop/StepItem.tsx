@@ -29,7 +29,10 @@ export function StepItem(props: StepItemProps) {
   const sentences = useStepSentences(step);
   if (isOpen) return <OpenStep {...props} />;
   return (
-    <li className="mt-2.5 flex items-start gap-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-2.5">
+    <li
+      id={`at-${step.id}`}
+      className="mt-2.5 flex items-start gap-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-2.5"
+    >
       <div className="min-w-0 flex-1">
         <h3 className="font-serif text-[16.5px]">
           {place + 1}. {step.label}
@@ -55,7 +58,7 @@ function OpenStep({ step, place, of, groups, open }: StepItemProps) {
   const edit = (next: Partial<Omit<ApprovalStep, 'id'>>): void => change((before) => editStep(before, id, next));
   const name = `step-${id}`;
   return (
-    <li className="mt-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-3">
+    <li id={`at-${id}`} className="mt-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-3">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <label htmlFor={name} className="font-semibold">
           {say('workshop:stepOf', { place: place + 1 })}

@@ -8,6 +8,7 @@ export { changes } from './changes.ts';
 export { commands } from './commands.ts';
 export { common } from './common.ts';
 export { conditions } from './conditions.ts';
+export { course } from './course.ts';
 export { deadlines } from './deadlines.ts';
 export { deletion } from './deletion.ts';
 export { designs } from './designs.ts';

@@ -5,6 +5,7 @@ export { accessPlan } from './accessPlan.ts';
 export { calendars } from './calendars.ts';
 export { changes } from './changes.ts';
 export { conditions } from './conditions.ts';
+export { course } from './course.ts';
 export { designs } from './designs.ts';
 export { directory } from './directory.ts';
 export { editions } from './editions.ts';

@@ -28,7 +28,10 @@ export function DeadlineItem(props: DeadlineItemProps) {
   const name = told(deadlineName(rule));
   if (isOpen) return <OpenDeadline {...props} />;
   return (
-    <li className="mt-2.5 flex items-start gap-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-2.5">
+    <li
+      id={`at-${rule.key}`}
+      className="mt-2.5 flex items-start gap-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-2.5"
+    >
       <div className="min-w-0 flex-1">
         <h3 className="font-serif text-[16.5px]">{name}</h3>
         {sentences.map((sentence) => (
@@ -71,7 +74,7 @@ function OpenDeadline({ rule, place, of, open }: DeadlineItemProps) {
   const name = told(deadlineName(rule));
   const edit: Edit = (next) => change((before) => editRule(before, key, next));
   return (
-    <li className="mt-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-3">
+    <li id={`at-${key}`} className="mt-3 border border-rule border-l-[3px] border-l-green bg-sheet px-4 py-3">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <label htmlFor={`name-${key}`} className="font-semibold">
           {say('workshop:deadline')}

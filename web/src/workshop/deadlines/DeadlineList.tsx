@@ -1,17 +1,21 @@
 import { MOST_DEADLINES } from '@tolvek/core/deadline';
-import { useState } from 'react';
 import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { FindingLine } from '../Findings.tsx';
 import { DeadlineItem } from './DeadlineItem.tsx';
 import { addRule, freshDeadline, KINDS, type Kind, leadsAre } from './deadlineEdits.ts';
 
+/** Which one of a list is being changed, if any, and to change another. */
+export interface OpenItem {
+  readonly open: string | null;
+  readonly setOpen: (item: string | null) => void;
+}
+
 /** All that a request is due by, each as sentences; and who hears of delays. */
-export function DeadlineList() {
+export function DeadlineList({ open, setOpen }: OpenItem) {
   const { editing, form } = useBinder();
   const { draft, change } = editing;
   const { deadlines, leads } = draft.deadline;
-  const [open, setOpen] = useState<string | null>(null);
   return (
     <>
       <ol aria-label={say('workshop:deadlines')}>
