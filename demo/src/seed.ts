@@ -74,6 +74,7 @@ import { DESK_AS_LAID } from './desk.ts';
 import { decidedByOfficers, WAITING_DIVES } from './dives.ts';
 import { SCHOOL_DOOR, UNNAMED_DOOR, UNNAMED_SET } from './doors.ts';
 import { CONTRACTORS, siteEditions } from './editions.ts';
+import { bringEmails } from './emails.ts';
 import { ASKED, type AskedOnce } from './forms/asked.ts';
 import {
   budgets,
@@ -137,6 +138,7 @@ export async function seed(house: House, size: number): Promise<void> {
     story.readInTheMorning('Jory Blackadder-Finn');
     await story.planDives();
     await story.shareSamples();
+    await bringEmails(house);
   }
   house.db.$client.pragma('synchronous = FULL');
 }

@@ -72,6 +72,7 @@ const SINCE_THEN = [
     'replanning',
     'ownEmails',
     'requestEmails',
+    'requestCourse',
     'incomingEmails',
     'incomingEmail',
     'incomingFile',

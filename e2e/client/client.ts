@@ -68,6 +68,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('openapi', await stranger.GET('/api/openapi.json'));
   note('me', await staff.GET('/api/me'));
   note('ownEmails', await staff.GET('/api/me/emails'));
+  note('requestCourse', await staff.GET('/api/requests/{number}/course', path({ number: known.number })));
   note('requestEmails', await staff.GET('/api/requests/{number}/emails', path({ number: known.number })));
   note('frontDesk', await staff.GET('/api/desk'));
   note('door', await staff.GET('/api/doors/{slug}', path({ slug: known.slug })));

@@ -539,6 +539,7 @@ async function live(hidden: Hidden): Promise<Heard> {
       ...['aaa', 'TT'].map((find) => ({ query: { tray: 'all', find } })),
     ],
     sheet: each(numbers, (number) => ({ params: { number } })),
+    requestCourse: each(numbers, (number) => ({ params: { number } })),
     requestEmails: each(numbers, (number) => ({ params: { number } })),
     sheetOffers: [
       { params: { number: pointing }, body: { field: 'target', find: 'aaa' } },

@@ -598,6 +598,7 @@ describe('a value in the restricted field', () => {
       renewLink: [{ params: { token: renewed } }],
       door: [{ params: { slug: 'visit' } }, { params: { slug: 'come-on-site' } }, ...(changing.door ?? [])],
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
+      requestCourse: [{ params: { number: outside } }, { params: { number: inside } }],
       requestEmails: [{ params: { number: outside } }, { params: { number: inside } }],
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],

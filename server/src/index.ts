@@ -11,6 +11,7 @@ export { formByKey } from './form/queries.ts';
 export { setOwnEmails } from './groundwork/account.ts';
 export { DEMO_PASSWORD } from './house/handlers.ts';
 export { type Running, start } from './house/start.ts';
+export { parseEmail, takeEmail } from './incoming/take.ts';
 export { confirmSubmission, submit } from './intake/commands.ts';
 export { pack, unpack } from './notice/packed.ts';
 export { goAway } from './people/absences.ts';

@@ -7,6 +7,7 @@ export const viewHeads = {
   ledger: { method: 'GET', path: '/api/requests', caller: 'staff' },
   decisionsAlike: { method: 'GET', path: '/api/requests/:number/decision/alike', caller: 'staff' },
   sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff' },
+  requestCourse: { method: 'GET', path: '/api/requests/:number/course', caller: 'staff' },
   requestEmails: { method: 'GET', path: '/api/requests/:number/emails', caller: 'staff' },
   file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'person', gives: 'bytes' },
   changedBy: { method: 'GET', path: '/api/requests/:number/changing', caller: 'staff' },

@@ -13,6 +13,7 @@ import {
   withToken,
 } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
+import { calendar } from '../workshop/calendars.ts';
 import { viewHeads } from './heads.ts';
 import { asked, hop, ledgerRow, proposalTold, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
 
@@ -118,6 +119,31 @@ export const viewRoutes = routesOf(viewHeads, {
     says: 'The request sheet.',
     params: numbered,
     answer: sheet,
+  },
+  requestCourse: {
+    says: 'The life of a request so far, and what is planned of it, to be drawn over working time.',
+    params: numbered,
+    answer: z.object({
+      calendar,
+      ...{ now: moment, from: moment, to: moment },
+      /** The stages it came to, as far as its reader may see what happened. */
+      stages: z.array(z.object({ label: z.string(), at: moment })),
+      steps: z.array(
+        z.object({
+          ...{ label: z.string(), needed: z.int(), of: z.int() },
+          /** Since when it is asked, until when it has time, and when it was decided; null where that is not so. */
+          ...{ since: moment.nullable(), until: moment.nullable(), ended: moment.nullable() },
+        }),
+      ),
+      deadlines: z.array(
+        z.object({
+          ...{ key: z.string(), name: words, from: moment, due: moment, ended: moment.nullable(), late: z.boolean() },
+          /** When its time stood still; the end is null while it does. */
+          still: z.array(z.object({ from: moment, to: moment.nullable() })),
+          rings: z.array(z.object({ at: moment, what: words })),
+        }),
+      ),
+    }),
   },
   requestEmails: {
     says: 'Who was written to about a request, why somebody was not, and what comes.',

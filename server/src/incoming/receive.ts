@@ -1,12 +1,11 @@
 import type { AddressInfo } from 'node:net';
 import { said } from '@tolvek/words';
-import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 import { CannotStart } from '../platform/cannotStart.ts';
 import type { House } from '../platform/house.ts';
 import { Problem } from '../platform/problem.ts';
 import { deskOf } from '../settings/queries.ts';
-import { takeEmail } from './take.ts';
+import { parseEmail, takeEmail } from './take.ts';
 
 const MB = 1024 * 1024;
 /** As large an email is taken, bytes: five files of 20 MB grow by a third on the way. */
@@ -45,7 +44,7 @@ export async function openMailDoor(at: string): Promise<MailDoor> {
     },
     onData(stream, session, callback) {
       const { mailFrom } = session.envelope;
-      simpleParser(stream, { skipImageLinks: true, keepDeliveryStatus: true })
+      parseEmail(stream)
         .then(async (mail) => {
           if (!house) throw later();
           if (stream.sizeExceeded) throw Object.assign(new Error('The email is too large'), { responseCode: 552 });

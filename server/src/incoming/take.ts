@@ -12,7 +12,7 @@ import {
   withoutLinks,
 } from '@tolvek/core/incoming';
 import { and, eq } from 'drizzle-orm';
-import type { Attachment, ParsedMail } from 'mailparser';
+import { type Attachment, type ParsedMail, type Source, simpleParser } from 'mailparser';
 import { takeMessage, takeNote } from '../desk/commands.ts';
 import { giveEmailFiles, takeWithEmail } from '../files/commands.ts';
 import { bounced, letterOf, type Sent, sentById } from '../notice/answered.ts';
@@ -35,6 +35,10 @@ const addEmail = adding(incomingEmails);
 const MOST_WORDS = 50_000;
 /** As many files of one email are taken. */
 const MOST_FILES = 20;
+
+/** Reads an email as it is written on its way (RFC 5322, RFC 2045); reports on delivery keep their parts. */
+export const parseEmail = (source: Source): Promise<ParsedMail> =>
+  simpleParser(source, { skipImageLinks: true, keepDeliveryStatus: true });
 
 /** An email as it came, with where undeliverable mail about it would go. */
 export interface Came {

@@ -24,6 +24,7 @@ import type { RequestRow, ShownRow } from './queries.ts';
 import { readAnew } from './readings.ts';
 import { point } from './references.ts';
 import { settledChanges } from './settle.ts';
+import { stageAfter } from './stageAfter.ts';
 import { claims, followers, history, pointers, readings, requests, ruleRunChanges, shares } from './tables.ts';
 
 /**
@@ -255,13 +256,9 @@ function outcomeOf(
     case 'sent-to-decide':
     case 'returned':
     case 'answered':
-      return movedTo(work, register, change.to);
     case 'decided': {
-      // A verdict that others have to join in moves nothing yet.
-      if (change.leadsTo === 'same-step' || change.leadsTo === 'next-step') return null;
-      if (change.leadsTo === 'refused') return movedTo(work, register, stageWithRole(register, 'refused').key);
-      const back = register.stages.find(({ key, retired }) => key === change.to && !retired);
-      return movedTo(work, register, (back ?? firstStage(register)).key);
+      const stage = stageAfter(register, change);
+      return stage === null ? null : movedTo(work, register, stage);
     }
     case 'claimed':
       return { requesterId: change.of, claim: null };

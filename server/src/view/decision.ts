@@ -42,14 +42,19 @@ export function decisionIn(round: Round): Decision {
   };
 }
 
+/** When a step was over: with the last verdict, or with its time where silence decided it; null where it is not. */
+const overAt = ({ silently, dueAt, seats }: Round['steps'][number]): number | null =>
+  silently === null ? (lastOf(seats)?.decidedAt ?? null) : dueAt;
+
 /** Since when each step of a round is asked (Unix milliseconds): from when the one before was over; null while it is ahead. */
 export function askedSince({ openedAt, steps }: Round): readonly (number | null)[] {
   let from: number | null = openedAt;
-  return steps.map(({ seats }) => {
-    const since = seats.every(({ state, decidedAt }) => state === 'ahead' || (state === 'closed' && decidedAt === null))
-      ? null
-      : from;
-    from = lastOf(seats)?.decidedAt ?? null;
+  return steps.map((step) => {
+    const isAhead =
+      step.silently === null &&
+      step.seats.every(({ state, decidedAt }) => state === 'ahead' || (state === 'closed' && decidedAt === null));
+    const since = isAhead ? null : from;
+    from = overAt(step);
     return since;
   });
 }

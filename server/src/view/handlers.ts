@@ -9,6 +9,7 @@ import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { troublesIn } from '../platform/troubles.ts';
 import { decisionsAlike } from './alike.ts';
+import { courseView } from './course.ts';
 import { fileHandlers } from './files.ts';
 import { ledgerOf, traysOf } from './ledger.ts';
 import { proposalViewOf } from './proposals.ts';
@@ -29,6 +30,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     ledger: ({ viewer, query }) => ledgerOf(db, viewer, query, clock.now()),
     decisionsAlike: ({ viewer, params }) => decisionsAlike(db, viewer, params.number),
     sheet: ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()),
+    requestCourse: ({ viewer, params }) => courseView(db, viewer, params.number, clock.now()),
     requestEmails: ({ viewer, params }) => requestEmails(db, viewer, params.number),
     changedBy: ({ viewer, params }) => changedBy(house, viewer, params.number),
     sheetOffers: ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()),

@@ -29,6 +29,7 @@ import { Following } from './Following.tsx';
 import { Handing } from './Handing.tsx';
 import { Links } from './Links.tsx';
 import { Proposals } from './Proposals.tsx';
+import { RequestCourse } from './RequestCourse.tsx';
 import { RequestEmails } from './RequestEmails.tsx';
 import { Freeing, Rerouting } from './Rerouting.tsx';
 import { Sharing } from './Sharing.tsx';
@@ -98,6 +99,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
             <dt>{say('floor:col.due')}</dt>
             <dd>
               <Deadlines deadlines={sheet.deadlines} />
+              <RequestCourse number={sheet.number} />
             </dd>
             <dt>{say('floor:col.team')}</dt>
             <dd>

@@ -41,6 +41,10 @@ export const floorApi = api.injectEndpoints({
       providesTags: ['ledger'],
     }),
     sheet: build.query<AnswerOf<'sheet'>, Asked<'sheet'>>({ query: call('sheet'), providesTags: ['sheet'] }),
+    requestCourse: build.query<AnswerOf<'requestCourse'>, Asked<'requestCourse'>>({
+      query: call('requestCourse'),
+      providesTags: ['sheet'],
+    }),
     requestEmails: build.query<AnswerOf<'requestEmails'>, Asked<'requestEmails'>>({
       query: call('requestEmails'),
       providesTags: ['sheet'],

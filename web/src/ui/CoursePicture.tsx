@@ -21,6 +21,10 @@ export interface CourseLine {
   readonly marks: readonly CourseMark[];
   /** It is not asked, or does not count: drawn faintly. */
   readonly isOff: boolean;
+  /** It was not kept, or is not by now. */
+  readonly isLate?: boolean;
+  /** When its time stood still. */
+  readonly still?: readonly { readonly from: number; readonly to: number }[];
   /** What pressing its name does, and how that is said; nothing where nothing is said. */
   readonly press?: { readonly label: string; readonly does: () => void };
 }
@@ -35,6 +39,8 @@ interface CoursePictureProps {
   /** What it shows, for whoever does not see it. */
   readonly label: string;
   readonly scale: Scale;
+  /** Where it is now, and how that is said; nothing where it is only planned. */
+  readonly now?: { readonly at: number; readonly label: string };
   readonly stagesHead: string;
   readonly stages: readonly { readonly key: string; readonly label: string; readonly at: number }[];
   readonly lanes: readonly CourseLane[];
@@ -45,7 +51,7 @@ interface CoursePictureProps {
 const percent = (part: number): string => `${(part * 100).toFixed(2)}%`;
 
 /** The life of a request over working time: its stages, who decides, what it is due by. */
-export function CoursePicture({ label, scale, stagesHead, stages, lanes, day }: CoursePictureProps) {
+export function CoursePicture({ label, scale, now, stagesHead, stages, lanes, day }: CoursePictureProps) {
   const levels = levelsOf(stages.map(({ at }) => scale.place(at)));
   return (
     <figure aria-label={label} className="relative border border-rule bg-sheet px-4 pt-3 pb-2">
@@ -53,6 +59,13 @@ export function CoursePicture({ label, scale, stagesHead, stages, lanes, day }: 
         {scale.days.map(({ at, place }) => (
           <span key={at} className="absolute inset-y-0 border-l border-rule" style={{ left: percent(place) }} />
         ))}
+        {now && now.at < scale.to ? (
+          <span
+            title={now.label}
+            className="absolute inset-y-0 border-l-2 border-brass-mark"
+            style={{ left: percent(scale.place(now.at)) }}
+          />
+        ) : null}
       </div>
       <Row head={stagesHead}>
         <div className="relative" style={{ height: `${20 + (Math.max(0, ...levels) + 1) * 16}px` }}>
@@ -62,12 +75,12 @@ export function CoursePicture({ label, scale, stagesHead, stages, lanes, day }: 
             const isRight = place > 0.8;
             return (
               <span
-                key={key}
+                key={`${key} ${at}`}
                 className="absolute top-0 flex flex-col"
                 style={isRight ? { right: percent(1 - place), alignItems: 'flex-end' } : { left: percent(place) }}
               >
                 <span
-                  className={`mt-1 size-[11px] rounded-full border-2 border-green ${index === 0 ? 'bg-green' : 'bg-sheet'}`}
+                  className={`mt-1 size-[11px] rounded-full border-2 border-green ${index === 0 || (now && at <= now.at) ? 'bg-green' : 'bg-sheet'}`}
                 />
                 <span
                   className="bg-sheet text-[12px] whitespace-nowrap text-soft"
@@ -150,17 +163,30 @@ const Row = ({
 );
 
 /** A stretch with its end, what rings around it, and what is said of it below. */
-function Bar({ line: { from, to, isOpen, says, marks, isOff }, scale }: { line: CourseLine; scale: Scale }) {
+function Bar({
+  line: { from, to, isOpen, says, marks, isOff, isLate, still = [] },
+  scale,
+}: {
+  line: CourseLine;
+  scale: Scale;
+}) {
   const [start, end] = [scale.place(from), scale.place(to)];
   const isRight = start > 0.6;
   return (
     <div className={`relative h-9 ${isOff ? 'opacity-60' : ''}`}>
       {isOff ? null : (
         <span
-          className={`absolute top-[9px] border-t-[3px] ${isOpen ? 'border-dashed border-rule-strong' : 'border-green'}`}
+          className={`absolute top-[9px] border-t-[3px] ${isOpen ? 'border-dashed border-rule-strong' : isLate ? 'border-brick' : 'border-green'}`}
           style={{ left: percent(start), right: percent(1 - end) }}
         />
       )}
+      {still.map((each) => (
+        <span
+          key={each.from}
+          className="absolute top-[9px] border-t-[3px] border-rule-strong"
+          style={{ left: percent(scale.place(each.from)), right: percent(1 - scale.place(each.to)) }}
+        />
+      ))}
       {isOpen || isOff ? null : (
         <span
           className="absolute top-1 h-3.5 border-l-[3px] border-ink"

@@ -1,5 +1,6 @@
 /** What the Floor says besides. */
 export { access } from './access.ts';
+export { course } from './course.ts';
 export { deletion } from './deletion.ts';
 export { floor } from './floor.ts';
 export { hearing } from './hearing.ts';
