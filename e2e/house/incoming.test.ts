@@ -164,6 +164,13 @@ describe('what no person wrote', () => {
       ...{ state: 'failed', error: '552 mailbox full' },
     });
     expect((await (maren as Caller).call('trays')).body.failedLetters).toBe(1);
+    const line = (await linesOf(number)).at(-1);
+    expect(line.what).toBe('An email to Wim Haldane was not delivered: 552 mailbox full');
+    const told = (await desk.letters()).filter(({ subject }) => subject.includes(number)).at(-1);
+    expect([told?.to.includes(WIM.email), told?.text]).toEqual([
+      false,
+      expect.stringContaining('An email to Wim Haldane was not delivered: 552 mailbox full'),
+    ]);
     desk.running.house.db.update(notices).set({ state: 'sent' }).where(eq(notices.state, 'failed')).run();
   });
 
@@ -258,6 +265,27 @@ describe('an email that is held', () => {
     expect((await (ilse as Caller).call('trays')).body.heldEmails).toBe(0);
     expect((await (maren as Caller).call('trays')).body.heldEmails).toBeGreaterThan(0);
   });
+});
+
+it('an email that waits is told at once to those who may say what becomes of it, without a word of it', async () => {
+  const stop = new AbortController();
+  const hears = async (caller: Caller) => {
+    const headers = { cookie: caller.cookie };
+    const stream = await fetch(`${desk.running.url}/api/live`, { headers, signal: stop.signal });
+    let heard = '';
+    void (async () => {
+      for await (const chunk of stream.body ?? []) heard += Buffer.from(chunk).toString();
+    })().catch(() => undefined);
+    return () => heard;
+  };
+  const [hers, his] = [await hears(maren as Caller), await hears(ilse as Caller)];
+  await bring({ from: 'ads@shop.example', subject: 'Cheaper boats', text: 'Buy now or later' });
+  for (let tries = 0; tries < 100 && !hers().includes('event:email'); tries += 1)
+    await new Promise((go) => setTimeout(go, 50));
+  expect(hers()).toContain('event:email');
+  expect(hers() + his()).not.toContain('boats');
+  expect(his()).not.toContain('event:email');
+  stop.abort();
 });
 
 describe('emails about one request', () => {

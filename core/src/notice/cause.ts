@@ -14,7 +14,8 @@ export type News = Extract<
       | 'decided'
       | 'decided-anew'
       | 'said'
-      | 'proposed';
+      | 'proposed'
+      | 'undelivered';
   }
 >;
 

@@ -71,7 +71,14 @@ export type NoticeEvent =
   | { readonly kind: 'escalation'; readonly name: string | null; readonly due: number; readonly handler: string }
   /** To whoever asked. */
   | { readonly kind: 'due'; readonly name: Words; readonly due: number; readonly isPast: boolean }
-  | { readonly kind: 'news'; readonly by: string; readonly what: Words; readonly text: string }
+  /** `follows`: they chose to hear of it. */
+  | {
+      readonly kind: 'news';
+      readonly by: string;
+      readonly what: Words;
+      readonly text: string;
+      readonly follows: boolean;
+    }
   | {
       readonly kind: 'proposed';
       readonly by: string;
@@ -306,11 +313,11 @@ function stage({ stage: at, is }: Of<'stage'>, { number, formTitle: form }: Noti
   }
 }
 
-const news = ({ by, what, text }: Of<'news'>, { number, subject }: NoticeContext): Gist => ({
+const news = ({ by, what, text, follows }: Of<'news'>, { number, subject }: NoticeContext): Gist => ({
   subject: said('emails:news.subject', { subject, number }),
   paragraphs: [by ? said('emails:news.by', { by, what }) : what, ...(text ? [text] : [])],
   action: openIt,
-  note: said('emails:news.note'),
+  ...(follows ? { note: said('emails:news.note') } : {}),
 });
 
 const proposed = ({ by, form, changes, expires }: Of<'proposed'>, { number, subject }: NoticeContext): Gist => ({

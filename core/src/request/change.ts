@@ -170,6 +170,8 @@ export type RequestChange =
   | { readonly kind: 'claimed'; readonly of: string }
   /** The links by which somebody follows it were ended, or ended and sent anew; people by id. */
   | { readonly kind: 'links-ended' | 'link-sent'; readonly of: string }
+  /** An email to whoever asked came back; with what their mail server said. */
+  | { readonly kind: 'undelivered'; readonly of: string; readonly reason: string }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
   | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
   /** It has the deadlines of another release from now on: its number, and its id. */
@@ -318,6 +320,10 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       return said('history:claimed');
     case 'links-ended':
       return said('history:linksEnded', { name: names.person(change.of) });
+    case 'undelivered':
+      return change.reason === ''
+        ? said('history:undeliveredBare', { name: names.person(change.of) })
+        : said('history:undelivered', { name: names.person(change.of), reason: change.reason });
     case 'link-sent':
       return said('history:linkSent', { name: names.person(change.of) });
     case 'confirmed':

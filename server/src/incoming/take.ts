@@ -11,6 +11,7 @@ import {
   type SenderRole,
   withoutLinks,
 } from '@tolvek/core/incoming';
+import { may } from '@tolvek/core/people';
 import { and, eq } from 'drizzle-orm';
 import { type Attachment, type ParsedMail, type Source, simpleParser } from 'mailparser';
 import { takeMessage, takeNote } from '../desk/commands.ts';
@@ -24,6 +25,7 @@ import { newId } from '../platform/newId.ts';
 import { patiently } from '../platform/patience.ts';
 import { Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
+import { changeRequest } from '../request/change.ts';
 import { openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestById, requestByNumber } from '../request/queries.ts';
 import { deskOf } from '../settings/queries.ts';
@@ -90,7 +92,8 @@ export async function takeEmail(house: House, { mail, wayBack }: Came): Promise<
     ...{ id, messageId, from, subject: (mail.subject ?? '').slice(0, 300), isAutomatic, leftOut, hasFiles, answers },
     ...{ text: text.slice(0, MOST_WORDS), whole: whole.slice(0, MOST_WORDS) },
   };
-  await patiently(house, () => write(house, (work) => store(work, read)));
+  const place = await patiently(house, () => write(house, (work) => store(work, read)));
+  if (place?.is === 'held') house.live.emailCame((viewer) => may(viewer, 'groundwork'));
 }
 
 /** Headers without what surrounds their values. */
@@ -118,7 +121,19 @@ async function tellUndelivered(house: House, attachments: readonly Attachment[])
   const failed = failedDelivery(parts);
   const [id] = failed ? noticesNamed(failed.messageId) : [];
   if (!failed || id === undefined) return false;
-  return patiently(house, () => write(house, ({ tx }) => bounced(tx, id, failed.reason.slice(0, 500))));
+  return patiently(house, () =>
+    write(house, (work) => {
+      const reason = failed.reason.slice(0, 500);
+      const sent = sentById(work.tx, id);
+      if (!bounced(work.tx, id, reason)) return false;
+      const request = sent?.requestId ? requestById(work.tx, sent.requestId) : undefined;
+      const of = sent?.personId ?? null;
+      // Whoever works on it has to know that whoever asked has read nothing.
+      if (request && of !== null && isOwnOf(request, of))
+        changeRequest(work, request, { kind: 'undelivered', of, reason });
+      return true;
+    }),
+  );
 }
 
 /** Keeps what came along, before it is known whose it will be; gives the names of what is not taken. */
@@ -160,9 +175,10 @@ export function roleAt(tx: Reader, person: PersonRow | undefined, request: Reque
   return open.relation.isDesk && open.may('change') ? 'desk' : null;
 }
 
-function store(work: Work, read: ReadEmail): void {
+/** Stores an email with what becomes of it; null where it was stored before. */
+function store(work: Work, read: ReadEmail): Place | null {
   const { tx } = work;
-  if (cameBefore(tx, read.from.address, read.messageId)) return;
+  if (cameBefore(tx, read.from.address, read.messageId)) return null;
   const person = personByEmail(tx, read.from.address);
   const answered = answeredBy(tx, read.answers);
   const named = numbersNamed(read.subject).flatMap((number) => requestByNumber(tx, number) ?? []);
@@ -184,12 +200,13 @@ function store(work: Work, read: ReadEmail): void {
   const request = 'request' in place && place.request !== null ? requests.get(place.request) : undefined;
   const isTaken = request !== undefined && person !== undefined && (place.is === 'message' || place.is === 'note');
   addEmail(tx, rowOf(read, isTaken ? { is: place.is, request: request.id } : place, work.now));
-  if (!isTaken) return;
+  if (!isTaken) return place;
   const files = giveEmailFiles(tx, read.id, request);
   const email = { from: '', ...(read.leftOut.length > 0 ? { leftOut: read.leftOut } : {}) };
   const words = { text: read.text, files, email };
   if (place.is === 'message') takeMessage(by(work, person.id), request, words);
   else takeNote(by(work, person.id), request, words);
+  return place;
 }
 
 /** An email as it is kept; of what is part of a request, only that it came. */

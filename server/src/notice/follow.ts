@@ -56,6 +56,10 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'withdrawn':
       tellWithdrawn(work, request, change);
       break;
+    case 'undelivered':
+      // Whoever works on it would wait for somebody who has read nothing.
+      tellNews(work, request, workingOn(work, request), change);
+      break;
     case 'link-sent':
       notify(work, request, [change.of], { kind: 'new-link' });
       break;

@@ -45,6 +45,7 @@ import { registerById, stageOf } from '../register/queries.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
 import { proofWanted } from '../request/followed.ts';
+import { followersOf } from '../request/followers.ts';
 import { type OpenRequest, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestById } from '../request/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
@@ -161,7 +162,7 @@ type ToFill = 'to-fill-in' | 'passed-on';
 type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in';
 
 /** What happened, with the names and moments that are told of it; null when it is past telling. */
-function eventOf({ tx, now, request }: About, cause: AboutRequest, open: OpenRequest): NoticeEvent | null {
+function eventOf({ tx, now, request, person }: About, cause: AboutRequest, open: OpenRequest): NoticeEvent | null {
   const due = finishOf(tx, request.id);
   const { spoken } = open;
   switch (cause.kind) {
@@ -208,7 +209,8 @@ function eventOf({ tx, now, request }: About, cause: AboutRequest, open: OpenReq
       const { change, text } = cause;
       const register = registerById(tx, request.registerId);
       const called = changeNames(tx, register, namesOf(tx, peopleIn(change)), groupNames(tx));
-      return { kind: 'news', by: personNamed(tx, cause.by), what: changeInWords(change, called), text };
+      const follows = followersOf(tx, request.id).includes(person.id);
+      return { kind: 'news', by: personNamed(tx, cause.by), what: changeInWords(change, called), text, follows };
     }
     case 'proposed':
       return proposedTo(tx, request, open, cause, now);

@@ -74,6 +74,14 @@ export class Live {
     this.tell([requestId], 'at-work');
   }
 
+  /** An email waits for somebody to say what becomes of it: told to those whom it concerns, without a word of it. */
+  emailCame(concerns: (viewer: Viewer) => boolean): void {
+    for (const [session, { person }] of this.listening) {
+      const viewer = session.isConnected ? this.viewerOf(person) : null;
+      if (viewer && concerns(viewer)) session.push('', 'email');
+    }
+  }
+
   private tell(requestIds: Iterable<string>, what: 'changed' | 'at-work'): void {
     if (this.listening.size === 0) return;
     const viewers = new Map<string, Viewer | null>();

@@ -279,6 +279,7 @@ function outcomeOf(
     case 'unfollowed':
     case 'links-ended':
     case 'link-sent':
+    case 'undelivered':
     case 'confirmed':
     case 'proposed':
     case 'proposal-refused':

@@ -9,6 +9,7 @@ const CHANGES: readonly RequestChange[] = [
   { kind: 'shared', with: '@ada', until: null },
   { kind: 'links-ended', of: 'ada' },
   { kind: 'link-sent', of: 'ada' },
+  { kind: 'undelivered', of: 'ada', reason: 'mailbox full' },
   { kind: 'values', why: 'updated', form: 'My skills', by: 'ada', changes: [] },
 ];
 

@@ -10,7 +10,8 @@ export function peopleIn(change: RequestChange | null): readonly string[] {
   if (change?.kind === 'decided') return personIn(change.insteadOf ?? '');
   if (change?.kind === 'silent' || change?.kind === 'handed')
     return change.gives.flatMap(({ from, to }) => [...personIn(from), ...personIn(to)]);
-  if (change?.kind === 'links-ended' || change?.kind === 'link-sent') return [change.of];
+  if (change?.kind === 'links-ended' || change?.kind === 'link-sent' || change?.kind === 'undelivered')
+    return [change.of];
   if (change?.kind === 'values') return change.why === 'updated' && change.by !== undefined ? [change.by] : [];
   return change?.kind === 'seat' || change?.kind === 'same-person' ? [change.from, change.to] : [];
 }

@@ -44,6 +44,7 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   replanned: 'due',
   'links-ended': 'handler',
   'link-sent': 'handler',
+  undelivered: 'handler',
   claimed: 'handler',
   proposed: 'decision',
   'proposal-refused': 'decision',

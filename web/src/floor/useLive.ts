@@ -22,6 +22,7 @@ export function useLive(): void {
     source.addEventListener('changed', soon);
     // Who is at what is asked by itself: nothing else is read anew for it.
     source.addEventListener('at-work', () => dispatch(api.util.invalidateTags(['atWork'])));
+    source.addEventListener('email', () => dispatch(api.util.invalidateTags(['ledger', 'mail'])));
     source.addEventListener('access', () => {
       isAll = true;
       soon();

@@ -33,6 +33,8 @@ export const history: Same<typeof english> = {
   noteByEmail: 'Notiz für das Team, per E-Mail{{without}}',
   emailAdded: 'E-Mail von {{from}}{{without}}',
   emailWithout: ' (ohne {{files, list}}: solche Dateien werden nicht angenommen)',
+  undeliveredBare: 'Eine E-Mail an {{name}} wurde nicht zugestellt',
+  undelivered: 'Eine E-Mail an {{name}} wurde nicht zugestellt: {{reason}}',
   question: 'Frage',
   joined: 'Nimmt teil',
   leftAgain: 'Nimmt nicht mehr teil',

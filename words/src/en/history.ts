@@ -30,6 +30,8 @@ export const history = {
   noteByEmail: 'Note for staff, by email{{without}}',
   emailAdded: 'Email from {{from}}{{without}}',
   emailWithout: ' (without {{files, list}}: such files are not taken)',
+  undeliveredBare: 'An email to {{name}} was not delivered',
+  undelivered: 'An email to {{name}} was not delivered: {{reason}}',
   question: 'Question',
   joined: 'Takes part',
   leftAgain: 'No longer takes part',
