@@ -85,7 +85,8 @@ describe('the life of a request as it is planned', () => {
     expect(found.deadlines.map(({ rule, due, over }) => [rule.key, due, over])).toEqual([
       ['early', at('2026-11-23T11:00'), at('2026-11-23T16:00')],
     ]);
-    const dark = ahead([step('first', { limit })], [], '2026-11-23T10:00', never);
+    const dark = ahead([step('first', { limit })], [finishRule(HOUR, HOUR)], '2026-11-23T10:00', never);
+    expect([dark.deadlines, dark.others.map(({ key }) => key)]).toEqual([[], ['finish']]);
     expect(dark.steps.map(({ until, ends }) => [until, ends])).toEqual([[null, at('2026-11-23T10:00')]]);
   });
 });

@@ -100,14 +100,19 @@ export function prepareAhead(design: Planned, scope: Scope): (asked: Asked) => A
     const stages = stagesOf(asked.stages, at, decided?.ends ?? null);
 
     // What begins, stands and ends is found by what finds it for real, at each of these moments.
-    let running: ReadonlyMap<string, Running> = new Map();
-    for (const [index, { stage, at: now }] of stages.entries()) {
-      const before = stages[index - 1]?.stage ?? null;
-      running = course(running, {
-        ...{ now, at: placed(stage), before: before && placed(before), changed: index === 0, answered: false },
-        ...{ workingDays: () => outcome.workingDays, values: asked.values, slots: () => asked.slots, calendar },
-      });
-    }
+    const lived = (): ReadonlyMap<string, Running> => {
+      let running: ReadonlyMap<string, Running> = new Map();
+      for (const [index, { stage, at: now }] of stages.entries()) {
+        const before = stages[index - 1]?.stage ?? null;
+        running = course(running, {
+          ...{ now, at: placed(stage), before: before && placed(before), changed: index === 0, answered: false },
+          ...{ workingDays: () => outcome.workingDays, values: asked.values, slots: () => asked.slots, calendar },
+        });
+      }
+      return running;
+    };
+    // Where a calendar is never open again, nothing is due by it.
+    const running = reached(lived) ?? new Map<string, Running>();
     const deadlines = design.deadline.deadlines.flatMap((rule): AheadDeadline[] => {
       const found = running.get(rule.key);
       if (!found) return [];
@@ -175,8 +180,8 @@ const later = (calendar: WorkingCalendar, from: number, ms: number): number | nu
 const earlier = (calendar: WorkingCalendar, from: number, ms: number): number | null =>
   reached(() => subtractWorkingTime(calendar, from, ms));
 
-/** A moment, or null where no calendar reaches it. */
-function reached(moment: () => number): number | null {
+/** What is reckoned by a calendar; null where that does not reach so far. */
+function reached<T>(moment: () => T): T | null {
   try {
     return moment();
   } catch (error) {

@@ -16,6 +16,9 @@ export interface Opens {
   readonly deadline: (key: string) => void;
 }
 
+/** A moment on a wall clock, whole. */
+const WRITTEN = /^[12]\d{3}-\d{2}-\d{2}T\d{2}:\d{2}/;
+
 /** The life of a request as the draft has it: for a row of its table and a moment at which it is sent. */
 export function CourseAhead({ opens }: { opens: Opens }) {
   const { editing, form } = useBinder();
@@ -36,7 +39,9 @@ export function CourseAhead({ opens }: { opens: Opens }) {
   const hours = new Map(form.hours.map((each): [string, WorkingCalendar] => [each.key, each]));
   const own = hours.get(deadline.calendar) ?? form.hours[0];
   if (!own) return null;
-  const at = instantsOf(moment ?? form.now, own.zone)[0];
+  const wanted = moment ?? form.now;
+  // While a moment is being typed there is none.
+  const at = WRITTEN.test(wanted) ? instantsOf(wanted, own.zone)[0] : undefined;
   const ahead =
     at === undefined
       ? null
