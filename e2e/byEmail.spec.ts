@@ -98,5 +98,7 @@ test('what fits no request is added to one, made one, or laid aside', async ({ b
   await expect(sheet.getByText('piet.roe@roe.example').first()).toBeVisible();
   await mailroom.goto('/mailroom');
   await mailroom.getByRole('searchbox').fill('piet.roe');
-  await expect(mailroom.getByRole('listitem').filter({ hasText: 'We received your request' })).toBeVisible();
+  await expect(
+    mailroom.getByRole('listitem').filter({ hasText: 'piet.roe' }).filter({ hasText: 'We received your request' }),
+  ).toBeVisible();
 });

@@ -8,14 +8,14 @@ test('a first answer is promised besides the finish: set in the workshop, seen o
   await maren.goto('/workshop/sample-analysis/approval');
   const main = maren.getByRole('main');
   await main.getByLabel('Add a deadline').selectOption('First answer');
-  await main.getByLabel('Working hours of “First answer”').fill('6');
+  await main.getByLabel('Working hours of “First answer”').fill('5');
   await main.getByLabel('Who is told at time 2 of “First answer”').selectOption({ label: 'the team' });
   await main.getByLabel('What is done at time 2 of “First answer”').selectOption({ label: 'high priority' });
   expect(await spilling(maren)).toEqual([]);
   expect(await seriousTrouble(maren)).toEqual([]);
   await main.getByRole('button', { name: 'Done' }).click();
   await expect(
-    main.getByText('From arrival: 6 hours of working time. Over with our first message to the requester.'),
+    main.getByText('From arrival: 5 hours of working time. Over with our first message to the requester.'),
   ).toBeVisible();
   await expect(main.getByText('When it is due: email to the leads and the team and high priority.')).toBeVisible();
   // It stands in the picture of the whole life at once, and is reached from there.
@@ -25,11 +25,11 @@ test('a first answer is promised besides the finish: set in the workshop, seen o
   await main.getByText('Who hears of what').click();
   await expect(main.getByText(/First answer: email to the leads and the team and high priority/)).toBeVisible();
   await picture.getByRole('button', { name: 'Change First answer' }).click();
-  await expect(main.getByLabel('Working hours of “First answer”')).toHaveValue('6');
+  await expect(main.getByLabel('Working hours of “First answer”')).toHaveValue('5');
   expect(await spilling(maren)).toEqual([]);
   await main.getByRole('button', { name: 'Done' }).click();
   await release(maren, (dialog) =>
-    expect(dialog.getByText(/First answer: 6 hours of working time, told 2 times/)).toBeAttached(),
+    expect(dialog.getByText(/First answer: 5 hours of working time, told 2 times/)).toBeAttached(),
   );
 
   // Whoever asked counts on the finish; the desk sees what is due before it.
@@ -40,9 +40,9 @@ test('a first answer is promised besides the finish: set in the workshop, seen o
   const sheet = maren.getByRole('article');
   await expect(sheet.getByText(/First answer: Mon 23 Nov/)).toBeVisible();
   await expect(sheet.getByText(/To be finished: Thu 3 Dec/)).toBeVisible();
-  await expect(maren.getByRole('row', { name: new RegExp(number) })).toContainText(/First answer: (5|6) hrs/);
+  await expect(maren.getByRole('row', { name: new RegExp(number) })).toContainText(/First answer: (4|5) hrs/);
   await sheet.getByRole('button', { name: 'Why: First answer' }).click();
-  await expect(maren.getByText('Time allowed: 6 hours of working time.')).toBeVisible();
+  await expect(maren.getByText('Time allowed: 5 hours of working time.')).toBeVisible();
   await expect(maren.getByText(/email to the leads and the team and high priority/)).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
   await maren.keyboard.press('Escape');
