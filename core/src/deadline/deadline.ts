@@ -1,7 +1,7 @@
 import { type Length, type Said, said } from '@tolvek/words';
 import type { WorkingCalendar } from './calendar.ts';
 import type { DeadlineRule } from './plan.ts';
-import { addWorkingTime, endOfWorkingDay, NeverOpen, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
+import { addWorkingTime, endOfWorkingDay, reached, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
 
 export interface Pause {
   readonly from: number;
@@ -94,16 +94,6 @@ export function timersFor(
 /** The moment so much working time (ms) before (negative) or after another; the other itself for none. */
 const around = (calendar: WorkingCalendar, moment: number, off: number): number =>
   off === 0 ? moment : off < 0 ? subtractWorkingTime(calendar, moment, -off) : addWorkingTime(calendar, moment, off);
-
-/** A moment, or null when no calendar reaches it. */
-function reached(moment: () => number | null): number | null {
-  try {
-    return moment();
-  } catch (error) {
-    if (error instanceof NeverOpen) return null;
-    throw error;
-  }
-}
 
 export const isPaused = (deadline: Deadline): boolean => deadline.pauses.at(-1)?.to === null;
 

@@ -67,6 +67,7 @@ export {
   isOpen,
   NeverOpen,
   nextChange,
+  reached,
   subtractWorkingTime,
   workingTimeBetween,
 } from './workingTime.ts';

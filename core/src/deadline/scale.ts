@@ -1,5 +1,5 @@
 import type { WorkingCalendar } from './calendar.ts';
-import { addWorkingTime, endOfDay, NeverOpen, workingTimeBetween } from './workingTime.ts';
+import { addWorkingTime, endOfDay, reached, workingTimeBetween } from './workingTime.ts';
 
 /** A day on a scale: where its working time begins. */
 export interface DayMark {
@@ -56,11 +56,5 @@ function daysBetween(calendar: WorkingCalendar, from: number, to: number): reado
 }
 
 /** The first open moment from one on; null where none comes. */
-function opensFrom(calendar: WorkingCalendar, at: number): number | null {
-  try {
-    return addWorkingTime(calendar, at, 1) - 1;
-  } catch (error) {
-    if (error instanceof NeverOpen) return null;
-    throw error;
-  }
-}
+const opensFrom = (calendar: WorkingCalendar, at: number): number | null =>
+  reached(() => addWorkingTime(calendar, at, 1) - 1);

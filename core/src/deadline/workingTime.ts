@@ -85,6 +85,16 @@ export function endOfWorkingDay(calendar: WorkingCalendar, start: number, workin
   throw new NeverOpen(calendar);
 }
 
+/** What is reckoned by a calendar; null where that does not reach so far. */
+export function reached<T>(reckoned: () => T): T | null {
+  try {
+    return reckoned();
+  } catch (error) {
+    if (error instanceof NeverOpen) return null;
+    throw error;
+  }
+}
+
 /**
  * The last ms (epoch) of the day that a moment falls on, by the wall clock of the calendar's zone.
  */
@@ -107,10 +117,5 @@ export function nextChange(
   const days = readyCalendar(calendar);
   const today = days.openOn(days.dayAt(at));
   if (today.some((stretch) => at >= stretch.from && at < stretch.to)) return { open: true, at: today.at(-1)?.to ?? at };
-  try {
-    return { open: false, at: addWorkingTime(calendar, at, 1) - 1 };
-  } catch (error) {
-    if (error instanceof NeverOpen) return null;
-    throw error;
-  }
+  return reached(() => ({ open: false, at: addWorkingTime(calendar, at, 1) - 1 }));
 }

@@ -5,9 +5,9 @@ import {
   type DeadlineRule,
   endOfWorkingDay,
   FINISH,
-  NeverOpen,
   prepareCourse,
   type Running,
+  reached,
   subtractWorkingTime,
   timersFor,
   type WorkingCalendar,
@@ -61,7 +61,6 @@ export interface Ahead {
   readonly from: number;
   readonly to: number;
   readonly stages: readonly AheadStage[];
-  readonly path: ApprovalPath | null;
   readonly steps: readonly AheadStep[];
   readonly deadlines: readonly AheadDeadline[];
   /** Deadlines that begin in none of these stages, or whose condition does not hold, or that nothing says yet. */
@@ -130,9 +129,9 @@ export function prepareAhead(design: Planned, scope: Scope): (asked: Asked) => A
       asked.stages.find(({ role }) => role === 'done') ?? asked.stages.find(({ phase }) => phase === 'finished');
     const moments = deadlines.flatMap(({ due, rings }) => [due, ...rings.map((ring) => ring.at)]);
     return {
-      ...{ from: at, to: Math.max(last, ...moments), path, steps, deadlines },
+      ...{ from: at, to: Math.max(last, ...moments), steps, deadlines },
       stages: [
-        ...stages.map(({ stage, at: reached }) => ({ key: stage.key, at: reached })),
+        ...stages.map(({ stage: { key }, at: came }) => ({ key, at: came })),
         ...(done ? [{ key: done.key, at: last }] : []),
       ],
       others: design.deadline.deadlines.filter(({ key }) => !running.has(key)),
@@ -179,13 +178,3 @@ const later = (calendar: WorkingCalendar, from: number, ms: number): number | nu
   reached(() => addWorkingTime(calendar, from, ms));
 const earlier = (calendar: WorkingCalendar, from: number, ms: number): number | null =>
   reached(() => subtractWorkingTime(calendar, from, ms));
-
-/** What is reckoned by a calendar; null where that does not reach so far. */
-function reached<T>(moment: () => T): T | null {
-  try {
-    return moment();
-  } catch (error) {
-    if (error instanceof NeverOpen) return null;
-    throw error;
-  }
-}

@@ -14,6 +14,7 @@ import { sheetOf } from './sheet.ts';
 
 type Course = AnswerOf<'requestCourse'>;
 type Sheet = AnswerOf<'sheet'>;
+type History = ReturnType<typeof historyOfRequest>;
 
 /**
  * The life of a request as somebody of its desk may know it: what its sheet tells them, each with its moments.
@@ -25,8 +26,9 @@ export function courseView(db: Reader, viewer: Viewer, number: string, now: numb
   const { request } = open;
   const sheet = sheetOf(db, viewer, number, now);
   const deadlines = deadlinesDrawn(sheet, deadlinesOf(db, request.id), now);
-  const steps = stepsDrawn(sheet, decidedLast(db, request.id));
-  const stages = open.may('history') ? stagesReached(db, open) : stagesKnown(open);
+  const happened = historyOfRequest(db, request.id);
+  const steps = stepsDrawn(sheet, decidedLast(happened));
+  const stages = open.may('history') ? stagesReached(open, happened) : stagesKnown(open);
   const end = request.finishedAt ?? now;
   // What is over is drawn to its end; what is open, to what is still to come.
   const moments = [
@@ -44,8 +46,8 @@ export function courseView(db: Reader, viewer: Viewer, number: string, now: numb
 }
 
 /** The stages a request came to, in their order, from the one it arrived in. */
-function stagesReached(db: Reader, { request, register }: OpenRequest<RequestRow>): Course['stages'] {
-  const moves = historyOfRequest(db, request.id).flatMap(({ at, data }) => {
+function stagesReached({ request, register }: OpenRequest<RequestRow>, happened: History): Course['stages'] {
+  const moves = happened.flatMap(({ at, data }) => {
     const to = data ? stageAfter(register, data) : null;
     return data && to !== null ? [{ at, to, from: 'from' in data ? data.from : null }] : [];
   });
@@ -79,8 +81,8 @@ function stepsDrawn({ approval }: Sheet, decidedAt: string | null): Course['step
 }
 
 /** When a decision was made last; null where none was. */
-function decidedLast(db: Reader, requestId: string): string | null {
-  const last = historyOfRequest(db, requestId).findLast(({ data }) => data?.kind === 'decided');
+function decidedLast(happened: History): string | null {
+  const last = happened.findLast(({ data }) => data?.kind === 'decided');
   return last ? iso(last.at) : null;
 }
 

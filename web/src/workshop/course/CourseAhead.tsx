@@ -1,6 +1,5 @@
 import { deadlineName, FINISH, instantsOf, scaleOf, type WorkingCalendar } from '@tolvek/core/deadline';
 import { type Ahead, prepareAhead } from '@tolvek/core/intake';
-import { requestSlots } from '@tolvek/core/register';
 import { outcomeOfRow, prepareRouting } from '@tolvek/core/routing';
 import { momentIn } from '@tolvek/words/speech';
 import { useMemo, useState } from 'react';
@@ -23,16 +22,15 @@ const WRITTEN = /^[12]\d{3}-\d{2}-\d{2}T\d{2}:\d{2}/;
 export function CourseAhead({ opens }: { opens: Opens }) {
   const { editing, form } = useBinder();
   const { draft, proof } = editing;
-  const { scope, completion, facts } = proof;
+  const { scope, completion, slots } = proof;
   const names = useRingNames();
   /** The row that was chosen; null: the one that the answers of the proof go by. */
   const [chosen, setChosen] = useState<number | null>(null);
   /** The moment that was chosen, on the wall clock of the form; null: now. */
   const [moment, setMoment] = useState<string | null>(null);
   const route = useMemo(() => prepareRouting(draft.routing, scope), [draft.routing, scope]);
-  const { approval, deadline, fields } = draft;
+  const { approval, deadline } = draft;
   const aheadFor = useMemo(() => prepareAhead({ approval, deadline }, scope), [approval, deadline, scope]);
-  const slots = requestSlots(fields, completion.values, facts);
   const routed = route(slots);
   const row = chosen !== null && chosen <= draft.routing.rows.length + 1 ? chosen : routed.row;
   const outcome = outcomeOfRow(draft.routing, row) ?? draft.routing.otherwise;

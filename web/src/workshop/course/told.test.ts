@@ -21,7 +21,7 @@ const step = {
   ...{ isAsked: true, from: 0, until: 4 * HOUR, ends: 4 * HOUR, remind: 3 * HOUR },
 };
 const life = (more: Partial<Ahead>): Ahead => ({
-  ...{ from: 0, to: 11 * HOUR, path: null, steps: [], deadlines: [finish], others: [] },
+  ...{ from: 0, to: 11 * HOUR, steps: [], deadlines: [finish], others: [] },
   stages: [
     { key: 'new', at: 0 },
     { key: 'done', at: 10 * HOUR },
