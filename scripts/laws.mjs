@@ -31,7 +31,7 @@ for (let turn = 0; turn < seeds; turn += 1) {
     'e2e/house/waiting',
     'e2e/house/readers',
     'e2e/house/decidingModel',
-    'web/src/workshop/dmnFile',
+    'web/src/workshop/routing/dmnFile',
     'e2e/carried/killed',
     'e2e/house/killed',
     'e2e/house/survival',

@@ -3,11 +3,18 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Scope, type Value } from '../src/expression/index.ts';
 import {
+  allThatMayBe,
   analyseTable,
+  type ComputedName,
+  type Hits,
+  OUTCOMES,
+  type OutcomeName,
   prepareRouting,
   prepareWinner,
+  type RoutingOutcome,
   type RoutingTable,
   routingFindings,
+  saidThen,
   type WorkedCase,
 } from '../src/routing/index.ts';
 import { often } from './often.ts';
@@ -30,6 +37,7 @@ const CASES = [
   [[]],
 );
 
+const ground = { groups: new Set(['boats']), paths: new Set<string>() };
 const outcome = { team: 'boats', priority: 'normal', workingDays: 2, path: null } as const;
 const figures = fc.constantFrom('', '-', '> 2', '<= 2', '[1..3]', '(1..3)', '0, 4', 'not(2)', '> 9', '>= 0', 'null');
 const places = fc.constantFrom(
@@ -147,10 +155,193 @@ describe('a routing table analysed', () => {
       ['> 3', '', 'not(true)'],
       ['> 9', '', ''],
     ]);
-    expect(english(routingFindings(table, scope, new Set(['boats'])).map((finding) => finding.message))).toEqual([
+    expect(english(routingFindings(table, scope, ground).map((finding) => finding.message))).toEqual([
       'Row 3 is never used, because earlier rows match first: 1 and 2. Move it up, change it or delete it.',
       'Row 4 is never used, because earlier rows match first: 1. Move it up, change it or delete it.',
       'Row 5 is never used, because its conditions exclude each other. Change or delete it.',
     ]);
+  });
+});
+
+/** Rows that say different things each, so that it is seen whose word counts. */
+const anyOutcome: fc.Arbitrary<RoutingOutcome> = fc.record({
+  team: fc.constantFrom('boats', 'stores', 'estates'),
+  priority: fc.constantFrom('low' as const, 'normal' as const, 'high' as const),
+  workingDays: fc.nat(9),
+  path: fc.constantFrom(null, 'short', 'long'),
+  handler: fc.constantFrom(undefined, { ways: [{ by: 'load' as const }] }, { ways: [{ by: 'turn' as const }] }),
+  stage: fc.constantFrom(undefined, 'new', 'waiting'),
+  followers: fc.constantFrom(undefined, undefined, [{ group: 'boats' }], [{ group: 'stores' }, { person: 'p1' }]),
+  formulas: fc.constantFrom<RoutingOutcome['formulas']>(
+    undefined,
+    undefined,
+    { priority: 'if fee > 2 then "high" else if water then "low" else null' },
+    { team: 'if from = "corrin" then "boats" else null', workingDays: 'fee * 2' },
+    { path: 'if water then "long" else null', stage: 'if fee = null then "waiting" else null' },
+  ),
+});
+/** Cells that take anything half of the time, so that rows meet. */
+const mostly = (cells: fc.Arbitrary<string>): fc.Arbitrary<string> => fc.oneof(fc.constant(''), cells);
+const anySaying = (hits: Hits): fc.Arbitrary<RoutingTable> =>
+  fc
+    .tuple(
+      fc.array(fc.tuple(mostly(figures), mostly(places), mostly(answers), anyOutcome, fc.subarray([...OUTCOMES])), {
+        maxLength: 6,
+      }),
+      anyOutcome,
+    )
+    .map(([rows, otherwise]) => ({
+      ...tableOf(rows.map(([fee, from, water]) => [fee, from, water])),
+      ...{ hits, otherwise },
+      rows: tableOf(rows.map(([fee, from, water]) => [fee, from, water])).rows.map((row, at) => ({
+        ...row,
+        outcome: rows[at]?.[3] ?? otherwise,
+        leaves: rows[at]?.[4],
+      })),
+    }));
+
+/** What the formulas above come to, worked out by hand. */
+function byHand(name: ComputedName, text: string, [fee, from, water]: readonly Value[]): unknown {
+  if (name === 'priority') return typeof fee === 'number' && fee > 2 ? 'high' : water === true ? 'low' : null;
+  if (name === 'team') return from === 'corrin' ? 'boats' : null;
+  if (name === 'workingDays') return typeof fee === 'number' ? fee * 2 : null;
+  if (name === 'path') return water === true ? 'long' : null;
+  expect(text).toContain('waiting');
+  return fee === null ? 'waiting' : null;
+}
+
+describe('a routing table in which each thing is said for itself', () => {
+  /** Which rows hold, each tried alone in a table of its own. */
+  const holding = (table: RoutingTable, values: readonly Value[]): readonly boolean[] =>
+    table.rows.map(
+      (row) =>
+        !prepareRouting({ columns: table.columns, rows: [{ ...row, outcome }], otherwise: outcome }, scope)(values)
+          .isOtherwise,
+    );
+
+  it('has of everything what the first row says that holds and does not leave it, computed where it has a formula', () => {
+    const met = { first: 0, later: 0, last: 0, computed: 0, followed: 0 };
+    fc.assert(
+      fc.property(anySaying('each'), (table) => {
+        const route = prepareRouting(table, scope);
+        for (const values of CASES) {
+          const holds = holding(table, values);
+          const routed = route(values);
+          const rows = [
+            ...table.rows.filter((_, at) => holds[at]),
+            { outcome: table.otherwise, leaves: [] as readonly OutcomeName[], id: 'otherwise' },
+          ];
+          for (const name of OUTCOMES) {
+            const saying = rows.find(({ leaves }) => !leaves?.includes(name));
+            const text = name === 'handler' ? undefined : saying?.outcome.formulas?.[name];
+            const computed = name === 'handler' || text === undefined ? null : byHand(name, text, values);
+            expect([name, values, routed.outcome[name]]).toEqual([name, values, computed ?? saying?.outcome[name]]);
+            if (computed !== null) met.computed += 1;
+            if (saying?.id === 'otherwise') met.last += 1;
+            else if (routed.by[name] === undefined) met.first += 1;
+            else met.later += 1;
+          }
+          // Who follows is collected from every row that holds, and from the last one where none of them says it.
+          const collected = rows.slice(0, -1).flatMap(({ outcome: { followers = [] } }) => followers);
+          const all = collected.length > 0 ? collected : (table.otherwise.followers ?? []);
+          const words = (some: readonly object[]): readonly string[] => [
+            ...new Set(some.map((each) => JSON.stringify(each))),
+          ];
+          expect(words(routed.outcome.followers ?? [])).toEqual(words(all));
+          met.followed += all.length > 0 ? 1 : 0;
+        }
+      }),
+      { numRuns: often(60) },
+    );
+    console.log('said by', met);
+    expect(Math.min(...Object.values(met))).toBeGreaterThan(often(150));
+  });
+
+  it('names the rows that never say anything, and what others never say, just as trying every case does', () => {
+    const met = { never: 0, some: 0 };
+    fc.assert(
+      fc.property(anySaying('each'), (table) => {
+        const spoken = new Set<string>();
+        for (const values of CASES) {
+          const holds = holding(table, values);
+          const rows = table.rows.filter((_, at) => holds[at]);
+          for (const name of OUTCOMES) {
+            const saying = rows.find(({ leaves }) => !leaves?.includes(name));
+            if (saying) spoken.add(`${saying.id} ${name}`);
+          }
+          for (const row of rows) if (row.outcome.followers) spoken.add(`${row.id} followers`);
+        }
+        const { neverWin, neverSay, complete } = analyseTable(table, scope);
+        const says = (row: RoutingTable['rows'][number]): readonly OutcomeName[] =>
+          OUTCOMES.filter((name) => !row.leaves?.includes(name));
+        const silent = (row: RoutingTable['rows'][number]): readonly OutcomeName[] =>
+          says(row).filter((name) => !spoken.has(`${row.id} ${name}`));
+        // One that says nothing at all is found as such.
+        const speaking = table.rows.filter((row) => says(row).length > 0 || row.outcome.followers);
+        const isDead = (row: RoutingTable['rows'][number]): boolean =>
+          silent(row).length === says(row).length && !spoken.has(`${row.id} followers`);
+        const dead = speaking.filter(isDead);
+        expect(complete).toBe(true);
+        expect(neverWin.map(({ row }) => row).filter((id) => speaking.some((row) => row.id === id))).toEqual(
+          dead.map(({ id }) => id),
+        );
+        const partly = speaking.filter((row) => !isDead(row) && silent(row).length > 0);
+        expect(neverSay.map(({ row, names }) => [row, [...names].sort()])).toEqual(
+          partly.map((row) => [row.id, [...silent(row)].sort()]),
+        );
+        met.never += dead.length;
+        met.some += partly.length;
+      }),
+      { numRuns: often(150) },
+    );
+    console.log('never said', met);
+    expect(Math.min(...Object.values(met))).toBeGreaterThan(often(20));
+  });
+
+  it('is found where only one row may hold and several do, in just those rows', () => {
+    let found = 0;
+    fc.assert(
+      fc.property(anySaying('only'), (table) => {
+        const together = new Set<string>();
+        for (const values of CASES) {
+          const holds = holding(table, values);
+          const rows = table.rows.filter((_, at) => holds[at]);
+          for (const { id } of rows.slice(1)) together.add(id);
+        }
+        const told = routingFindings(table, scope, ground)
+          .filter(({ message }) => english(message).includes('matches requests that earlier rows match too'))
+          .map(({ row }) => row);
+        expect(told).toEqual(table.rows.map(({ id }) => id).filter((id) => together.has(id)));
+        found += told.length;
+      }),
+      { numRuns: often(100) },
+    );
+    expect(found).toBeGreaterThan(often(50));
+  });
+
+  it('comes to nothing that is not known before, and is told again as it was from what is kept', () => {
+    let kept = 0;
+    fc.assert(
+      fc.property(fc.constantFrom<Hits>('first', 'each').chain(anySaying), (table) => {
+        const route = prepareRouting(table, scope);
+        for (const name of ['team', 'path', 'stage'] as const) {
+          const known = allThatMayBe(table, name, () => scope);
+          for (const values of CASES) {
+            const is = route(values).outcome[name];
+            if (is !== null && is !== undefined)
+              expect([name, [...known], known.has(is)]).toEqual([name, [...known], true]);
+          }
+        }
+        for (const values of CASES) {
+          const routed = route(values);
+          const { followers: _, ...said } = routed.outcome;
+          const short = { row: routed.row, by: routed.by, computed: routed.computed };
+          expect(JSON.parse(JSON.stringify(saidThen(table, short)))).toEqual(JSON.parse(JSON.stringify(said)));
+          kept += Object.keys(routed.by).length + Object.keys(routed.computed).length > 0 ? 1 : 0;
+        }
+      }),
+      { numRuns: often(60) },
+    );
+    expect(kept).toBeGreaterThan(often(500));
   });
 });

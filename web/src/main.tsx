@@ -7,11 +7,13 @@ import './index.css';
 import { Places } from './app/places.tsx';
 import { Stumble } from './app/Stumble.tsx';
 import { store } from './app/store.ts';
+import { holdPresses } from './ui/heldPress.ts';
 import { loadWords } from './wire/words.ts';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no place for the application.');
 const place = root;
+holdPresses(document);
 
 /** Nothing is said before its words are there. */
 void loadWords('front').then(() =>

@@ -19,7 +19,15 @@ import {
   type Updates,
 } from '@tolvek/core/form';
 import { isMailAddress, priorities } from '@tolvek/core/register';
-import { MOST_IN_TABLE } from '@tolvek/core/routing';
+import {
+  COMPUTED,
+  type FollowerPlan,
+  HITS,
+  MOST_IN_TABLE,
+  OUTCOMES,
+  type RoutingOutcome,
+  type RoutingTable,
+} from '@tolvek/core/routing';
 import { z } from 'zod';
 import { door } from '../door/shapes.ts';
 import { editionAudience, language } from '../people/shapes.ts';
@@ -109,20 +117,42 @@ export const handlerRule = exactly<HandlerRule>()(
     most: z.int().min(1).max(1_000).optional(),
   }),
 );
-const outcome = z.strictObject({
-  team: key,
-  priority: z.enum(priorities),
-  workingDays: z.number(),
-  path: key.nullable(),
-  handler: handlerRule.optional(),
-});
-const routing = z.strictObject({
-  columns: z.array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) })).max(MOST_IN_TABLE.columns),
-  rows: z
-    .array(z.strictObject({ id: key, note: short, cells: z.record(key, z.string().max(4_000)), outcome }))
-    .max(MOST_IN_TABLE.rows),
-  otherwise: outcome,
-});
+export const followerPlans = exactly<readonly FollowerPlan[]>()(
+  z
+    .array(
+      z.union([
+        z.strictObject({ group: key }),
+        z.strictObject({ person: z.string().min(1).max(64) }),
+        z.strictObject({ field: fieldKey }),
+      ]),
+    )
+    .max(20)
+    .readonly(),
+);
+const outcome = exactly<RoutingOutcome>()(
+  z.strictObject({
+    ...{ team: key, priority: z.enum(priorities), workingDays: z.number(), path: key.nullable() },
+    ...{ handler: handlerRule.optional(), stage: key.optional() },
+    followers: followerPlans.optional(),
+    formulas: z.partialRecord(z.enum(COMPUTED), z.string().max(4_000)).optional(),
+  }),
+);
+const leaves = z.array(z.enum(OUTCOMES)).max(OUTCOMES.length).readonly().optional();
+const cells = z.record(key, z.string().max(4_000));
+const routing = exactly<RoutingTable>()(
+  z.strictObject({
+    hits: z.enum(HITS).optional(),
+    columns: z
+      .array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) }))
+      .max(MOST_IN_TABLE.columns)
+      .readonly(),
+    rows: z
+      .array(z.strictObject({ id: key, note: short, cells, outcome, leaves }))
+      .max(MOST_IN_TABLE.rows)
+      .readonly(),
+    otherwise: outcome,
+  }),
+);
 const seatPlan = z.union([
   z.strictObject({ group: key }),
   z.strictObject({ person: z.string().min(1).max(64) }),
@@ -336,6 +366,7 @@ const fix = exactly<Fix>()(
     z.strictObject({ fix: z.literal('preset-profile'), field: z.string(), profile: z.string() }),
     z.strictObject({ fix: z.literal('drop-unique'), unique: z.string() }),
     z.strictObject({ fix: z.literal('drop-column'), column: z.string() }),
+    z.strictObject({ fix: z.literal('drop-formula'), row: z.string(), of: z.enum(COMPUTED) }),
     z.strictObject({ fix: z.literal('always-asked'), step: z.string() }),
     z.strictObject({ fix: z.literal('not-again'), path: z.string(), field: z.string() }),
     z.strictObject({ fix: z.literal('drop-word'), part: z.string(), field: z.string() }),

@@ -2,6 +2,7 @@ import { SILENCES } from '@tolvek/core/approval';
 import type { Fuse } from '@tolvek/core/deadline';
 import { AGAIN } from '@tolvek/core/door';
 import { priorities } from '@tolvek/core/register';
+import { OUTCOMES } from '@tolvek/core/routing';
 import { z } from 'zod';
 import { consent } from '../door/shapes.ts';
 import { owedState } from '../mailing/shapes.ts';
@@ -303,7 +304,13 @@ export const sheet = z.object({
       /** Null where it rests on what this reader may not read. */
       row: z.int().nullable(),
       outcome: words,
-      rows: z.array(z.object({ row: z.int(), note: words, won: z.boolean(), cells: z.array(visibleReason) })),
+      rows: z.array(
+        z.object({
+          ...{ row: z.int(), note: words, won: z.boolean(), cells: z.array(visibleReason) },
+          /** What the row set, in a table in which several rows do. */
+          says: z.array(z.enum(OUTCOMES)).readonly().optional(),
+        }),
+      ),
     })
     .nullable(),
   approval: z

@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import { type Compiled, compileText, conditionOf, type Scope, type Slots } from '../expression/index.ts';
+import { type Compiled, compileText, conditionOf, type Scope, type Slots, type Value } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import type { Phase, Values } from '../register/index.ts';
 import { readyCalendar, SEARCH_DAYS, type WorkingCalendar } from './calendar.ts';
@@ -160,6 +160,12 @@ function allowed(asked: CourseAsked): Span | null {
   return days === null ? null : { days };
 }
 
+/** Working days as a formula gives them: whole, and as many as can be promised; null where it gives none. */
+export const promisedBy = (value: Value): number | null =>
+  typeof value === 'number' && Number.isFinite(value) && value >= 0
+    ? Math.min(Math.round(value), MOST_WORKING_DAYS)
+    : null;
+
 /** How long a deadline is for a request; null where it does not apply, or nothing says it yet. */
 function spanFor({ rule, calendar, applies, formula }: Ready, asked: CourseAsked): Span | null {
   if (applies && applies(asked.slots(), null) !== true) return null;
@@ -172,11 +178,13 @@ function spanFor({ rule, calendar, applies, formula }: Ready, asked: CourseAsked
     case 'time':
       return { time: length.time };
     case 'formula': {
-      const value = formula?.(asked.slots(), null);
+      const value = formula?.(asked.slots(), null) ?? null;
+      if (length.unit === 'days') {
+        const days = promisedBy(value);
+        return days === null ? null : { days };
+      }
       if (typeof value !== 'number' || !Number.isFinite(value) || value < 0) return null;
-      return length.unit === 'days'
-        ? { days: Math.min(Math.round(value), MOST_WORKING_DAYS) }
-        : { time: Math.min(Math.round(value * 60), MOST_WORKING_DAYS * 24 * 60) * 60_000 };
+      return { time: Math.min(Math.round(value * 60), MOST_WORKING_DAYS * 24 * 60) * 60_000 };
     }
     case 'field': {
       const value = own(asked.values, length.field);

@@ -1,6 +1,6 @@
 export { isClosedDay, type OpenHours, type SpecialDay, type WorkingCalendar, workingWeek } from './calendar.ts';
 export { CALENDAR } from './calendarDesign.ts';
-export { type Course, type CourseAsked, dueOf, prepareCourse, type Running } from './course.ts';
+export { type Course, type CourseAsked, dueOf, prepareCourse, promisedBy, type Running } from './course.ts';
 export {
   type Deadline,
   type Fuse,

@@ -72,6 +72,15 @@ export function explainCell(
   };
 }
 
+/** From what something was computed: `what` it is in words. */
+export function explainComputed(node: Node, what: Words, scope: Scope, slots: Slots): Explanation {
+  const reads = namesRead([node]);
+  const values = readValues(reads, scope, slots);
+  const guarded = said('reasons:computed', { what });
+  const words = values.length > 0 ? said('reasons:computedFrom', { what, values }) : guarded;
+  return { words, guarded, result: true, reads, parts: [] };
+}
+
 const came = (result: Ternary): 'true' | 'false' | 'unknown' =>
   result === null ? 'unknown' : result ? 'true' : 'false';
 const asTernary = (value: Value): Ternary => (typeof value === 'boolean' ? value : null);

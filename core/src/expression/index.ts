@@ -30,7 +30,7 @@ export { conditionFindings } from './conditionFindings.ts';
 export { conditionOf } from './conditionOf.ts';
 export { movePoint, roundTo } from './decimal.ts';
 export { type Computed, type ComputingOrder, computingOrder, entriesIn, namesIn, orderOf } from './dependencies.ts';
-export { type CellAsked, type Explanation, explain, explainCell } from './explain.ts';
+export { type CellAsked, type Explanation, explain, explainCell, explainComputed } from './explain.ts';
 export type { ExpressionFinding } from './finding.ts';
 export { BUILT_INS, type BuiltIn } from './functions/index.ts';
 export { type Rewriting, rewritten } from './habits.ts';

@@ -14,8 +14,8 @@ import {
   parseTests,
 } from '../expression/index.ts';
 import { own } from '../own/index.ts';
-import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf } from '../register/index.ts';
-import { outcomesOf, pathsChosen } from '../routing/index.ts';
+import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf, requestScope } from '../register/index.ts';
+import { allRows, allThatMayBe, followersIn, formulasOf, handlersIn, OUTCOME_WORDS } from '../routing/index.ts';
 import { type Action, type Edition, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
 import { ASKING, differenceKey } from './editions/index.ts';
 import type { Finding } from './findings/finding.ts';
@@ -93,11 +93,12 @@ export function sinksOf(design: Making): readonly FormSink[] {
         fix: { fix: 'drop-unique', unique: rule.id },
       }),
     ),
-    ...(routing ? [...routingSinks(routing, fields), ...handlerSinks(routing, fields)] : []),
-    ...(routing && design.approval ? pathsUsed(routing, design.approval, pathsBegun(design)) : []).flatMap((path) => [
-      ...againSinks(path, fields),
-      ...path.steps.flatMap((step) => stepSinks(step, fields)),
-    ]),
+    ...(routing
+      ? [...routingSinks(routing, fields), ...computedSinks(routing, fields), ...handlerSinks(routing, fields)]
+      : []),
+    ...(routing && design.approval ? pathsUsed(routing, fields, design.approval, pathsBegun(design)) : []).flatMap(
+      (path) => [...againSinks(path, fields), ...path.steps.flatMap((step) => stepSinks(step, fields))],
+    ),
     ...(design.deadline?.deadlines ?? []).flatMap((rule) => deadlineSinks(rule, fields)),
     ...parts.flatMap((part): FormSink[] => instructionSinks(part, fields)),
     ...(design.editions ?? []).flatMap((edition) => editionSinks(edition, design)),
@@ -371,10 +372,28 @@ function routingSinks({ columns, rows }: FormDesign['routing'], fields: readonly
   });
 }
 
-/** Whoever works on a request sees who its handler is: an answer that names them is told by that. */
+/** Whoever works on a request sees what a row has computed of its answers. */
+const computedSinks = (routing: FormDesign['routing'], fields: readonly Field[]): readonly FormSink[] =>
+  allRows(routing).flatMap((row) =>
+    formulasOf(row).map(([name, text]) => ({
+      kind: 'routing' as const,
+      id: `computed ${row.id} ${name}`,
+      text,
+      says: (it: string) => said('sinks:routingComputed', { it, what: OUTCOME_WORDS[name] }),
+      readers: { who: 'desk' as const },
+      reads: verdicts(readsOf(text, fields)),
+      ...{ page: 'routing' as const, at: row.id },
+      fix: { fix: 'drop-formula' as const, row: row.id, of: name },
+    })),
+  );
+
+/** Whoever works on a request sees who its handler is and who follows it: an answer that names them is told by that. */
 function handlerSinks(routing: FormDesign['routing'], fields: readonly Field[]): readonly FormSink[] {
-  const ways = outcomesOf(routing).flatMap(({ handler }) => handler?.ways ?? []);
-  const named = new Set(ways.flatMap((way) => (way.by === 'field' ? [way.field] : [])));
+  const ways = handlersIn(routing).flatMap((handler) => handler.ways);
+  const named = new Set([
+    ...ways.flatMap((way) => (way.by === 'field' ? [way.field] : [])),
+    ...followersIn(routing).flatMap((each) => ('field' in each ? [each.field] : [])),
+  ]);
   return [...named].map((field) => ({
     kind: 'step',
     id: `handler ${field}`,
@@ -389,8 +408,13 @@ function handlerSinks(routing: FormDesign['routing'], fields: readonly Field[]):
 }
 
 /** The paths that rows of a table choose, or a button begins. */
-const pathsUsed = (routing: FormDesign['routing'], { paths }: ApprovalPlan, begun: ReadonlySet<string>) => {
-  const chosen = pathsChosen(routing);
+const pathsUsed = (
+  routing: FormDesign['routing'],
+  fields: readonly Field[],
+  { paths }: ApprovalPlan,
+  begun: ReadonlySet<string>,
+) => {
+  const chosen = allThatMayBe(routing, 'path', () => requestScope(fields));
   return paths.filter(({ id }) => chosen.has(id) || begun.has(id));
 };
 

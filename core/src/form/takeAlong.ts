@@ -5,7 +5,15 @@ import { calendarsOf, deadlinesIn, groupsOfDeadlines, withFormulas } from '../de
 import type { Reference } from '../design/index.ts';
 import { groupsIn, inPlace, withoutPeople } from '../people/index.ts';
 import { designsNamed, type Field, isFilled, type Kind, type Preset, type Vocabulary } from '../register/index.ts';
-import { outcomesOf, type RoutingRow } from '../routing/index.ts';
+import {
+  COMPUTED,
+  followersIn,
+  outcomesSaying,
+  type RoutingOutcome,
+  type RoutingRow,
+  resultsWritten,
+  withResults,
+} from '../routing/index.ts';
 import { type Action, type Edition, type FormDesign, questionsOf } from './design.ts';
 import { isReferring } from './offers.ts';
 
@@ -72,8 +80,11 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
       one.does === 'preset' && one.preset ? { ...one, preset: preset(one.preset) } : one,
     ),
   });
+  const outcome = (each: RoutingOutcome): RoutingOutcome =>
+    each.formulas ? { ...each, formulas: withFormulasIn(each.formulas, change) } : each;
   const cells = (row: RoutingRow): RoutingRow => ({
     ...row,
+    outcome: outcome(row.outcome),
     cells: Object.fromEntries(Object.entries(row.cells).map(([column, cell]) => [column, change(cell)])),
   });
   return {
@@ -89,6 +100,7 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
       ...design.routing,
       columns: design.routing.columns.map((column) => ({ ...column, input: change(column.input) })),
       rows: design.routing.rows.map(cells),
+      otherwise: outcome(design.routing.otherwise),
     },
     approval: withStepsOf(design.approval, (step) =>
       step.when === undefined ? step : { ...step, when: change(step.when) },
@@ -97,6 +109,14 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
     ...(design.editions ? { editions: design.editions.map(edition) } : {}),
   };
 }
+
+const withFormulasIn = (
+  formulas: NonNullable<RoutingOutcome['formulas']>,
+  change: (text: string) => string,
+): RoutingOutcome['formulas'] =>
+  Object.fromEntries(
+    COMPUTED.flatMap((name) => (formulas[name] === undefined ? [] : [[name, change(formulas[name])]])),
+  );
 
 /** The keys of the groups that conditions of a form name. */
 function groupsInConditions(design: FormDesign): readonly string[] {
@@ -116,7 +136,10 @@ export function groupsNamed(design: FormDesign): readonly Reference[] {
     (key: string): Reference => ({ kind: 'group', key, at });
   const deciding = holdersPlanned(approval).flatMap((seat) => ('group' in seat ? [seat.group] : []));
   return [
-    ...outcomesOf(routing).map(({ team }) => named(said('pages:routing'))(team)),
+    ...outcomesSaying(routing, 'team')
+      .flatMap(({ team, formulas }) => [team, ...(formulas?.team === undefined ? [] : resultsWritten(formulas.team))])
+      .map(named(said('pages:routing'))),
+    ...followersIn(routing).flatMap((each) => ('group' in each ? [named(said('pages:routing'))(each.group)] : [])),
     ...[...deciding, ...groupsOfDeadlines(deadline)].map(named(said('pages:approval'))),
     ...fields.flatMap(({ label, type }) =>
       type.kind === 'person' || type.kind === 'people' ? type.from.map(named(label)) : [],
@@ -230,13 +253,28 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
   const { routing, approval, deadline } = moved;
   // One person is somebody else elsewhere: that they are not here is found in the draft.
   const seatThere = (seat: SeatPlan): SeatPlan => ('group' in seat ? { group: group(seat.group) } : seat);
+  const outcomeThere = ({ formulas, followers, ...outcome }: RoutingOutcome): RoutingOutcome => ({
+    ...outcome,
+    team: group(outcome.team),
+    ...(formulas
+      ? {
+          formulas: {
+            ...formulas,
+            ...(formulas.team === undefined ? {} : { team: withResults(formulas.team, group) }),
+          },
+        }
+      : {}),
+    ...(followers
+      ? { followers: followers.map((each) => ('group' in each ? { group: group(each.group) } : each)) }
+      : {}),
+  });
   return {
     ...moved,
     fields: moved.fields.map((field) => ({ ...field, type: inKind(field.type) })),
     routing: {
       ...routing,
-      rows: routing.rows.map((row) => ({ ...row, outcome: { ...row.outcome, team: group(row.outcome.team) } })),
-      otherwise: { ...routing.otherwise, team: group(routing.otherwise.team) },
+      rows: routing.rows.map((row) => ({ ...row, outcome: outcomeThere(row.outcome) })),
+      otherwise: outcomeThere(routing.otherwise),
     },
     approval: withStepsOf(approval, ({ instead, ...step }) => ({
       ...step,

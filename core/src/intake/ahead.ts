@@ -14,8 +14,8 @@ import {
 } from '../deadline/index.ts';
 import type { Scope, Slots } from '../expression/index.ts';
 import type { FormDesign } from '../form/index.ts';
-import type { Phase, Stage, Values } from '../register/index.ts';
-import type { RoutingOutcome } from '../routing/index.ts';
+import { type Phase, type Stage, stageToBegin, type Values } from '../register/index.ts';
+import type { RoutingSaid } from '../routing/index.ts';
 
 /** A stage that a request comes to; epoch ms. */
 export interface AheadStage {
@@ -76,7 +76,7 @@ interface Asked {
   /** When it arrives, epoch ms. */
   readonly at: number;
   /** What the row of the routing table comes to by which it goes. */
-  readonly outcome: Pick<RoutingOutcome, 'path' | 'workingDays'>;
+  readonly outcome: Pick<RoutingSaid, 'path' | 'workingDays' | 'stage'>;
   readonly stages: readonly At[];
   readonly values: Values;
   readonly slots: Slots;
@@ -96,7 +96,7 @@ export function prepareAhead(design: Planned, scope: Scope): (asked: Asked) => A
     const path = design.approval.paths.find(({ id }) => id === outcome.path) ?? null;
     const steps = stepsOf(path, pathFor(outcome.path, asked.slots), form, at);
     const decided = steps.findLast(({ isAsked }) => isAsked);
-    const stages = stagesOf(asked.stages, at, decided?.ends ?? null);
+    const stages = stagesOf(asked.stages, outcome.stage, at, decided?.ends ?? null);
 
     // What begins, stands and ends is found by what finds it for real, at each of these moments.
     const lived = (): ReadonlyMap<string, Running> => {
@@ -162,13 +162,14 @@ function stepsOf(
   });
 }
 
-/** To be decided, where it is; then where requests arrive. */
+/** To be decided, where it is; then where its row has the work begin, or where requests arrive. */
 function stagesOf(
   stages: readonly At[],
+  wanted: string | undefined,
   at: number,
   decided: number | null,
 ): readonly { readonly stage: At; readonly at: number }[] {
-  const first = stages.find(({ phase, role, retired }) => phase === 'arrived' && !role && !retired);
+  const first = stageToBegin(stages, wanted);
   const deciding = stages.find(({ role }) => role === 'deciding');
   if (decided === null || !deciding) return first ? [{ stage: first, at }] : [];
   return [{ stage: deciding, at }, ...(first ? [{ stage: first, at: decided }] : [])];

@@ -15,7 +15,8 @@ export type News = Extract<
       | 'decided-anew'
       | 'said'
       | 'proposed'
-      | 'undelivered';
+      | 'undelivered'
+      | 'followed';
   }
 >;
 

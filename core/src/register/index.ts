@@ -96,6 +96,7 @@ export {
   MOVERS,
   type Move,
   type MoverRelation,
+  mayBegin,
   PARTY_RELATIONS,
   type PartyRelation,
   type Phase,
@@ -104,6 +105,7 @@ export {
   type Stage,
   stagesToFreeTo,
   stagesToMoveTo,
+  stageToBegin,
 } from './stage.ts';
 export {
   type KnownStanding,

@@ -41,6 +41,25 @@ export interface Stage {
   readonly moves?: readonly Move[];
 }
 
+/**
+ * The stage at which work on a request begins: the one that its row of the routing table names, as long as people can be
+ * there; else the first in which requests arrive.
+ */
+export const stageToBegin = <At extends Pick<Stage, 'key' | 'phase' | 'retired'> & { readonly role?: string | null }>(
+  stages: readonly At[],
+  wanted?: string,
+): At | undefined =>
+  stages.find((stage) => stage.key === wanted && mayBegin(stage)) ??
+  stages.find((stage) => stage.phase === 'arrived' && mayBegin(stage));
+
+/** Whether work can begin at a stage: it waits for nobody, and is not over. */
+export const mayBegin = ({
+  phase,
+  role,
+  retired,
+}: Pick<Stage, 'phase' | 'retired'> & { readonly role?: string | null }): boolean =>
+  !role && !retired && phase !== 'finished';
+
 export const priorities = ['low', 'normal', 'high'] as const;
 export type Priority = (typeof priorities)[number];
 

@@ -164,8 +164,9 @@ export type RequestChange =
   | { readonly kind: 'proposed'; readonly form: string; readonly proposal?: string }
   | { readonly kind: 'proposal-ended'; readonly form: string }
   | { readonly kind: 'proposal-refused'; readonly form: string; readonly reason: string }
-  /** Whoever did it hears of it from now on, or no longer. */
-  | { readonly kind: 'followed' | 'unfollowed' }
+  /** Whoever did it hears of it from now on, or no longer. `who`: those whom the routing table has follow it, by id. */
+  | { readonly kind: 'followed'; readonly who?: readonly string[] }
+  | { readonly kind: 'unfollowed' }
   /** Whoever said that they asked has confirmed their address: it is theirs; people by id. */
   | { readonly kind: 'claimed'; readonly of: string }
   /** The links by which somebody follows it were ended, or ended and sent anew; people by id. */
@@ -335,8 +336,11 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
     case 'proposal-ended':
       return said('history:proposalEnded', { form: change.form });
     case 'followed':
+      return change.who
+        ? said('history:followsByTable', { names: change.who.map((id) => names.person(id)) })
+        : said('history:follows');
     case 'unfollowed':
-      return said(change.kind === 'followed' ? 'history:follows' : 'history:followsNoMore');
+      return said('history:followsNoMore');
     case 'baseline':
       return '';
     case 'told':

@@ -20,7 +20,7 @@ import {
 } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import { type Box, Layout, Search } from './regions.ts';
-import type { RoutingTable } from './table.ts';
+import { hitsOf, leftBy, OUTCOMES, type OutcomeName, type RoutingTable } from './table.ts';
 
 /** What a column is about, and the values it would have in a worked example. */
 export interface WorkedCase {
@@ -44,6 +44,12 @@ export interface TableAnalysis {
    * cells leave nothing.
    */
   readonly neverWin: readonly { readonly row: string; readonly because: readonly string[] }[];
+  /** What rows never say though they decide otherwise, where each thing is said for itself. */
+  readonly neverSay: readonly {
+    readonly row: string;
+    readonly names: readonly OutcomeName[];
+    readonly because: readonly string[];
+  }[];
   readonly overlaps: readonly RowOverlap[];
   /** Cases that no row takes, so that the last row decides. */
   readonly uncovered: readonly WorkedCase[];
@@ -51,6 +57,8 @@ export interface TableAnalysis {
   readonly notLooked: readonly string[];
   /** Rows that were not held against those above them for what both take. */
   readonly notCompared: readonly string[];
+  /** Rows whose cells need more than their own column’s value: what they take can’t be told here. */
+  readonly unsure: readonly string[];
   /** Whether every case was followed; otherwise only what was found is said. */
   readonly complete: boolean;
 }
@@ -71,10 +79,14 @@ interface Row {
   readonly cells: readonly ValueSet[];
   /** Whether the row takes all of its cells’ values, or only some that can’t be told here. */
   readonly exact: boolean;
+  /** What it says. */
+  readonly says: readonly OutcomeName[];
+  /** Whether it says something that no row before it can say instead. */
+  readonly collects: boolean;
 }
 
 /**
- * Analyses a table with “first row wins”: rows that never win, rows that overlap, and cases left to
+ * Analyses a table: rows that never win, rows that overlap, and cases left to
  * the last row.
  */
 export function analyseTable(
@@ -87,7 +99,7 @@ export function analyseTable(
   const rows = table.rows.map((row) => rowOf(table, row, byId, columns, scope));
   const boxes = new Boxes(columns, rows);
   const whole = new Budget(budgets.table);
-  const { neverWin, notLooked } = rowsThatNeverWin(rows, boxes, whole, budgets.row);
+  const { neverWin, neverSay, notLooked } = rowsThatNeverWin(rows, boxes, whole, budgets.row);
   const uncovered: WorkedCase[] = [];
   const looked = new Search(boxes.layout, whole.part(budgets.row)).through(
     boxes.everything,
@@ -99,25 +111,27 @@ export function analyseTable(
     },
   );
   return {
-    neverWin,
+    ...{ neverWin, neverSay },
     ...overlapsOf(rows, boxes, columns, new Budget(budgets.pairs)),
     uncovered,
     notLooked,
+    unsure: rows.flatMap(({ id, exact }) => (exact ? [] : [id])),
     complete: notLooked.length === 0 && looked,
   };
 }
 
 /**
- * Rows that earlier rows leave nothing to: of a row nothing is left where those that surely hold
- * take all of it.
+ * Rows that earlier rows leave nothing to: of a row nothing is left where those that surely hold and say the same take all
+ * of it.
  */
 function rowsThatNeverWin(
   rows: readonly Row[],
   boxes: Boxes,
   whole: Budget,
   each: number,
-): Pick<TableAnalysis, 'neverWin' | 'notLooked'> {
+): Pick<TableAnalysis, 'neverWin' | 'neverSay' | 'notLooked'> {
   const neverWin: { row: string; because: readonly string[] }[] = [];
+  const neverSay: { row: string; names: readonly OutcomeName[]; because: readonly string[] }[] = [];
   const notLooked: string[] = [];
   for (const [index, row] of rows.entries()) {
     const box = boxes.rows[index];
@@ -127,22 +141,51 @@ function rowsThatNeverWin(
     }
     const earlier = rows.flatMap((other, at) => {
       const taken = boxes.rows[at];
-      return at < index && other.exact && taken && boxes.layout.meet(taken, box) ? [{ id: other.id, taken }] : [];
+      return at < index && other.exact && taken && boxes.layout.meet(taken, box) ? [{ other, taken }] : [];
     });
-    let canWin = false;
-    const looked = new Search(boxes.layout, whole.part(each)).through(
-      box,
-      earlier.map(({ taken }) => taken),
-      () => {
-        canWin = true;
-        return 'enough';
+    const taken = alikeIn(row.says, (name) => earlier.filter(({ other }) => other.says.includes(name))).map(
+      ({ names, before }) => {
+        let isLeft = false;
+        const looked = new Search(boxes.layout, whole.part(each)).through(
+          box,
+          before.map((one) => one.taken),
+          () => {
+            isLeft = true;
+            return 'enough';
+          },
+        );
+        return {
+          names,
+          because: before.map(({ other }) => other.id),
+          is: isLeft ? 'left' : looked ? 'taken' : 'unknown',
+        };
       },
     );
-    if (canWin) continue;
-    if (looked) neverWin.push({ row: row.id, because: earlier.map(({ id }) => id) });
-    else notLooked.push(row.id);
+    const never = taken.filter(({ is }) => is === 'taken');
+    const because = [...new Set(never.flatMap((one) => one.because))];
+    if (taken.some(({ is }) => is === 'unknown')) notLooked.push(row.id);
+    else if (taken.length > 0 && never.length === taken.length && !row.collects)
+      neverWin.push({ row: row.id, because });
+    else if (never.length > 0) neverSay.push({ row: row.id, names: never.flatMap(({ names }) => names), because });
   }
-  return { neverWin, notLooked };
+  return { neverWin, neverSay, notLooked };
+}
+
+/** Names for which the same comes before, together. */
+function alikeIn<Before>(
+  names: readonly OutcomeName[],
+  beforeOf: (name: OutcomeName) => readonly Before[],
+): readonly { readonly names: readonly OutcomeName[]; readonly before: readonly Before[] }[] {
+  const alike: { names: OutcomeName[]; before: readonly Before[] }[] = [];
+  for (const name of names) {
+    const before = beforeOf(name);
+    const same = alike.find(
+      (each) => each.before.length === before.length && each.before.every((one, at) => one === before[at]),
+    );
+    if (same) same.names.push(name);
+    else alike.push({ names: [name], before });
+  }
+  return alike;
 }
 
 /**
@@ -185,7 +228,16 @@ function rowOf(
     const before = cells.get(column);
     cells.set(column, before ? both(before, set) : set);
   }
-  return { id: row.id, exact, cells: columns.map((column) => cells.get(column) ?? wholeOf(column.domain)) };
+  const left = leftBy(table, row);
+  const says = OUTCOMES.filter((name) => !left.includes(name));
+  const collects = hitsOf(table) === 'each' && (row.outcome.followers ?? []).length > 0;
+  return {
+    id: row.id,
+    exact,
+    says,
+    collects,
+    cells: columns.map((column) => cells.get(column) ?? wholeOf(column.domain)),
+  };
 }
 
 /** The rows as boxes of bits, and a value for each kind of case. */

@@ -1,4 +1,5 @@
 export { analyseTable, type RowOverlap, type TableAnalysis, type WorkedCase } from './analyse.ts';
+export { allThatMayBe, mayBe, resultsWritten, withResults } from './computed.ts';
 export {
   type DmnGround,
   type DmnInput,
@@ -13,16 +14,32 @@ export {
 export { routingFindings } from './findings.ts';
 export { type KeptRouting, keptRouting, LONGEST_KEPT, routedAgain } from './kept.ts';
 export { type Missed, missedOptions } from './missed.ts';
-export { prepareRouting, type Routed, type Router, type RowReason } from './route.ts';
+export { prepareRouting, type Routed, type Router, type RowReason, type SaidBy, saidThen } from './route.ts';
 export {
   allRows,
+  COMPUTED,
+  type ComputedName,
+  type FollowerPlan,
+  followersIn,
+  formulasIn,
+  formulasOf,
+  HITS,
+  type Hits,
+  handlersIn,
+  hitsOf,
+  leftBy,
   MOST as MOST_IN_TABLE,
+  OUTCOME_WORDS,
+  OUTCOMES,
+  type OutcomeFormulas,
+  type OutcomeName,
   outcomeOfRow,
-  outcomesOf,
-  pathsChosen,
+  outcomesSaying,
   type RoutingColumn,
   type RoutingOutcome,
   type RoutingRow,
+  type RoutingSaid,
   type RoutingTable,
+  type SayingRow,
 } from './table.ts';
 export { prepareWinner } from './winner.ts';

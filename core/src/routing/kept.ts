@@ -1,6 +1,7 @@
 import type { Slots } from '../expression/index.ts';
 import { type Field, profileWith, type RequestFacts, requestSlots, type Values } from '../register/index.ts';
-import type { Routed, Router } from './route.ts';
+import type { Computations } from './computed.ts';
+import type { Routed, Router, SaidBy } from './route.ts';
 
 /** Facts besides fields that a table can read, as far as they are kept. */
 const FACTS = {
@@ -19,6 +20,9 @@ type KeptFacts = Partial<Pick<RequestFacts, (typeof FACTS)[keyof typeof FACTS][n
 export interface KeptRouting {
   /** 1 for the first row; one more than there are rows for the last one. */
   readonly row: number;
+  /** What other rows have said, and what of it was computed; left out where there is nothing. */
+  readonly by?: SaidBy;
+  readonly computed?: Computations;
   /**
    * What the table read; null where that would have been too long to keep. Values can be found in the
    * history then, facts can’t.
@@ -27,12 +31,12 @@ export interface KeptRouting {
   readonly facts: KeptFacts | null;
 }
 
-/** Bytes that are kept of a routing at most, as JSON in UTF-8. */
+/** Bytes that are kept of what a table read at most, with the row, as JSON in UTF-8. */
 export const LONGEST_KEPT = 300;
 
 /** What is kept of a routing: the row, and what the table reads of the request, as far as that is short. */
 export function keptRouting(
-  { row }: Routed,
+  { row, by, computed }: Routed,
   { reads, ofRequester }: Pick<Router, 'reads' | 'ofRequester'>,
   values: Values,
   facts: RequestFacts,
@@ -41,8 +45,13 @@ export function keptRouting(
     Object.hasOwn(FACTS, name) ? FACTS[name as keyof typeof FACTS] : [],
   );
   const { values: profile } = profileWith(facts.profile, new Set(ofRequester));
-  const all: KeptRouting = {
+  const said = {
     row,
+    ...(Object.keys(by).length > 0 ? { by } : {}),
+    ...(Object.keys(computed).length > 0 ? { computed } : {}),
+  };
+  const all: KeptRouting = {
+    ...said,
     values: Object.fromEntries(Object.entries(values).filter(([key]) => reads.includes(key))),
     facts: {
       ...Object.fromEntries(keys.map((key) => [key, facts[key]])),
@@ -50,7 +59,7 @@ export function keptRouting(
     },
   };
   const fits = (kept: KeptRouting): boolean => new TextEncoder().encode(JSON.stringify(kept)).length <= LONGEST_KEPT;
-  return [all, { ...all, values: null }].find(fits) ?? { row, values: null, facts: null };
+  return [all, { ...all, values: null }].find(fits) ?? { ...said, values: null, facts: null };
 }
 
 /**
@@ -69,5 +78,13 @@ export function routedAgain(
   const profile = { ...facts.profile, values: kept.facts ? (kept.facts.profile ?? {}) : facts.profile.values };
   const slots: Slots = requestSlots(fields, kept.values ?? arrived(), { ...facts, ...kept.facts, profile });
   const routed = route(slots);
-  return routed.row === kept.row ? routed : null;
+  return routed.row === kept.row && isAlike(routed.by, kept.by) && isAlike(routed.computed, kept.computed)
+    ? routed
+    : null;
 }
+
+const isAlike = (one: object, other: object = {}): boolean => {
+  const entries = Object.entries(one);
+  const others = new Map<string, unknown>(Object.entries(other));
+  return entries.length === others.size && entries.every(([name, value]) => others.get(name) === value);
+};

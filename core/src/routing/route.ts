@@ -1,25 +1,50 @@
 import { said, type Words } from '@tolvek/words';
-import { type Explanation, explainCell, type Scope, type Slots } from '../expression/index.ts';
-import { readyRows } from './ready.ts';
-import type { RoutingOutcome, RoutingTable } from './table.ts';
+import { type Explanation, explainCell, explainComputed, type Scope, type Slots } from '../expression/index.ts';
+import { type Computations, computedBy, type ReadyFormula, readyFormulas } from './computed.ts';
+import { type ReadyCell, readyRows } from './ready.ts';
+import {
+  allRows,
+  type FollowerPlan,
+  hitsOf,
+  OUTCOME_WORDS,
+  OUTCOMES,
+  type OutcomeName,
+  type RoutingOutcome,
+  type RoutingSaid,
+  type RoutingTable,
+  type SayingRow,
+} from './table.ts';
 
 /** Why one row was taken or passed over. */
 export interface RowReason {
   /** 1 for the first row; the last row, for everything else, has the number after the others. */
   readonly row: number;
   readonly note: Words;
+  /** Whether it holds. */
   readonly won: boolean;
   /**
-   * The cells that decided: all tested cells of the winner, the failing cells of a row passed over.
+   * The cells that decided: all tested cells of a row that holds, the failing cells of a row passed over; then from what
+   * its formulas were computed.
    */
   readonly cells: readonly Explanation[];
+  /** What it said of the request, where each thing is said for itself. */
+  readonly says?: readonly OutcomeName[];
 }
 
+/** Which rows said what, where that is not the same row for all. */
+export type SaidBy = Partial<Readonly<Record<OutcomeName, number>>>;
+
 export interface Routed {
+  /** The first row that holds and says something. */
   readonly row: number;
   readonly rowId: string;
   readonly isOtherwise: boolean;
-  readonly outcome: RoutingOutcome;
+  /** What is said of the request, computed. */
+  readonly outcome: RoutingSaid;
+  /** What other rows have said, by their places. */
+  readonly by: SaidBy;
+  /** What of it was computed. */
+  readonly computed: Computations;
   readonly reasons: readonly RowReason[];
 }
 
@@ -31,37 +56,111 @@ export interface Router {
   readonly ofRequester: readonly string[];
 }
 
+interface Ready {
+  readonly row: SayingRow;
+  readonly note: Words;
+  readonly cells: readonly ReadyCell[];
+  readonly formulas: readonly ReadyFormula[];
+}
+
 /**
- * Compiles a routing table once. The first row whose every cell holds wins; a cell that can't be
- * said (an empty field compared with something) does not hold. A cell that can't be read never
- * holds; findings stop such a table's release.
+ * Compiles a routing table once. The first row whose every cell holds wins; where each thing is said for itself, the first
+ * such row that says it does. A cell that can't be said (an empty field compared with something) does not hold. A cell that
+ * can't be read never holds; findings stop such a table’s release.
  */
 export function prepareRouting(table: RoutingTable, scope: Scope): Router {
-  const rows = readyRows(table, scope);
-  const reads = [...new Set(rows.flat().flatMap((cell) => cell.reads))].sort();
-  const ofRequester = [...new Set(rows.flat().flatMap((cell) => cell.ofRequester))].sort();
+  const cells = readyRows(table, scope);
+  const rows = allRows(table).map(
+    (row, index): Ready => ({
+      ...{ row, note: table.rows[index]?.note ?? said('reasons:everythingElse') },
+      ...{ cells: cells[index] ?? [], formulas: readyFormulas(row, scope) },
+    }),
+  );
+  const isEach = hitsOf(table) === 'each';
+  const asked = rows.flatMap((row) => [...row.cells, ...row.formulas]);
+  const unique = (names: readonly string[]): readonly string[] => [...new Set(names)].sort();
+  // Who follows is asked of every row, and of the last one where no other says it.
+  const lastTold = isEach ? rows.findLastIndex(({ row }) => (row.outcome.followers ?? []).length > 0) : -1;
   const route = (slots: Slots): Routed => {
     const reasons: RowReason[] = [];
-    for (const [index, cells] of rows.entries()) {
-      const row = table.rows[index];
-      if (!row) break;
-      const decided = cells.map((cell) => {
-        const input = cell.column.input(slots, null);
-        return { cell, input, result: cell.holds(slots, input) };
-      });
-      const failing = decided.filter((each) => each.result !== true);
-      const won = failing.length === 0;
-      reasons.push({
-        row: index + 1,
-        note: row.note,
-        won,
-        cells: (won ? decided : failing).map((each) => explainCell(each.cell, each)),
-      });
-      if (won) return { row: index + 1, rowId: row.id, isOtherwise: false, outcome: row.outcome, reasons };
+    const saying = new Map<OutcomeName, number>();
+    const followers: FollowerPlan[] = [];
+    let first = rows.length;
+    for (const [index, ready] of rows.entries()) {
+      const isLast = index === rows.length - 1;
+      const done = isEach ? saying.size === OUTCOMES.length : first < rows.length;
+      if (done && (index > lastTold || (isLast && followers.length > 0))) break;
+      const { held, decided } = tried(ready, slots);
+      if (!held) {
+        if (!done) reasons.push({ row: index + 1, note: ready.note, won: false, cells: decided });
+        continue;
+      }
+      const says = OUTCOMES.filter((name) => !saying.has(name) && !ready.row.leaves.includes(name));
+      if (first === rows.length && says.length > 0) first = index + 1;
+      for (const name of says) saying.set(name, index + 1);
+      const { followers: more = [] } = ready.row.outcome;
+      const follows = isLast && followers.length > 0 ? [] : more;
+      followers.push(...follows.filter((each) => !followers.some((other) => isSame(each, other))));
+      if ((isLast || done) && says.length === 0 && follows.length === 0) continue;
+      const computed = ready.formulas
+        .filter(({ name }) => says.includes(name))
+        .map(({ name, node }) => explainComputed(node, OUTCOME_WORDS[name], scope, slots));
+      const reason = { row: index + 1, note: ready.note, won: true, cells: [...decided, ...computed] };
+      reasons.push(isEach ? { ...reason, says } : reason);
     }
-    const last = table.rows.length + 1;
-    reasons.push({ row: last, note: said('reasons:everythingElse'), won: true, cells: [] });
-    return { row: last, rowId: 'otherwise', isOtherwise: true, outcome: table.otherwise, reasons };
+    const computed: Computations = Object.assign(
+      {},
+      ...[...saying].flatMap(([name, row]) =>
+        (rows[row - 1]?.formulas ?? [])
+          .filter((formula) => formula.name === name)
+          .map((formula) => computedBy(formula, slots)),
+      ),
+    );
+    const by: SaidBy = Object.fromEntries([...saying].filter(([, row]) => row !== first));
+    const plain = joined(rows, first, by);
+    return {
+      ...{ row: first, rowId: rows[first - 1]?.row.id ?? 'otherwise', isOtherwise: first === rows.length },
+      outcome: { ...plain, ...computed, ...(followers.length > 0 ? { followers } : {}) },
+      ...{ by, computed, reasons },
+    };
   };
-  return Object.assign(route, { reads, ofRequester });
+  return Object.assign(route, {
+    reads: unique(asked.flatMap(({ reads }) => reads)),
+    ofRequester: unique(asked.flatMap(({ ofRequester }) => ofRequester)),
+  });
+}
+
+/** Whether a row holds, and the cells by which it does or does not. */
+function tried({ cells }: Ready, slots: Slots): { readonly held: boolean; readonly decided: readonly Explanation[] } {
+  const all = cells.map((cell) => {
+    const input = cell.column.input(slots, null);
+    return { cell, input, result: cell.holds(slots, input) };
+  });
+  const failing = all.filter((each) => each.result !== true);
+  const held = failing.length === 0;
+  return { held, decided: (held ? all : failing).map((each) => explainCell(each.cell, each)) };
+}
+
+const isSame = (one: FollowerPlan, other: FollowerPlan): boolean => JSON.stringify(one) === JSON.stringify(other);
+
+/** What rows say together, without what is computed. */
+function joined(rows: readonly { readonly row: SayingRow }[], first: number, by: SaidBy): RoutingSaid {
+  const outcomeAt = (row: number): RoutingOutcome | undefined => rows[row - 1]?.row.outcome;
+  const base = outcomeAt(first) ?? outcomeAt(rows.length);
+  if (!base) throw new Error('A table without a last row.');
+  const { formulas: _, followers: __, ...said } = base;
+  const others = Object.entries(by).map(([name, row]) => {
+    const outcome = outcomeAt(row);
+    return outcome ? { [name]: outcome[name as OutcomeName] } : {};
+  });
+  return Object.assign({}, said, ...others);
+}
+
+/** What a request was said by a table, from the rows and what was computed then. Who follows was found at that time. */
+export function saidThen(
+  table: RoutingTable,
+  { row, by = {}, computed = {} }: { readonly row: number; readonly by?: SaidBy; readonly computed?: Computations },
+): RoutingSaid {
+  const rows = allRows(table).map((each) => ({ row: each }));
+  return { ...joined(rows, row, by), ...computed };
 }

@@ -1,8 +1,14 @@
+import { type Said, said } from '@tolvek/words';
 import type { HandlerRule } from '../assignment/index.ts';
 import { MOST_WORKING_DAYS } from '../deadline/index.ts';
+import type { Holder } from '../people/index.ts';
 import type { Priority } from '../register/index.ts';
 
-export interface RoutingOutcome {
+/** Who follows what a row takes: a group, a person, or whoever an answer names. */
+export type FollowerPlan = Holder | { readonly field: string };
+
+/** What a table says of a request. */
+export interface RoutingSaid {
   /** Key of the team's group. */
   readonly team: string;
   readonly priority: Priority;
@@ -12,6 +18,30 @@ export interface RoutingOutcome {
   readonly path: string | null;
   /** How its handler is found; the team takes it when nothing is said. */
   readonly handler?: HandlerRule | undefined;
+  /** The key of the stage at which work on it begins; the first of the register when nothing is said. */
+  readonly stage?: string | undefined;
+  /** Who follows it from its arrival. */
+  readonly followers?: readonly FollowerPlan[] | undefined;
+}
+
+/** What a row says one way or leaves to later rows. Followers are no such thing: no row stands in the way of another’s. */
+export const OUTCOMES = ['team', 'priority', 'workingDays', 'path', 'handler', 'stage'] as const;
+export type OutcomeName = (typeof OUTCOMES)[number];
+
+/** What rows say, as it is called. */
+export const OUTCOME_WORDS = Object.fromEntries(
+  OUTCOMES.map((name) => [name, said(`reasons:outcome.${name}`)]),
+) as Readonly<Record<OutcomeName, Said>>;
+
+/** What of it can be computed for each request. */
+export const COMPUTED = ['team', 'priority', 'workingDays', 'path', 'stage'] as const;
+export type ComputedName = (typeof COMPUTED)[number];
+/** By what it is computed, in FEEL. */
+export type OutcomeFormulas = Partial<Readonly<Record<ComputedName, string>>>;
+
+export interface RoutingOutcome extends RoutingSaid {
+  /** Where one says nothing of a request, what stands beside it counts. */
+  readonly formulas?: OutcomeFormulas | undefined;
 }
 
 export interface RoutingColumn {
@@ -28,12 +58,25 @@ export interface RoutingRow {
   /** Unary tests by column id; a missing or empty cell takes anything. */
   readonly cells: Readonly<Record<string, string>>;
   readonly outcome: RoutingOutcome;
+  /** What it leaves to later rows, in a table where each thing is said for itself. */
+  readonly leaves?: readonly OutcomeName[] | undefined;
 }
 
 /**
- * A decision table with hit policy “first” (DMN 1.5, 8.2.10) and a last row for everything else.
+ * How the rows of a table go together: the first that holds says everything, each thing is said by the first row that holds
+ * and says it, or only one row may hold.
+ */
+export const HITS = ['first', 'each', 'only'] as const;
+export type Hits = (typeof HITS)[number];
+
+/**
+ * A decision table with a last row for everything else: of hit policy FIRST, or UNIQUE where only one may hold (DMN 1.5,
+ * 8.2.10). Where each thing is said for itself, it is as many such tables as there are things, side by side, and followers
+ * are collected from every row that holds (COLLECT).
  */
 export interface RoutingTable {
+  /** “first” when nothing is said. */
+  readonly hits?: Hits | undefined;
   readonly columns: readonly RoutingColumn[];
   readonly rows: readonly RoutingRow[];
   readonly otherwise: RoutingOutcome;
@@ -45,20 +88,49 @@ export const MOST = { rows: 1_000, columns: 40, signs: 200 } as const;
 /** Whether so many working days can be promised. */
 export const isPromise = (days: number): boolean => Number.isInteger(days) && days >= 0 && days <= MOST_WORKING_DAYS;
 
-type Rows = Pick<RoutingTable, 'rows' | 'otherwise'>;
+type Rows = Pick<RoutingTable, 'rows' | 'otherwise' | 'hits'>;
 
-/** All rows of a table by id with what they decide; the last is called `otherwise`. */
-export const allRows = ({ rows, otherwise }: Rows): readonly Pick<RoutingRow, 'id' | 'outcome'>[] => [
-  ...rows,
-  { id: 'otherwise', outcome: otherwise },
+export const hitsOf = ({ hits = 'first' }: Pick<RoutingTable, 'hits'>): Hits => hits;
+
+/** What a row leaves to later ones. */
+export const leftBy = (table: Pick<RoutingTable, 'hits'>, { leaves = [] }: Pick<RoutingRow, 'leaves'>) =>
+  hitsOf(table) === 'each' ? leaves : [];
+
+/** A row of a table, the last one among them: what it says, and what it leaves to later rows. */
+export interface SayingRow {
+  readonly id: string;
+  readonly outcome: RoutingOutcome;
+  readonly leaves: readonly OutcomeName[];
+}
+
+/** All rows of a table; the last is called `otherwise`. */
+export const allRows = (table: Rows): readonly SayingRow[] => [
+  ...table.rows.map((row) => ({ id: row.id, outcome: row.outcome, leaves: leftBy(table, row) })),
+  { id: 'otherwise', outcome: table.otherwise, leaves: [] },
 ];
 
-/** The outcomes of all rows, the last included. */
-export const outcomesOf = (table: Rows): readonly RoutingOutcome[] => allRows(table).map(({ outcome }) => outcome);
+/** The outcomes of the rows that say something, the last included. */
+export const outcomesSaying = (table: Rows, name: OutcomeName): readonly RoutingOutcome[] =>
+  allRows(table).flatMap(({ outcome, leaves }) => (leaves.includes(name) ? [] : [outcome]));
 
-/** What a row comes to, by its place: 1 for the first, one more than there are rows for the last one. */
-export const outcomeOfRow = (table: Rows, row: number): RoutingOutcome | undefined => outcomesOf(table)[row - 1];
+/** How rows find handlers. */
+export const handlersIn = (table: Rows): readonly HandlerRule[] =>
+  outcomesSaying(table, 'handler').flatMap(({ handler }) => handler ?? []);
 
-/** The ids of the paths that rows of a table choose. */
-export const pathsChosen = (table: Rows): ReadonlySet<string> =>
-  new Set(outcomesOf(table).flatMap(({ path }) => path ?? []));
+/** Who follows by any row. */
+export const followersIn = (table: Rows): readonly FollowerPlan[] =>
+  allRows(table).flatMap(({ outcome }) => outcome.followers ?? []);
+
+/** The formulas of a row by what they compute, as far as the row says it. */
+export const formulasOf = ({ outcome, leaves }: SayingRow): readonly (readonly [ComputedName, string])[] =>
+  COMPUTED.flatMap((name) => {
+    const text = outcome.formulas?.[name];
+    return text === undefined || leaves.includes(name) ? [] : [[name, text] as const];
+  });
+
+/** Every formula of a table. */
+export const formulasIn = (table: Rows): readonly string[] =>
+  allRows(table).flatMap((row) => formulasOf(row).map(([, text]) => text));
+
+/** What a row comes to by itself, by its place: 1 for the first, one more than there are rows for the last one. */
+export const outcomeOfRow = (table: Rows, row: number): RoutingOutcome | undefined => allRows(table)[row - 1]?.outcome;

@@ -23,7 +23,9 @@ import { approvalRounds, approvalSteps, seats } from './tables.ts';
 export const followApprovals: Follower = (work, request, change) => {
   switch (change.kind) {
     case 'arrived':
-      return change.taken?.approval ? begin(work, request, change.taken.approval) : undefined;
+      return change.taken?.approval
+        ? begin(work, request, change.taken.approval, change.taken.routed?.outcome.stage)
+        : undefined;
     case 'decided':
       return goOn(work, request);
     case 'freed':

@@ -1,12 +1,16 @@
 import { chooseHandler, type HandlerRule } from '@tolvek/core/assignment';
 import { own } from '@tolvek/core/own';
 import type { Happening } from '@tolvek/core/request';
+import { type FollowerPlan, handlersIn, saidThen } from '@tolvek/core/routing';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { recordNow } from '../people/queries.ts';
+import { membersOf, personById, recordNow, viewerOf } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
 import { by, type Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
 import { changeRequest, type Follower } from '../request/change.ts';
+import { putFollower } from '../request/followers.ts';
+import { openRequest } from '../request/open.ts';
 import { requestById, type ShownRow, whoseIs } from '../request/queries.ts';
 import { candidatesFor, lastHandlerOf, namedBy } from './candidates.ts';
 import { handlerTurns } from './tables.ts';
@@ -21,6 +25,7 @@ const begins = (change: Happening): boolean =>
  * was made its handler by hand stays.
  */
 export const followAssignment: Follower = (work, request, change) => {
+  if (change.kind === 'arrived' && begins(change)) haveFollow(work, request, change.taken?.routed?.outcome.followers);
   const { team, handlerId, phase } = request;
   if (!begins(change) || team === null || handlerId !== null || phase === 'finished') return undefined;
   if (stageOf(registerById(work.tx, request.registerId), request.stage).role === 'deciding') return undefined;
@@ -28,13 +33,36 @@ export const followAssignment: Follower = (work, request, change) => {
   return rule && assignBy(work, { ...request, team }, rule);
 };
 
+/** Has those follow a request whom the routing table names: people who are here and may read it, but for whoever asked. */
+function haveFollow(work: Work, request: ShownRow, plans: readonly FollowerPlan[] = []): void {
+  const { tx, now } = work;
+  const found = plans.flatMap((plan): readonly string[] => {
+    if ('group' in plan) return membersOf(tx, plan.group).map(({ id }) => id);
+    const named = 'person' in plan ? plan.person : personIn(tx, request, plan.field);
+    return named !== null && personById(tx, named)?.active ? [named] : [];
+  });
+  const whose = whoseIs(request);
+  const reads = (id: string): boolean => {
+    const viewer = whose.includes(id) ? null : viewerOf(tx, id);
+    return viewer !== null && openRequest(tx, request, viewer, 'letter').relation.isDesk;
+  };
+  const who = [...new Set(found)].filter((id) => reads(id) && putFollower(tx, request.id, id, now));
+  if (who.length > 0) changeRequest(by(work, null), request, { kind: 'followed', who });
+}
+
+/** Whom a field of a request names, by id; null for nobody. */
+function personIn(db: Reader, request: ShownRow, field: string): string | null {
+  const value = own(request.values, field);
+  return typeof value === 'string' ? (recordNow(db, value)?.id ?? null) : null;
+}
+
 /** The rule of the row that a request went by, as long as it is with the team of that row. */
 function ruleFor({ tx }: Work, request: ShownRow, change: Happening): HandlerRule | undefined {
-  const { rows, otherwise } = releaseById(tx, request.releaseId).release.design.routing;
-  if (!rows.some(({ outcome }) => outcome.handler) && !otherwise.handler) return undefined;
-  const row = change.kind === 'arrived' ? change.taken?.routed?.row : requestById(tx, request.id)?.routed?.row;
-  if (row === undefined) return undefined;
-  const outcome = rows[row - 1]?.outcome ?? otherwise;
+  const { routing } = releaseById(tx, request.releaseId).release.design;
+  if (handlersIn(routing).length === 0) return undefined;
+  const routed = change.kind === 'arrived' ? change.taken?.routed : requestById(tx, request.id)?.routed;
+  if (!routed) return undefined;
+  const outcome = 'outcome' in routed ? routed.outcome : saidThen(routing, routed);
   return outcome.team === request.team ? outcome.handler : undefined;
 }
 
@@ -42,10 +70,7 @@ function assignBy(work: Work, request: ShownRow & { readonly team: string }, rul
   const { tx, now } = work;
   const { team } = request;
   const last = rule.ways.some((way) => way.by === 'last') ? lastHandlerOf(tx, request) : null;
-  const named = (field: string): string | null => {
-    const value = own(request.values, field);
-    return typeof value === 'string' ? (recordNow(tx, value)?.id ?? null) : null;
-  };
+  const named = (field: string): string | null => personIn(tx, request, field);
   const calendar = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);
   const candidates = candidatesFor(tx, { team, besides: namedBy(rule, last, named), calendar, now });
   const chosen = chooseHandler(rule, { candidates, whose: whoseIs(request), last, named });

@@ -11,7 +11,7 @@ import {
   type WorkingCalendar,
 } from '@tolvek/core/deadline';
 import type { Field } from '@tolvek/core/register';
-import { outcomeOfRow } from '@tolvek/core/routing';
+import { saidThen } from '@tolvek/core/routing';
 import { and, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { planningOf, releaseById } from '../form/queries.ts';
@@ -59,8 +59,8 @@ function readOf(
     slots: () => slotsOfRequest(db, request, registerById(db, request.registerId), fields),
     workingDays: () => {
       const { routing } = releaseById(db, request.releaseId).release.design;
-      const row = requestById(db, request.id)?.routed?.row;
-      return row === undefined ? null : (outcomeOfRow(routing, row)?.workingDays ?? null);
+      const routed = requestById(db, request.id)?.routed;
+      return routed ? saidThen(routing, routed).workingDays : null;
     },
   };
 }

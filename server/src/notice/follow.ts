@@ -139,6 +139,17 @@ const NEWS: ReadonlySet<string> = new Set<News['kind']>([
 
 /** Tells those who follow a request what happened, but for who did it and who is told of it already. */
 function tellFollowers(work: Telling, request: ShownRow, change: Happening): void {
+  if (change.kind === 'followed' && change.who) {
+    // Who is of its team hears of it as such.
+    const team = isDeciding(work, request) ? [] : membersOf(work.tx, request.team ?? '').map(({ id }) => id);
+    tellNews(
+      work,
+      request,
+      change.who.filter((id) => !team.includes(id)),
+      change,
+    );
+    return;
+  }
   if (!NEWS.has(change.kind)) return;
   tellNews(work, request, followersOf(work.tx, request.id), change, commentOf(change)?.text);
 }

@@ -1,4 +1,5 @@
 import { type RanRule, REGISTER, type RegisterContent } from '@tolvek/core/form';
+import { stageToBegin } from '@tolvek/core/register';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { designStates, designs } from '../design/tables.ts';
@@ -148,11 +149,10 @@ export function stageWithRole(register: RegisterRow, role: 'deciding' | 'refused
  */
 export const holdsThings = ({ holds }: Pick<RegisterRow, 'holds'>): boolean => holds === 'things';
 
-export function firstStage(register: RegisterRow) {
+/** The stage at which work begins: the one its row of the routing table `wanted`, else where requests arrive. */
+export function firstStage(register: RegisterRow, wanted?: string) {
   // Things have no stage to arrive in: they are in use at once.
-  const stage =
-    register.stages.find((each) => each.phase === 'arrived' && !each.role && !each.retired) ??
-    register.stages.find((each) => each.role === 'done');
+  const stage = stageToBegin(register.stages, wanted) ?? register.stages.find((each) => each.role === 'done');
   if (!stage) throw new Error(`Register “${register.name}” has no stage to arrive in.`);
   return stage;
 }

@@ -69,9 +69,9 @@ interface Incoming {
 const without = (values: Values, keys: readonly string[]): Values =>
   keys.length === 0 ? values : Object.fromEntries(Object.entries(values).filter(([key]) => !keys.includes(key)));
 
-/** The stage at which something arrives: to be decided when a decision is needed, else the first. */
-export const stageAtFirst = (register: RegisterRow, { approval }: Pick<TakenIn, 'approval'>) =>
-  approval ? stageWithRole(register, 'deciding') : firstStage(register);
+/** The stage at which something arrives: to be decided when a decision is needed, else where its work begins. */
+export const stageAtFirst = (register: RegisterRow, { approval, routed }: Pick<TakenIn, 'approval' | 'routed'>) =>
+  approval ? stageWithRole(register, 'deciding') : firstStage(register, routed?.outcome.stage);
 
 const add = adding(requests);
 

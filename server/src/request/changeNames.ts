@@ -12,6 +12,7 @@ export function peopleIn(change: RequestChange | null): readonly string[] {
     return change.gives.flatMap(({ from, to }) => [...personIn(from), ...personIn(to)]);
   if (change?.kind === 'links-ended' || change?.kind === 'link-sent' || change?.kind === 'undelivered')
     return [change.of];
+  if (change?.kind === 'followed') return change.who ?? [];
   if (change?.kind === 'values') return change.why === 'updated' && change.by !== undefined ? [change.by] : [];
   return change?.kind === 'seat' || change?.kind === 'same-person' ? [change.from, change.to] : [];
 }

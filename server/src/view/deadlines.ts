@@ -140,7 +140,7 @@ function whyDue(deadline: Deadline, rule: DeadlineRule, { routed, calendar, name
     !isRouted
       ? said('sheet:dueLength', { length: lengthInWords(rule, names.field) })
       : routed
-        ? said('sheet:dueRow', { row: routed.row, count })
+        ? said('sheet:dueRow', { row: routed.by.workingDays ?? routed.row, count })
         : said('sheet:dueTable', { count }),
     ...(deadline.counted === 'date'
       ? []

@@ -47,7 +47,9 @@ const routedHop = (routed: RoutingTold, isOpen: boolean): Hop => ({
   detail: isOpen ? byRow(routed) : said('hops:byTable'),
 });
 
-function byRow({ row, isOtherwise, note }: RoutingTold): Words {
+function byRow({ row, by, isOtherwise, note }: RoutingTold): Words {
+  const rows = [...new Set([row, ...Object.values(by)])].sort((a, b) => a - b);
+  if (rows.length > 1) return said('hops:byRows', { rows: rows.map(String) });
   if (isOtherwise) return said('hops:byLastRow');
   return note ? said('hops:byRowNote', { row, note }) : said('hops:byRow', { row });
 }

@@ -1,4 +1,4 @@
-import { type RoutingOutcome, type RowReason, routedAgain } from '@tolvek/core/routing';
+import { type RoutingSaid, type RowReason, routedAgain, type SaidBy, saidThen } from '@tolvek/core/routing';
 import type { Words } from '@tolvek/words';
 import { releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -10,10 +10,12 @@ import type { RequestRow } from '../request/queries.ts';
 /** How a request was routed, as pages tell of it. */
 export interface RoutingTold {
   readonly row: number;
+  /** What other rows have said, by their places. */
+  readonly by: SaidBy;
   readonly isOtherwise: boolean;
   /** Why its row is there, in the words of whoever made the table. */
   readonly note: Words;
-  readonly outcome: RoutingOutcome;
+  readonly outcome: RoutingSaid;
   /** Why this row and no other; empty where that can’t be told any more. */
   readonly reasons: readonly RowReason[];
 }
@@ -27,17 +29,16 @@ export function routingOf(
   const { routed } = request;
   if (routed === null) return null;
   // Kept with its reasons, before reasons were made from what the table had read.
-  if ('reasons' in routed) return { ...routed, note: routed.reasons.find((each) => each.won)?.note ?? '' };
-  const { rows, otherwise } = design.routing;
-  const chosen = rows[routed.row - 1];
+  if ('reasons' in routed) return { ...routed, by: {}, note: routed.reasons.find((each) => each.won)?.note ?? '' };
+  const chosen = design.routing.rows[routed.row - 1];
   const facts = factsOfRequest(db, request, register, now);
   const { route } = releaseById(db, request.releaseId);
   const again = routedAgain(route, routed, design.fields, () => arrivedWith(db, request), facts);
   return {
-    row: routed.row,
+    ...{ row: routed.row, by: routed.by ?? {} },
     isOtherwise: chosen === undefined,
     note: chosen ? chosen.note : '',
-    outcome: chosen ? chosen.outcome : otherwise,
+    outcome: saidThen(design.routing, routed),
     reasons: again?.reasons ?? [],
   };
 }

@@ -202,6 +202,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
         note: row.note,
         won: row.won,
         cells: row.cells.map((cell) => open.reading.reason(cell)),
+        ...(row.says ? { says: row.says } : {}),
       })),
     },
     approval: approval

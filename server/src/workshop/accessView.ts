@@ -31,8 +31,8 @@ import {
   type Viewer,
   wordsIn,
 } from '@tolvek/core/people';
-import { type Field, PARTY_RELATIONS, partsOf } from '@tolvek/core/register';
-import { outcomesOf } from '@tolvek/core/routing';
+import { type Field, PARTY_RELATIONS, partsOf, requestScope } from '@tolvek/core/register';
+import { allThatMayBe } from '@tolvek/core/routing';
 import { said, type Words } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import { type FormRow, onShelf } from '../form/queries.ts';
@@ -60,7 +60,7 @@ function workingOn(register: RegisterRow, forms: readonly FormRow[]): readonly s
     register.holds === 'things'
       ? []
       : forms.flatMap(({ draft }) => [
-          ...outcomesOf(draft.routing).map(({ team }) => team),
+          ...allThatMayBe(draft.routing, 'team', () => requestScope(draft.fields)),
           ...holdersPlanned(draft.approval).flatMap((seat) => ('group' in seat ? [seat.group] : [])),
         ]);
   return [...new Set([...register.deskGroups, ...working])];

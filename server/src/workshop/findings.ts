@@ -12,7 +12,8 @@ import {
   type Surroundings,
 } from '@tolvek/core/form';
 import { peopleIn } from '@tolvek/core/people';
-import { outcomesOf } from '@tolvek/core/routing';
+import { requestScope } from '@tolvek/core/register';
+import { allRows, followersIn, formulasIn, handlersIn, mayBe } from '@tolvek/core/routing';
 import { LRUCache } from 'lru-cache';
 import { doorsOf } from '../door/queries.ts';
 import {
@@ -35,6 +36,7 @@ import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { gotByNobody } from './gotByNobody.ts';
 import { wordNames } from './plan.ts';
+import { readByFollowers } from './readByFollowers.ts';
 import { LOOK_THROUGH } from './tasks.ts';
 
 /** What was found in a draft, with what stands for the content it was found in. */
@@ -65,19 +67,20 @@ const askedElsewhere = (db: Reader, formId: string): readonly string[] =>
 
 /** People whom an approval path asks and who are not here any more. */
 const strangersIn = (db: Reader, { approval, routing }: FormDesign): readonly string[] => {
-  const handlers = outcomesOf(routing).flatMap(({ handler }) => handler?.ways ?? []);
+  const handlers = handlersIn(routing).flatMap(({ ways }) => ways);
   const named = [
     ...holdersPlanned(approval).flatMap((seat) => ('person' in seat ? [seat.person] : [])),
     ...handlers.flatMap((way) => (way.by === 'person' ? [way.person] : [])),
+    ...followersIn(routing).flatMap((each) => ('person' in each ? [each.person] : [])),
   ];
   return [...new Set(named)].filter((id) => personById(db, id)?.active !== true);
 };
 
 /** Who is in the groups that an approval path asks, and in the teams of which somebody is made the handler. */
-function membersAsked(db: Reader, { approval, routing }: FormDesign): Surroundings['members'] {
+function membersAsked(db: Reader, { approval, routing, fields }: FormDesign): Surroundings['members'] {
   const groups = [
     ...holdersPlanned(approval).flatMap((seat) => ('group' in seat ? [seat.group] : [])),
-    ...outcomesOf(routing).flatMap(({ handler, team }) => (handler ? [team] : [])),
+    ...allRows(routing).flatMap((row) => (row.outcome.handler ? mayBe(row, 'team', () => requestScope(fields)) : [])),
   ];
   return Object.fromEntries(groups.map((group) => [group, membersOf(db, group).map(({ id }) => id)]));
 }
@@ -177,6 +180,7 @@ function isLight({ fields, rules, routing, approval, editions = [] }: FormDesign
   const written = [
     ...rules.map((rule) => rule.when),
     ...routing.rows.flatMap((row) => Object.values(row.cells)),
+    ...formulasIn(routing),
     ...fields.flatMap((field) => (field.source === 'computed' ? [field.formula] : [])),
     ...editions.map((edition) => edition.when),
     ...allSteps(approval).map(({ when = '' }) => when),
@@ -201,7 +205,8 @@ function amongPeople(db: Reader, formId: string, design: FormDesign, found: read
   const form = formById(db, formId);
   const isSaid = ({ at }: Finding): boolean =>
     found.some(({ at: there, message }) => there === at && typeof message !== 'string' && SAYS_NOBODY.has(message.say));
-  return form ? gotByNobody(db, form, design).filter((each) => !isSaid(each)) : [];
+  if (!form) return [];
+  return [...gotByNobody(db, form, design).filter((each) => !isSaid(each)), ...readByFollowers(db, form, design)];
 }
 
 const SAYS_NOBODY: ReadonlySet<string> = new Set(['findings:editionNever', 'findings:editionNobody']);

@@ -1,5 +1,5 @@
 import { type ApprovalPath, pathName } from '@tolvek/core/approval';
-import { outcomesOf } from '@tolvek/core/routing';
+import { allRows, mayBe } from '@tolvek/core/routing';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
@@ -145,7 +145,9 @@ function AskedAgain({ path: { id, again = [] } }: { path: ApprovalPath }) {
 function ChosenBy({ path: { id } }: { path: ApprovalPath }) {
   const { editing, form } = useBinder();
   const { draft, change } = editing;
-  const chosen = outcomesOf(draft.routing).flatMap(({ path }, at) => (path === id ? [String(at + 1)] : []));
+  const chosen = allRows(draft.routing).flatMap((row, at) =>
+    mayBe(row, 'path', () => editing.proof.scope).includes(id) ? [String(at + 1)] : [],
+  );
   return (
     <p className="mt-1 text-[13px] text-soft">
       {chosen.length === 0 ? (

@@ -10,8 +10,8 @@ import { InOutPage } from './InOutPage.tsx';
 import { LanguagesPage } from './languages/LanguagesPage.tsx';
 import { MailingsPage } from './mailings/MailingsPage.tsx';
 import { QuestionsPage } from './QuestionsPage.tsx';
-import { RoutingPage } from './RoutingPage.tsx';
 import { RulesPage } from './RulesPage.tsx';
+import { RoutingPage } from './routing/RoutingPage.tsx';
 import { TimePage } from './TimePage.tsx';
 
 /** A page of the binder: it takes no props, and asks `useBinder` for what it shows. */

@@ -9,7 +9,8 @@ import {
   withStepsOf,
 } from '@tolvek/core/approval';
 import { type FormDesign, freshKey } from '@tolvek/core/form';
-import { pathsChosen } from '@tolvek/core/routing';
+import { requestScope } from '@tolvek/core/register';
+import { allThatMayBe } from '@tolvek/core/routing';
 import { movedById } from './edits.ts';
 import { HOUR } from './hours.ts';
 
@@ -88,7 +89,7 @@ export const askAgain = (design: FormDesign, id: string, fields: readonly string
 
 /** Without a path that no row chooses; the last one stays. */
 export const removePath = (design: FormDesign, id: string): FormDesign =>
-  design.approval.paths.length < 2 || pathsChosen(design.routing).has(id)
+  design.approval.paths.length < 2 || allThatMayBe(design.routing, 'path', () => requestScope(design.fields)).has(id)
     ? design
     : withPaths(design, (paths) => paths.filter((path) => path.id !== id));
 

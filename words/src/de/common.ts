@@ -49,6 +49,8 @@ export const common: Same<typeof english> = {
   emailDesk: 'E-Mail an {{desk}} schreiben',
   sentences: '{{sentences, sentences}}',
   rowUsed: 'Zeile {{row}}: gilt.',
+  rowSets: 'Zeile {{row}}: gilt für {{what, and}}.',
+  rowMatched: 'Zeile {{row}}: passt.',
   rowPassed: 'Zeile {{row}}: passt nicht.',
   clockForward: '{{length, length}} vor',
   close: 'Schließen',

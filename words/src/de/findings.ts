@@ -26,6 +26,12 @@ export const findings: Same<typeof english> = {
     'Im Team dieser Zeile ist niemand, also könnte niemand die Bearbeitung übernehmen. Nehmen Sie Personen in das Team auf.',
   handlerMayLack:
     'Eine Antwort oder eine frühere Anfrage nennt vielleicht niemanden, und dann bearbeitet sie niemand. Fügen Sie einen weiteren Weg hinzu.',
+  followerLostGroup: 'Diese Zeile lässt eine Gruppe Anfragen folgen, die es nicht gibt. Wählen Sie eine andere Gruppe.',
+  followerGone: 'Diese Zeile lässt eine Person Anfragen folgen, die nicht mehr da ist. Wählen Sie jemand anders.',
+  followerReadsNothing:
+    'Niemand von „{{who}}“ kann diese Anfragen lesen, also würden sie von keiner erfahren. Nennen Sie sie im Zugriffsplan als Lesende, oder entfernen Sie sie.',
+  followerLostField:
+    'Diese Zeile lässt die Person Anfragen folgen, die ein Feld nennt, und das Feld ist keines für eine Person. Wählen Sie ein anderes Feld.',
   rowLostPath: 'Diese Zeile nennt einen Genehmigungsweg, den es nicht gibt. Wählen Sie einen anderen.',
   pathAllConditional:
     'Jeder Schritt des Genehmigungswegs „{{path}}“ wird nur manchmal gefragt. Wo keiner gefragt wird, entscheidet niemand, und die Arbeit beginnt sofort. Fragen Sie einen Schritt immer, oder lassen Sie es so.',

@@ -20,6 +20,7 @@ export const fixes: Same<typeof english> = {
   notAgain: 'Dafür nicht erneut fragen',
   alwaysAsk: 'Diesen Schritt immer fragen',
   removeColumn: 'Spalte entfernen',
+  removeFormula: 'Formel entfernen',
   removeFromText: 'Aus dem Text nehmen',
   removeDifference: 'Diese Abweichung entfernen',
   removeShown: 'Sie aus der Liste entfernen',

@@ -72,6 +72,7 @@ export const history: Same<typeof english> = {
   unshared: 'Nicht mehr geteilt mit {{who}}',
   follows: 'Folgt dieser Anfrage',
   followsNoMore: 'Folgt dieser Anfrage nicht mehr',
+  followsByTable: 'Nach der Zuordnungstabelle folgen dieser Anfrage {{names, and}}',
   withdrawn: 'Von der anfragenden Person zurückgezogen (vorher: {{from}})',
   updated: 'Geändert mit dem Formular „{{form}}“',
   updateAccepted: 'Änderung angenommen, die {{who}} mit dem Formular „{{form}}“ gesendet hat',

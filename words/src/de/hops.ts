@@ -7,6 +7,7 @@ export const hops: Same<typeof english> = {
   at: '{{at, moment}}',
   routed: 'Zugeordnet',
   byRow: 'Zeile {{row}} der Zuordnungstabelle',
+  byRows: 'Zeilen {{rows, and}} der Zuordnungstabelle',
   byRowNote: 'Zeile {{row}} der Zuordnungstabelle: {{note}}',
   byLastRow: 'Die letzte Zeile der Zuordnungstabelle, für alles Übrige',
   byTable: 'Durch die Zuordnungstabelle',

@@ -13,4 +13,17 @@ export const routing: Same<typeof english> = {
     'Zeile {{row}} gilt nie, weil frühere Zeilen zuerst passen: {{rows, and}}. Verschieben Sie sie nach oben, ändern oder löschen Sie sie.',
   lostTeam: '{{row}} gibt Anfragen an ein Team, das es nicht gibt. Wählen Sie ein Team.',
   badDays: '{{row}}: Die Arbeitstage müssen eine ganze Zahl von 0 bis 250 sein. Korrigieren Sie sie.',
+  lostStage: '{{row}} nennt einen Status, den es nicht gibt. Wählen Sie einen Status.',
+  saysNothing: '{{row}} überlässt alles späteren Zeilen. Löschen Sie sie, oder wählen Sie etwas, das sie bestimmt.',
+  neverSays:
+    'Zeile {{row}} bestimmt nie: {{what, and}}. Frühere Zeilen passen zuerst: {{rows, and}}. Verschieben Sie sie nach oben, oder überlassen Sie das späteren Zeilen.',
+  holdsTogether:
+    'Zeile {{row}} passt auf Anfragen, auf die auch frühere Zeilen passen: {{rows, and}}. Nur eine Zeile darf passen. Ändern Sie die Bedingungen.',
+  mayHoldTogether:
+    'Ob nur eine Zeile passt, lässt sich nicht prüfen: Zeilen {{rows}}. Passen mehrere, gilt die erste von ihnen. Prüfen Sie diese Zeilen.',
+  formulaWrong: '{{row}}, Formel für „{{what}}“: {{message}}',
+  formulaNoNumber: '{{row}}: Die Formel für die Arbeitstage muss eine Zahl ergeben. Korrigieren Sie sie.',
+  formulaOpen:
+    '{{row}}, Formel für „{{what}}“: Ihre Ergebnisse müssen ausgeschrieben sein oder aus einem Auswahlfeld kommen. Schreiben Sie: if … then "…" else "…".',
+  formulaLost: '{{row}}, Formel für „{{what}}“: „{{result}}“ gibt es nicht. Korrigieren Sie das Ergebnis.',
 };

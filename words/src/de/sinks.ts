@@ -25,6 +25,7 @@ export const sinks: Same<typeof english> = {
   handler: 'Die Zuordnungstabelle überträgt die Bearbeitung der Person, die „{{it}}“ nennt.',
   step: 'Der Genehmigungsschritt „{{step}}“ wird je nach „{{it}}“ gefragt.',
   routing: 'Die Zuordnungstabelle prüft „{{it}}“.',
+  routingComputed: '{{what}} wird in der Zuordnungstabelle aus „{{it}}“ berechnet.',
   text: 'Ein Text zwischen Fragen zeigt „{{it}}“.',
   due: 'Die Frist „{{deadline}}“ richtet sich nach „{{it}}“.',
   dueWhen: 'Die Frist „{{deadline}}“ gilt abhängig von „{{it}}“.',

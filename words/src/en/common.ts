@@ -45,6 +45,8 @@ export const common = {
   emailDesk: 'Write an email to {{desk}}',
   sentences: '{{sentences, sentences}}',
   rowUsed: 'Row {{row}}: used.',
+  rowSets: 'Row {{row}}: used for {{what, and}}.',
+  rowMatched: 'Row {{row}}: matches.',
   rowPassed: 'Row {{row}}: does not match.',
   clockForward: '{{length, length}} forward',
   close: 'Close',

@@ -19,6 +19,12 @@ export const findings = {
     'This row makes whoever a field names the handler, and it is no field for a person. Choose another field.',
   handlerNobody: 'Nobody is in the team of this row, so nobody could be made the handler. Add people to the team.',
   handlerMayLack: 'An answer or an earlier request may name nobody, and then nobody is the handler. Add another way.',
+  followerLostGroup: 'This row has a group follow requests that does not exist. Choose another group.',
+  followerGone: 'This row has a person follow requests who is no longer here. Choose somebody else.',
+  followerReadsNothing:
+    'Nobody of “{{who}}” can read these requests, so they would hear of none. Name them as readers in the access plan, or remove them.',
+  followerLostField:
+    'This row has whoever a field names follow requests, and it is no field for a person. Choose another field.',
   rowLostPath: 'This row names an approval path that does not exist. Choose another path.',
   pathAllConditional:
     'Every step of the approval path “{{path}}” is asked only sometimes. Where none of them is asked, nobody decides and the work begins at once. Ask one step always, or leave it so.',

@@ -17,6 +17,7 @@ export const fixes = {
   notAgain: 'Do not ask again for it',
   alwaysAsk: 'Ask this step always',
   removeColumn: 'Remove the column',
+  removeFormula: 'Remove the formula',
   removeFromText: 'Remove this from the text',
   removeDifference: 'Remove this difference',
   removeShown: 'Remove them from the list',

@@ -69,6 +69,7 @@ export const history = {
   unshared: 'No longer shared with {{who}}',
   follows: 'Follows this request',
   followsNoMore: 'No longer follows this request',
+  followsByTable: 'By the routing table, this request is followed by {{names, and}}',
   withdrawn: 'Withdrawn by the requester (it was: {{from}})',
   updated: 'Changed with the form “{{form}}”',
   updateAccepted: 'Accepted a change that {{who}} sent with the form “{{form}}”',

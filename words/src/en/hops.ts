@@ -4,6 +4,7 @@ export const hops = {
   at: '{{at, moment}}',
   routed: 'Routed',
   byRow: 'Row {{row}} of the routing table',
+  byRows: 'Rows {{rows, and}} of the routing table',
   byRowNote: 'Row {{row}} of the routing table: {{note}}',
   byLastRow: 'The last row of the routing table, for everything else',
   byTable: 'By the routing table',

@@ -117,6 +117,15 @@ export const reasons = {
   'cellHidden.false': 'You cannot see “{{column}}”. Its cell does not match.',
   'cellHidden.unknown': 'You cannot see “{{column}}”. It is not known yet whether its cell matches.',
   everythingElse: 'All other requests',
+  computed: '{{what}} is computed.',
+  computedFrom: '{{what}} is computed from {{values, and}}.',
+  // What a routing table says of a request.
+  'outcome.team': 'Team',
+  'outcome.priority': 'Priority',
+  'outcome.workingDays': 'Working days',
+  'outcome.path': 'Approval',
+  'outcome.handler': 'Handler',
+  'outcome.stage': 'Stage',
   // What conditions can read besides fields.
   part: '{{part}} of {{whole}}',
   entryOffered: 'the offered entry',

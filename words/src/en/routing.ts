@@ -9,4 +9,17 @@ export const routing = {
     'Row {{row}} is never used, because earlier rows match first: {{rows, and}}. Move it up, change it or delete it.',
   lostTeam: '{{row}} sends requests to a team that does not exist. Choose a team.',
   badDays: '{{row}}: the working days must be a whole number from 0 to 250. Correct them.',
+  lostStage: '{{row}} names a stage that does not exist. Choose a stage.',
+  saysNothing: '{{row}} leaves everything to later rows. Delete it, or choose something that it sets.',
+  neverSays:
+    'Row {{row}} never sets {{what, and}}, because earlier rows match first: {{rows, and}}. Move it up, or leave this to later rows.',
+  holdsTogether:
+    'Row {{row}} matches requests that earlier rows match too: {{rows, and}}. Only one row may match. Change the conditions.',
+  mayHoldTogether:
+    'It cannot be checked whether only one row matches: rows {{rows}}. If several match, the first of them is used. Check these rows.',
+  formulaWrong: '{{row}}, formula for “{{what}}”: {{message}}',
+  formulaNoNumber: '{{row}}: the formula for the working days must give a number. Correct it.',
+  formulaOpen:
+    '{{row}}, formula for “{{what}}”: its results must be written out, or come from a choice field. Write: if … then "…" else "…".',
+  formulaLost: '{{row}}, formula for “{{what}}”: “{{result}}” does not exist. Correct the result.',
 } as const;

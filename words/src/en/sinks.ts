@@ -22,6 +22,7 @@ export const sinks = {
   handler: 'The routing table makes whoever “{{it}}” names the handler.',
   step: 'The approval step “{{step}}” is asked depending on “{{it}}”.',
   routing: 'The routing table tests “{{it}}”.',
+  routingComputed: '{{what}} is computed from “{{it}}” by the routing table.',
   text: 'A text between questions shows “{{it}}”.',
   due: 'The deadline “{{deadline}}” follows “{{it}}”.',
   dueWhen: 'The deadline “{{deadline}}” applies depending on “{{it}}”.',

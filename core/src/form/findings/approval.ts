@@ -11,7 +11,7 @@ import {
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { conditionFindings, conditionOf, type Scope } from '../../expression/index.ts';
 import type { ProfileField } from '../../register/index.ts';
-import { allRows, pathsChosen } from '../../routing/index.ts';
+import { allRows, allThatMayBe } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import { pathsBegun } from '../namedActions.ts';
 import type { Add } from './finding.ts';
@@ -27,11 +27,12 @@ interface Around {
 /** What is wrong or doubtful in how a form is decided: no path may end in nobody. */
 export function approvalFindings(design: FormDesign, around: Around, add: Add): void {
   const { approval, routing } = design;
-  const chosen = pathsChosen(routing);
+  const chosen = allThatMayBe(routing, 'path', () => around.scope);
   const begun = pathsBegun(design);
   const there = new Set(approval.paths.map(({ id }) => id));
-  for (const { id, outcome } of allRows(routing))
-    if (outcome.path !== null && !there.has(outcome.path)) add('error', 'routing', id, said('findings:rowLostPath'));
+  for (const { id, outcome, leaves } of allRows(routing))
+    if (outcome.path !== null && !there.has(outcome.path) && !leaves.includes('path'))
+      add('error', 'routing', id, said('findings:rowLostPath'));
   for (const path of approval.paths) {
     if (path.steps.every((step) => conditionOf(step) !== null))
       add(

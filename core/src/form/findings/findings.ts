@@ -4,7 +4,13 @@ import { fieldsOfDeadlines, formulasIn } from '../../deadline/index.ts';
 import { placeholdersIn } from '../../design/index.ts';
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
-import { missedOptions, outcomesOf, routingFindings } from '../../routing/index.ts';
+import {
+  followersIn,
+  handlersIn,
+  missedOptions,
+  routingFindings,
+  formulasIn as routingFormulas,
+} from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
 import { presetReads } from '../presets.ts';
@@ -85,7 +91,11 @@ export function findingsOf(
     if (unique.fields.length === 0 || unique.fields.some((key) => !design.fields.some((field) => field.key === key)))
       add('error', 'questions', unique.id, said('findings:uniqueMissesField'));
   }
-  for (const problem of routingFindings(design.routing, scope, new Set(groups.keys())))
+  for (const problem of routingFindings(design.routing, scope, {
+    groups: new Set(groups.keys()),
+    paths: new Set(design.approval.paths.map(({ id }) => id)),
+    stages: editions?.stages && new Set(editions.stages.map(({ key }) => key)),
+  }))
     add(problem.severity, 'routing', problem.row, problem.message);
   for (const { column, label, option } of missedOptions(design.routing, scope)) {
     add('caution', 'routing', 'otherwise', said('findings:optionWithoutRow', { option: option.label, label }), {
@@ -94,7 +104,7 @@ export function findingsOf(
       option: option.key,
     });
   }
-  handlerFindings(design, { strangers, members }, add);
+  handlerFindings(design, { scope, groups, strangers, members }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile }, add);
   deadlineFindings(design, { scope, groups, stages: editions?.stages }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
@@ -171,9 +181,9 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
       'notBefore' in field.type && field.type.notBefore ? [field.type.notBefore] : [],
     ),
     ...design.routing.columns.flatMap((column) => namesIn(column.input)),
-    ...outcomesOf(design.routing).flatMap(({ handler }) =>
-      (handler?.ways ?? []).flatMap((way) => (way.by === 'field' ? [way.field] : [])),
-    ),
+    ...handlersIn(design.routing).flatMap(({ ways }) => ways.flatMap((way) => (way.by === 'field' ? [way.field] : []))),
+    ...followersIn(design.routing).flatMap((each) => ('field' in each ? [each.field] : [])),
+    ...routingFormulas(design.routing).flatMap((text) => namesIn(text)),
     ...design.approval.paths.flatMap(({ again = [] }) => again),
     ...allSteps(design.approval).flatMap((step) => [
       ...(step.when === undefined ? [] : namesIn(step.when)),

@@ -3,6 +3,7 @@ import { type ApprovalPath, withAgain, withStepsOf } from '../../approval/index.
 import { parseExpression } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
+import type { ComputedName, RoutingOutcome } from '../../routing/index.ts';
 import type { Action, ActionName, Edition, FormDesign, FormRule } from '../design.ts';
 import { differenceKey } from '../editions/index.ts';
 
@@ -21,6 +22,7 @@ export type Fix =
   | { readonly fix: 'preset-profile'; readonly field: string; readonly profile: string }
   | { readonly fix: 'drop-unique'; readonly unique: string }
   | { readonly fix: 'drop-column'; readonly column: string }
+  | { readonly fix: 'drop-formula'; readonly row: string; readonly of: ComputedName }
   /** A step of the approval that is asked whatever the answers are. */
   | { readonly fix: 'always-asked'; readonly step: string }
   /** An approval path by which a changed field asks nobody again. */
@@ -76,6 +78,8 @@ export function fixInWords(step: Fix): Said {
       return said('fixes:removeUnique');
     case 'drop-column':
       return said('fixes:removeColumn');
+    case 'drop-formula':
+      return said('fixes:removeFormula');
     case 'always-asked':
       return said('fixes:alwaysAsk');
     case 'not-again':
@@ -181,6 +185,8 @@ export function applyFix(design: FormDesign, step: Fix, told: (words: Words) => 
       return { ...design, unique: design.unique.filter((rule) => rule.id !== step.unique) };
     case 'drop-column':
       return withoutColumn(design, step.column);
+    case 'drop-formula':
+      return { ...design, routing: withoutFormula(design.routing, step.row, step.of) };
     case 'always-asked':
       return {
         ...design,
@@ -251,6 +257,19 @@ function withoutColumn(design: FormDesign, column: string): FormDesign {
     return dropped.trim() !== '' && asksNothing ? [] : [{ ...row, cells }];
   });
   return { ...design, routing: { ...routing, columns: routing.columns.filter((each) => each.id !== column), rows } };
+}
+
+/** A table of which a row no longer computes something: what stands beside it counts. */
+function withoutFormula(routing: FormDesign['routing'], row: string, of: ComputedName): FormDesign['routing'] {
+  const plain = ({ formulas = {}, ...outcome }: RoutingOutcome): RoutingOutcome => {
+    const { [of]: _, ...left } = formulas;
+    return Object.keys(left).length > 0 ? { ...outcome, formulas: left } : outcome;
+  };
+  return {
+    ...routing,
+    rows: routing.rows.map((each) => (each.id === row ? { ...each, outcome: plain(each.outcome) } : each)),
+    otherwise: row === 'otherwise' ? plain(routing.otherwise) : routing.otherwise,
+  };
 }
 
 /** What is left of an action of one kind about a field or part. */

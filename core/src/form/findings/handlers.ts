@@ -1,28 +1,45 @@
-import { said } from '@tolvek/words';
-import { allRows } from '../../routing/index.ts';
+import { said, type Words } from '@tolvek/words';
+import type { Scope } from '../../expression/index.ts';
+import { allRows, mayBe } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
+
+interface Around {
+  readonly scope: Scope;
+  readonly groups: ReadonlyMap<string, Words>;
+  readonly strangers: readonly string[];
+  readonly members: Readonly<Record<string, readonly string[]>> | undefined;
+}
+
+const rowsFollowed = (routing: FormDesign['routing']) =>
+  allRows(routing).map(({ id, outcome: { followers = [] } }) => ({ id, followers }));
 
 /** What is wrong or doubtful in how requests find their handlers. */
 export function handlerFindings(
   { routing, fields }: FormDesign,
-  {
-    strangers,
-    members,
-  }: { strangers: readonly string[]; members: Readonly<Record<string, readonly string[]>> | undefined },
+  { scope, groups, strangers, members }: Around,
   add: Add,
 ): void {
-  for (const { id, outcome } of allRows(routing)) {
-    const { handler, team } = outcome;
-    if (!handler) continue;
+  const isPerson = (field: string): boolean => fields.some(({ key, type }) => key === field && type.kind === 'person');
+  for (const { id, followers } of rowsFollowed(routing))
+    for (const each of followers) {
+      if ('group' in each && !groups.has(each.group)) add('error', 'routing', id, said('findings:followerLostGroup'));
+      if ('person' in each && strangers.includes(each.person))
+        add('error', 'routing', id, said('findings:followerGone'));
+      if ('field' in each && !isPerson(each.field)) add('error', 'routing', id, said('findings:followerLostField'));
+    }
+  for (const row of allRows(routing)) {
+    const { id, outcome, leaves } = row;
+    const { handler } = outcome;
+    if (!handler || leaves.includes('handler')) continue;
     const ofTeam = handler.ways.some(({ by }) => by === 'load' || by === 'turn');
     for (const way of handler.ways) {
       if (way.by === 'person' && strangers.includes(way.person))
         add('error', 'routing', id, said('findings:handlerGone'));
-      if (way.by === 'field' && !fields.some(({ key, type }) => key === way.field && type.kind === 'person'))
-        add('error', 'routing', id, said('findings:handlerLostField'));
+      if (way.by === 'field' && !isPerson(way.field)) add('error', 'routing', id, said('findings:handlerLostField'));
     }
-    if (ofTeam && members && (members[team] ?? []).length === 0)
+    const teams = mayBe(row, 'team', () => scope);
+    if (ofTeam && members && teams.some((team) => (members[team] ?? []).length === 0))
       add('caution', 'routing', id, said('findings:handlerNobody'));
     // An answer may name nobody, and somebody may come for the first time.
     if (!ofTeam && !handler.ways.some(({ by }) => by === 'person'))

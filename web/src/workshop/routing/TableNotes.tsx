@@ -1,7 +1,7 @@
 import type { Field } from '@tolvek/core/register';
-import type { RoutingTable } from '@tolvek/core/routing';
+import { OUTCOME_WORDS, type RoutingTable } from '@tolvek/core/routing';
 import { useEffect, useState } from 'react';
-import { say } from '../wire/words.ts';
+import { say } from '../../wire/words.ts';
 import type { NotesTold } from './tableNotes.worker.ts';
 
 const SHOWN = 4;
@@ -18,9 +18,11 @@ export function TableNotes({ table, fields }: { table: RoutingTable; fields: rea
     <section className="mt-6 max-w-[46rem]">
       <h2 className="section-head">{say('workshop:tableNotes')}</h2>
       <ul className="mt-1">
-        {notes.overlaps.slice(0, SHOWN).map(({ first, second, example }) => (
+        {notes.overlaps.slice(0, SHOWN).map(({ first, second, example, names }) => (
           <li key={`${first} ${second}`} className="border-b border-rule py-1.5">
-            {say('workshop:overlap', { first, second, used: first })}
+            {names
+              ? say('workshop:overlapEach', { first, second, what: names.map((name) => OUTCOME_WORDS[name]) })
+              : say('workshop:overlap', { first, second, used: first })}
             <span className="block text-[13px] text-soft">{say('workshop:forExample', { example })}</span>
           </li>
         ))}

@@ -1,27 +1,29 @@
 import { BUDGETS } from '@tolvek/core/budget';
-import { type DmnGround, type DmnRead, dmnOf, type RoutingTable, routingOf } from '@tolvek/core/routing';
+import { type DmnGround, type DmnRead, type DmnTable, dmnOf, type RoutingTable, routingOf } from '@tolvek/core/routing';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { Button } from '../ui/Button.tsx';
-import { DialogFrame } from '../ui/DialogFrame.tsx';
-import { saveFile } from '../ui/saveFile.ts';
-import { say, told } from '../wire/words.ts';
-import { useBinder } from './binder.ts';
-import { FilePick } from './FilePick.tsx';
+import { Button } from '../../ui/Button.tsx';
+import { DialogFrame } from '../../ui/DialogFrame.tsx';
+import { saveFile } from '../../ui/saveFile.ts';
+import { say, told } from '../../wire/words.ts';
+import { useBinder } from '../binder.ts';
+import { FilePick } from '../FilePick.tsx';
 
 /** What a file came to: its tables by name, or why it is none. */
 type Told =
   | { readonly tables: readonly { readonly name: string; readonly read: DmnRead }[] }
   | { readonly why: string };
 
-async function readFile(file: File, ground: Omit<DmnGround, 'handlerIn'>): Promise<Told> {
+async function readFile(file: File, ground: Omit<DmnGround, 'handlerIn' | 'followersIn'>): Promise<Told> {
   if (file.size > BUDGETS.sheet.bytes) return { why: say('workshop:start.tooLarge', { most: BUDGETS.sheet.bytes }) };
   try {
-    const { dmnTablesIn, handlerIn } = await import('./dmnFile.ts');
-    const tables = (await dmnTablesIn(await file.text())).map((dmn) => ({
-      name: dmn.name,
-      read: routingOf(dmn, { ...ground, handlerIn }),
-    }));
+    const { dmnTablesIn, ...inJson } = await import('./dmnFile.ts');
+    const found = await dmnTablesIn(await file.text());
+    const read = (some: readonly DmnTable[]): DmnRead => routingOf(some, { ...ground, ...inJson });
+    const tables = found.map((dmn) => ({ name: dmn.name, read: read([dmn]) }));
+    const together = found.length > 1 ? read(found) : null;
+    // What each say something else can be one table, in which each thing is said for itself.
+    if (together?.ok) tables.unshift({ name: say('workshop:dmnAll'), read: together });
     return tables.length > 0 ? { tables } : { why: say('workshop:dmnNoTable') };
   } catch {
     return { why: say('workshop:dmnUnreadable') };
@@ -37,13 +39,14 @@ export function TableFile({ put }: { put: (table: RoutingTable) => void }) {
   const [at, setAt] = useState(0);
   const save = async (): Promise<void> => {
     const { dmnFileOf } = await import('./dmnFile.ts');
-    const xml = await dmnFileOf(dmnOf(draft.routing, draft.title, proof.scope));
+    const xml = await dmnFileOf(draft.title, dmnOf(draft.routing, draft.title, proof.scope));
     saveFile(`${form.key}.dmn`, 'application/xml', xml);
   };
   const ground = {
     groups: form.groups.filter((group) => group.isTeam),
     fields: draft.fields,
     paths: draft.approval.paths,
+    stages: form.stages,
     otherwise: draft.routing.otherwise,
   };
   const tables = found && 'tables' in found ? found.tables : [];

@@ -8,22 +8,24 @@ import {
   type Scope,
 } from '@tolvek/core/expression';
 import { freshKey } from '@tolvek/core/form';
-import type { RoutingRow, RoutingTable } from '@tolvek/core/routing';
+import { HITS, type Hits, hitsOf, leftBy, type RoutingRow, type RoutingTable } from '@tolvek/core/routing';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
-import { CellEditor } from '../conditions/CellEditor.tsx';
-import { Button } from '../ui/Button.tsx';
-import { say, told } from '../wire/words.ts';
-import { useBinder } from './binder.ts';
-import { FindingLine } from './Findings.tsx';
-import { GroupOnTheSpot } from './groundwork/NewGroup.tsx';
+import { CellEditor } from '../../conditions/CellEditor.tsx';
+import { Button } from '../../ui/Button.tsx';
+import { say, told } from '../../wire/words.ts';
+import { useBinder } from '../binder.ts';
+import { FindingLine } from '../Findings.tsx';
+import { GroupOnTheSpot } from '../groundwork/NewGroup.tsx';
+import { OwnOrUsual } from '../Reaches.tsx';
+import { Tried } from '../Tried.tsx';
 import { HandlerCell } from './HandlerCell.tsx';
 import { handledBy } from './handlers.ts';
 import { ApprovalOf, OutcomeCells } from './OutcomeCells.tsx';
-import { OwnOrUsual } from './Reaches.tsx';
+import { RowDetails } from './RowDetails.tsx';
+import { goingTogether, type RowSaid, rowWith } from './rowEdits.ts';
 import { TableFile } from './TableFile.tsx';
 import { TableNotes } from './TableNotes.tsx';
-import { Tried } from './Tried.tsx';
 
 /**
  * The routing table: the first row whose every cell holds decides; the last row takes everything
@@ -37,6 +39,11 @@ export function RoutingPage() {
   const { scope } = proof;
   const { groups } = form;
   const [tried, setTried] = useState<string | null>(null);
+  /** The row whose details are open. */
+  const [detailed, setDetailed] = useState<string | null>(null);
+  const hits = hitsOf(routing);
+  const last: RowSaid = { outcome: routing.otherwise, leaves: [] };
+  const saidBy = (row: RoutingRow): RowSaid => ({ outcome: row.outcome, leaves: leftBy(routing, row) });
   const put = (edit: (table: RoutingTable) => RoutingTable): void =>
     change((before) => ({ ...before, routing: edit(before.routing) }));
   const editRow = (id: string, row: Partial<RoutingRow>): void =>
@@ -75,6 +82,24 @@ export function RoutingPage() {
   return (
     <>
       <p className="text-soft">{say('workshop:routingIntro')}</p>
+      <p className="mt-2 flex flex-wrap items-baseline gap-2">
+        <label className="font-semibold" htmlFor="hits">
+          {say('workshop:hits')}
+        </label>
+        <select
+          id="hits"
+          className="input w-auto py-1"
+          value={hits}
+          onChange={({ target }) => put((table) => goingTogether(table, target.value as Hits))}
+        >
+          {HITS.map((each) => (
+            <option key={each} value={each}>
+              {say(`workshop:hitsIs.${each}`)}
+            </option>
+          ))}
+        </select>
+        <span className="text-[13px] text-soft">{say(`workshop:hitsMeans.${hits}`)}</span>
+      </p>
       <OwnOrUsual part="routing" draft={draft} change={change} others={form.others} />
       <div className="mt-3 flex gap-2">
         <Button onClick={add}>{say('workshop:addRow')}</Button>
@@ -165,9 +190,10 @@ export function RoutingPage() {
                 ))}
                 <OutcomeCells
                   name={say('workshop:rowNo', { n: index + 1 })}
-                  outcome={row.outcome}
+                  row={saidBy(row)}
                   teams={teams}
                   set={(outcome) => editRow(row.id, { outcome })}
+                  more={() => setDetailed(row.id)}
                 />
                 <td className="pt-2 whitespace-nowrap">
                   {([-1, 1] as const).map((by) => (
@@ -207,15 +233,31 @@ export function RoutingPage() {
                     />
                     <ApprovalOf
                       name={say('workshop:rowNo', { n: index + 1 })}
-                      outcome={row.outcome}
+                      row={saidBy(row)}
                       paths={draft.approval.paths}
                       set={(outcome) => editRow(row.id, { outcome })}
+                      more={() => setDetailed(row.id)}
                     />
-                    <HandlerCell
-                      name={say('workshop:rowHandler', { name: say('workshop:rowNo', { n: index + 1 }) })}
-                      rule={row.outcome.handler}
-                      {...{ people: form.people, fields: draft.fields }}
-                      set={(handler) => editRow(row.id, { outcome: handledBy(row.outcome, handler) })}
+                    {leftBy(routing, row).includes('handler') ? null : (
+                      <HandlerCell
+                        name={say('workshop:rowHandler', { name: say('workshop:rowNo', { n: index + 1 }) })}
+                        rule={row.outcome.handler}
+                        {...{ people: form.people, fields: draft.fields }}
+                        set={(handler) => editRow(row.id, { outcome: handledBy(row.outcome, handler) })}
+                      />
+                    )}
+                    <RowDetails
+                      name={say('workshop:rowNo', { n: index + 1 })}
+                      row={saidBy(row)}
+                      mayLeave={hits === 'each'}
+                      open={detailed === row.id}
+                      setOpen={(open) => setDetailed(open ? row.id : null)}
+                      set={(said) =>
+                        put((table) => ({
+                          ...table,
+                          rows: table.rows.map((each) => (each.id === row.id ? rowWith(each, said) : each)),
+                        }))
+                      }
                     />
                     <button
                       type="button"
@@ -247,9 +289,10 @@ export function RoutingPage() {
               </td>
               <OutcomeCells
                 name={say('workshop:lastRowName')}
-                outcome={routing.otherwise}
+                row={last}
                 teams={teams}
                 set={(otherwise) => put((table) => ({ ...table, otherwise }))}
+                more={() => setDetailed('otherwise')}
               />
               <td />
             </tr>
@@ -259,15 +302,24 @@ export function RoutingPage() {
                 <div className="flex items-baseline justify-end gap-4">
                   <ApprovalOf
                     name={say('workshop:lastRowName')}
-                    outcome={routing.otherwise}
+                    row={last}
                     paths={draft.approval.paths}
                     set={(otherwise) => put((table) => ({ ...table, otherwise }))}
+                    more={() => setDetailed('otherwise')}
                   />
                   <HandlerCell
                     name={say('workshop:rowHandler', { name: say('workshop:lastRowName') })}
                     rule={routing.otherwise.handler}
                     {...{ people: form.people, fields: draft.fields }}
                     set={(handler) => put((table) => ({ ...table, otherwise: handledBy(table.otherwise, handler) }))}
+                  />
+                  <RowDetails
+                    name={say('workshop:lastRowName')}
+                    row={last}
+                    mayLeave={false}
+                    open={detailed === 'otherwise'}
+                    setOpen={(open) => setDetailed(open ? 'otherwise' : null)}
+                    set={({ outcome }) => put((table) => ({ ...table, otherwise: outcome }))}
                   />
                 </div>
                 {findings

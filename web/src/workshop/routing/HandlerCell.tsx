@@ -2,9 +2,9 @@ import type { AnswerOf } from '@tolvek/contract';
 import { HANDLER_WAYS, type HandlerRule, type HandlerWay } from '@tolvek/core/assignment';
 import type { Field } from '@tolvek/core/register';
 import { Popover } from 'radix-ui';
-import { say } from '../wire/words.ts';
+import { say } from '../../wire/words.ts';
+import { MoveButtons } from '../MoveButtons.tsx';
 import { addWay, moveWay, removeWay, setMost, setWay, wayOf } from './handlers.ts';
-import { MoveButtons } from './MoveButtons.tsx';
 
 interface HandlerCellProps {
   readonly name: string;

@@ -1,6 +1,15 @@
 import { type Value, valueInWords } from '@tolvek/core/expression';
 import { type Field, requestScope } from '@tolvek/core/register';
-import { analyseTable, type RoutingTable, type WorkedCase } from '@tolvek/core/routing';
+import {
+  allRows,
+  analyseTable,
+  hitsOf,
+  OUTCOMES,
+  type OutcomeName,
+  type RoutingTable,
+  type SayingRow,
+  type WorkedCase,
+} from '@tolvek/core/routing';
 import { type Said, said, type Words } from '@tolvek/words';
 
 /**
@@ -17,7 +26,13 @@ export interface NotesTold {
    * Pairs of rows, by number, that both take some requests and decide differently, with an example
    * in words.
    */
-  readonly overlaps: readonly { readonly first: number; readonly second: number; readonly example: Words }[];
+  readonly overlaps: readonly {
+    readonly first: number;
+    readonly second: number;
+    readonly example: Words;
+    /** What both set, in a table in which each thing is said for itself. */
+    readonly names?: readonly OutcomeName[];
+  }[];
   /** An example of what is left to the last row; null when nothing is. */
   readonly leftOver: Words | null;
   /** The number of the first row that was not held against those above it; null when all were. */
@@ -30,7 +45,18 @@ function notesOn({ table, fields }: NotesAsked): NotesTold {
   const scope = requestScope(fields);
   const { overlaps, uncovered, notCompared } = analyseTable(table, scope);
   const numberOf = (id: string): number => table.rows.findIndex((row) => row.id === id) + 1;
-  const outcomeOf = (id: string): string => JSON.stringify(table.rows.find((row) => row.id === id)?.outcome);
+  const rows = new Map(allRows(table).map((row) => [row.id, row]));
+  const isEach = hitsOf(table) === 'each';
+  /** What two rows say otherwise. */
+  const otherwise = (first: string, second: string): readonly OutcomeName[] => {
+    const [one, other] = [rows.get(first), rows.get(second)];
+    if (!one || !other) return [];
+    const says = ({ outcome: { formulas, ...outcome } }: SayingRow, name: OutcomeName): string =>
+      JSON.stringify([outcome[name], name === 'handler' ? null : formulas?.[name]]);
+    return OUTCOMES.filter(
+      (name) => !one.leaves.includes(name) && !other.leaves.includes(name) && says(one, name) !== says(other, name),
+    );
+  };
   const cellValue = (column: string, value: Value): Words => {
     const input = table.columns.find((each) => each.label === column)?.input ?? '';
     return valueInWords(value, scope.find(input)?.type ?? null);
@@ -44,8 +70,12 @@ function notesOn({ table, fields }: NotesAsked): NotesTold {
   const [left] = uncovered;
   return {
     overlaps: overlaps
-      .filter(({ first, second }) => outcomeOf(first) !== outcomeOf(second))
-      .map(({ first, second, at }) => ({ first: numberOf(first), second: numberOf(second), example: inWords(at) })),
+      .map(({ first, second, at }) => ({ first, second, at, names: otherwise(first, second) }))
+      .filter(({ names }) => names.length > 0)
+      .map(({ first, second, at, names }) => ({
+        ...{ first: numberOf(first), second: numberOf(second), example: inWords(at) },
+        ...(isEach ? { names } : {}),
+      })),
     leftOver: left ? inWords(left) : null,
     notComparedFrom: notCompared[0] === undefined ? null : numberOf(notCompared[0]),
   };

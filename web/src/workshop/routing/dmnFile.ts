@@ -1,6 +1,6 @@
-import { handlerRule } from '@tolvek/contract';
+import { followerPlans, handlerRule } from '@tolvek/contract';
 import type { HandlerRule } from '@tolvek/core/assignment';
-import { type DmnTable, namesOf } from '@tolvek/core/routing';
+import { type DmnTable, type FollowerPlan, namesOf } from '@tolvek/core/routing';
 import { DmnModdle, type Element } from 'dmn-moddle';
 
 /** Where the elements of DMN 1.5 are named; those of 1.3, which differ in nothing that a table has, are what is read. */
@@ -9,52 +9,63 @@ const DMN_1_3 = 'https://www.omg.org/spec/DMN/20191111/MODEL/';
 /** The same of every version since 1.1, as the value of an attribute. */
 const ANY_VERSION = /(=\s*["'])https?:\/\/www\.omg\.org\/spec\/DMN\/\d{8}\/(?:MODEL\/|dmn\.xsd)(?=["'])/g;
 
-/** A decision table as the XML of a DMN 1.5 file, with the input data it reads. */
-export async function dmnFileOf(table: DmnTable): Promise<string> {
+/** Decision tables as the XML of a DMN 1.5 file, with the input data they read. */
+export async function dmnFileOf(name: string, tables: readonly DmnTable[]): Promise<string> {
   const moddle = new DmnModdle();
   const make = (type: string, more: object): Element => moddle.create(`dmn:${type}`, more);
   const literal = (text: string, typeRef?: string): Element =>
     make('LiteralExpression', { ...(typeRef ? { typeRef } : {}), text });
   const tests = (text: string): Element => make('UnaryTests', { text });
-  const hasNotes = table.rules.some(({ note }) => note !== '');
-  const read = namesOf(table).map((name, at) => ({ name, id: `data_${at + 1}` }));
-  const decisionTable = make('DecisionTable', {
-    ...{ id: 'table', hitPolicy: table.hitPolicy },
-    input: table.inputs.map(({ id, label, text, type }) =>
-      make('InputClause', { id, label, inputExpression: literal(text, type) }),
-    ),
-    output: table.outputs.map(({ name, type, values }, at) =>
-      make('OutputClause', {
-        ...{ id: `output_${at + 1}`, name, typeRef: type },
-        ...(values ? { outputValues: tests(values) } : {}),
-      }),
-    ),
-    ...(hasNotes ? { annotation: [make('RuleAnnotationClause', { name: 'Why' })] } : {}),
-    rule: table.rules.map(({ id, note, inputs, outputs }) =>
-      make('DecisionRule', {
-        id,
-        inputEntry: inputs.map(tests),
-        outputEntry: outputs.map((text) => literal(text)),
-        ...(hasNotes ? { annotationEntry: [make('RuleAnnotation', { text: note })] } : {}),
-      }),
-    ),
-  });
-  const decision = make('Decision', {
-    ...{ id: 'decision', name: table.name },
-    variable: make('InformationItem', { name: table.name }),
-    informationRequirement: read.map(({ id }) =>
-      make('InformationRequirement', {
-        id: `reads_${id}`,
-        requiredInput: make('DMNElementReference', { href: `#${id}` }),
-      }),
-    ),
-    decisionLogic: decisionTable,
+  const read = [...new Set(tables.flatMap(namesOf))].map((each, at) => ({ name: each, id: `data_${at + 1}` }));
+  const tableOf = (table: DmnTable, suffix: string, hasNotes: boolean): Element =>
+    make('DecisionTable', {
+      ...{ id: `table${suffix}`, hitPolicy: table.hitPolicy },
+      input: table.inputs.map(({ id, label, text, type }) =>
+        make('InputClause', { id, label, inputExpression: literal(text, type) }),
+      ),
+      output: table.outputs.map(({ name: called, type, values, otherwise }, at) =>
+        make('OutputClause', {
+          ...{ id: `output${suffix}_${at + 1}`, name: called, typeRef: type },
+          ...(values ? { outputValues: tests(values) } : {}),
+          ...(otherwise ? { defaultOutputEntry: literal(otherwise) } : {}),
+        }),
+      ),
+      ...(hasNotes ? { annotation: [make('RuleAnnotationClause', { name: 'Why' })] } : {}),
+      rule: table.rules.map(({ id, note, inputs, outputs }) =>
+        make('DecisionRule', {
+          id,
+          inputEntry: inputs.map(tests),
+          outputEntry: outputs.map((text) => literal(text)),
+          ...(hasNotes ? { annotationEntry: [make('RuleAnnotation', { text: note })] } : {}),
+        }),
+      ),
+    });
+  const decisions = tables.map((table, at) => {
+    const suffix = tables.length > 1 ? `_${at + 1}` : '';
+    const names = namesOf(table);
+    return make('Decision', {
+      ...{ id: `decision${suffix}`, name: table.name },
+      variable: make('InformationItem', { name: table.name }),
+      informationRequirement: read
+        .filter((each) => names.includes(each.name))
+        .map(({ id }) =>
+          make('InformationRequirement', {
+            id: `reads${suffix}_${id}`,
+            requiredInput: make('DMNElementReference', { href: `#${id}` }),
+          }),
+        ),
+      decisionLogic: tableOf(
+        table,
+        suffix,
+        table.rules.some(({ note }) => note !== ''),
+      ),
+    });
   });
   const definitions = make('Definitions', {
-    ...{ id: 'routing', name: table.name, namespace: 'urn:tolvek:routing' },
+    ...{ id: 'routing', name, namespace: 'urn:tolvek:routing' },
     drgElement: [
-      ...read.map(({ id, name }) => make('InputData', { id, name, variable: make('InformationItem', { name }) })),
-      decision,
+      ...read.map((each) => make('InputData', { ...each, variable: make('InformationItem', { name: each.name }) })),
+      ...decisions,
     ],
   });
   const { xml } = await moddle.toXML(definitions, { format: true });
@@ -111,11 +122,19 @@ const tableIn = (name: string, { hitPolicy = '', input = [], output = [], rule =
   })),
 });
 
-/** How a handler is found, from the JSON that stands for it in a file; null where it is anything else. */
-export function handlerIn(json: string): HandlerRule | null {
+/** What JSON in a file stands for; null where it is anything else. */
+function inJson<What>(json: string, read: (value: unknown) => What | undefined): What | null {
   try {
-    return handlerRule.safeParse(JSON.parse(json)).data ?? null;
+    return read(JSON.parse(json)) ?? null;
   } catch {
     return null;
   }
 }
+
+/** How a handler is found. */
+export const handlerIn = (json: string): HandlerRule | null =>
+  inJson(json, (value) => handlerRule.safeParse(value).data);
+
+/** Who follows. */
+export const followersIn = (json: string): readonly FollowerPlan[] | null =>
+  inJson(json, (value) => followerPlans.safeParse(value).data);

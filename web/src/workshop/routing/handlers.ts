@@ -1,6 +1,6 @@
 import type { HandlerRule, HandlerWay } from '@tolvek/core/assignment';
 import type { RoutingOutcome } from '@tolvek/core/routing';
-import { moved } from './edits.ts';
+import { moved } from '../edits.ts';
 
 type Rule = HandlerRule | undefined;
 

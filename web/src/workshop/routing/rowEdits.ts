@@ -1,0 +1,77 @@
+import {
+  COMPUTED,
+  type ComputedName,
+  type FollowerPlan,
+  type Hits,
+  OUTCOMES,
+  type OutcomeName,
+  type RoutingOutcome,
+  type RoutingTable,
+} from '@tolvek/core/routing';
+
+/** What a row sets, and what it leaves to later ones. */
+export interface RowSaid {
+  readonly outcome: RoutingOutcome;
+  readonly leaves: readonly OutcomeName[];
+}
+
+/** Where something that a row sets comes from: what stands in it, a formula, or a later row. */
+export type How = 'here' | 'formula' | 'later';
+
+export const isComputed = (name: OutcomeName): name is ComputedName => COMPUTED.some((each) => each === name);
+
+export function howSet({ outcome, leaves }: RowSaid, name: OutcomeName): How {
+  if (leaves.includes(name)) return 'later';
+  return isComputed(name) && outcome.formulas?.[name] !== undefined ? 'formula' : 'here';
+}
+
+/** An outcome with a formula for something, or with none of it. */
+export function withFormula(
+  { formulas, ...outcome }: RoutingOutcome,
+  name: ComputedName,
+  text: string | null,
+): RoutingOutcome {
+  const { [name]: _, ...others } = formulas ?? {};
+  const all = text === null ? others : { ...others, [name]: text };
+  return Object.keys(all).length > 0 ? { ...outcome, formulas: all } : outcome;
+}
+
+/** What a formula gives first: what stood in the row. */
+export function firstFormula(outcome: RoutingOutcome, name: ComputedName): string {
+  const value = outcome[name];
+  return value === null || value === undefined ? 'null' : JSON.stringify(value);
+}
+
+/** A row in which something is set otherwise; what stood in it is kept for when a formula gives nothing. */
+export function setHow(row: RowSaid, name: OutcomeName, how: How): RowSaid {
+  const others = row.leaves.filter((each) => each !== name);
+  const leaves = how === 'later' ? OUTCOMES.filter((each) => each === name || others.includes(each)) : others;
+  if (!isComputed(name)) return { ...row, leaves };
+  const text = how === 'formula' ? (row.outcome.formulas?.[name] ?? firstFormula(row.outcome, name)) : null;
+  // What is left to later rows is found again as it was.
+  return { leaves, outcome: how === 'later' ? row.outcome : withFormula(row.outcome, name, text) };
+}
+
+/** An outcome whose work begins at a stage; the first of the register where none is named. */
+export function beginningAt({ stage: _, ...outcome }: RoutingOutcome, stage: string | null): RoutingOutcome {
+  return stage === null ? outcome : { ...outcome, stage };
+}
+
+/** An outcome that some follow. */
+export function followedBy(
+  { followers: _, ...outcome }: RoutingOutcome,
+  followers: readonly FollowerPlan[],
+): RoutingOutcome {
+  return followers.length > 0 ? { ...outcome, followers } : outcome;
+}
+
+/** A table whose rows go together otherwise. */
+export function goingTogether({ hits: _, ...table }: RoutingTable, hits: Hits): RoutingTable {
+  return hits === 'first' ? table : { ...table, hits };
+}
+
+/** A row with what it sets: nothing is said of later rows where nothing is left to them. */
+export const rowWith = <Row extends { readonly leaves?: readonly OutcomeName[] | undefined }>(
+  { leaves: _, ...row }: Row,
+  { outcome, leaves }: RowSaid,
+) => ({ ...row, outcome, ...(leaves.length > 0 ? { leaves } : {}) });
