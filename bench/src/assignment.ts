@@ -20,7 +20,10 @@ const team = Array.from(
     handles: Array.from({ length: OPEN + (n % 5) }, handled),
   }),
 );
-const RULE = { ways: [{ by: 'last' as const }, { by: 'load' as const }], most: OPEN + 3 };
+/** Of those with the skill whoever has the least to do: every third has not. */
+const SKILL = { by: 'skill' as const, skill: 'sampling', least: 3 };
+const RULE = { ways: [{ by: 'last' as const }, SKILL], most: OPEN + 3 };
+const can = (person: string): boolean => Number(person.slice(1)) % 3 !== 0;
 
 /** The same by hand, for this rule alone: whom the last request names, else the least to do, and one word for each other. */
 function byHand(last: string | null, whose: string): { person: string; passed: number } | null {
@@ -31,6 +34,7 @@ function byHand(last: string | null, whose: string): { person: string; passed: n
     if (each.person === whose) passed.push({ person: each.person, why: 'own' });
     else if (!each.isHere) passed.push({ person: each.person, why: 'away' });
     else if (open >= RULE.most) passed.push({ person: each.person, why: 'full' });
+    else if (each.person !== last && !can(each.person)) passed.push({ person: each.person, why: 'unskilled' });
     else {
       let load = 0;
       for (const { priority, phase, isPressing } of each.handles) {
@@ -60,7 +64,7 @@ export async function measureAssignment(): Promise<readonly Figure[]> {
   const took = (): number => {
     const before = performance.now();
     for (const { last, whose } of ASKED)
-      if (!chooseHandler(RULE, { candidates: team, whose: [whose], last, named: () => null }))
+      if (!chooseHandler(RULE, { candidates: team, whose: [whose], last, named: () => null, can }))
         throw new Error('Nobody was chosen.');
     return performance.now() - before;
   };
@@ -70,10 +74,10 @@ export async function measureAssignment(): Promise<readonly Figure[]> {
     return performance.now() - before;
   };
   for (const { last, whose } of ASKED.slice(0, 500)) {
-    const ours = chooseHandler(RULE, { candidates: team, whose: [whose], last, named: () => null });
+    const ours = chooseHandler(RULE, { candidates: team, whose: [whose], last, named: () => null, can });
     if (ours?.person !== byHand(last, whose)?.person) throw new Error('They do not agree.');
   }
-  const name = `${REQUESTS} handlers chosen among ${PEOPLE} with ${OPEN} requests each, ms`;
+  const name = `${REQUESTS} handlers chosen by skill and load among ${PEOPLE} with ${OPEN} requests each, ms`;
   const beside = await interleaved(`${name} beside a loop by hand`, 3, took, hand);
   const rounds = Array.from({ length: ROUNDS }, took);
   return [figure(name, rounds, [1_000], 1), beside];

@@ -10,4 +10,5 @@ export const DESK_AS_LAID: DeskSettings = {
     calendar: 'desk',
   },
   sender: { name: '', address: 'desk@skerrow.example' },
+  skills: { register: 'my-skills', person: 'person', skill: 'skill', level: 'level', checked: 'since' },
 };

@@ -201,6 +201,7 @@ export async function groundCalls(
     endTheirCode: [{ params: { id: yusuf } }],
     groundwork: [{}],
     deskSettings: [{}],
+    skills: [{}],
     changeDesk: [
       { headers: onVersion(version), body: { desk: { ...settings, signature: 'Yours, the desk' }, note: 'Warmer' } },
     ],

@@ -108,6 +108,10 @@ export const handlerRule = exactly<HandlerRule>()(
         z.discriminatedUnion('by', [
           z.strictObject({ by: z.enum(['last', 'load', 'turn']) }),
           z.strictObject({ by: z.literal('field'), field: fieldKey }),
+          z.strictObject({
+            ...{ by: z.literal('skill'), skill: z.string().min(1).max(64), least: z.number().min(0).max(1_000) },
+            months: z.int().min(1).max(600).optional(),
+          }),
           z.strictObject({ by: z.literal('person'), person: z.string().min(1).max(64) }),
         ]),
       )

@@ -65,6 +65,7 @@ export const settingHeads = {
   groundwork: { method: 'GET', path: '/api/groundwork', caller: 'staff', right: 'work' },
   deskSettings: { method: 'GET', path: '/api/groundwork/desk', caller: 'staff', right: 'groundwork' },
   changeDesk: { method: 'PUT', path: '/api/groundwork/desk', caller: 'staff', right: 'groundwork', guard: 'If-Match' },
+  skills: { method: 'GET', path: '/api/groundwork/skills', caller: 'staff', right: 'groundwork' },
   sendTestEmail: { method: 'POST', path: '/api/groundwork/test-emails', caller: 'staff', right: 'groundwork' },
   testEmail: { method: 'GET', path: '/api/groundwork/test-emails/:id', caller: 'staff', right: 'groundwork' },
 } as const satisfies Heads;

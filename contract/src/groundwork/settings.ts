@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
-import { moment, versioned } from '../wire/shapes.ts';
+import { labelled, moment, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { settingHeads } from './heads.ts';
 import { deskSettings, groundLine } from './shapes.ts';
+
+const keyed = z.array(labelled);
 
 /** The desk itself, and how far its groundwork is laid. */
 export const settingRoutes = routesOf(settingHeads, {
@@ -52,6 +54,36 @@ export const settingRoutes = routesOf(settingHeads, {
     says: 'Puts another state of the desk in force, at once.',
     body: z.strictObject({ desk: deskSettings, note: z.string().max(500) }),
     answer: versioned,
+  },
+  skills: {
+    says: 'Who can do what, and where that is or could be kept.',
+    answer: z.object({
+      /** Null where none is named, or it is gone. */
+      source: z.object({ register: z.string(), name: z.string() }).nullable(),
+      /** Registers whose entries name a person and something, with the fields that could stand for each. */
+      registers: z.array(
+        z.object({
+          ...{ key: z.string(), name: z.string() },
+          ...{ person: keyed, skill: keyed, level: keyed, checked: keyed },
+        }),
+      ),
+      skills: keyed,
+      people: z.array(
+        z.object({
+          ...{ id: z.string(), name: z.string(), teams: z.array(z.string()) },
+          /** What the reader may see of it; `number`: of the entry. */
+          held: z.array(
+            z.object({
+              ...{ number: z.string(), skill: z.string(), level: z.number().nullable() },
+              checked: z.string().nullable(),
+            }),
+          ),
+        }),
+      ),
+      /** Whether entries are left out that the reader may not see, or that are too many. */
+      isWhole: z.boolean(),
+      today: z.string(),
+    }),
   },
   sendTestEmail: {
     says: 'Sends an email to oneself, to see whether emails go out.',

@@ -1,5 +1,5 @@
 import { CHOICES, type Hearing, WAYS } from '@tolvek/core/notice';
-import { ACCENT_KEYS, type DeskSettings } from '@tolvek/core/settings';
+import { ACCENT_KEYS, type DeskSettings, type SkillSource } from '@tolvek/core/settings';
 import { z } from 'zod';
 import { language } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
@@ -25,6 +25,11 @@ export const hearing = exactly<Hearing>()(
   }),
 );
 
+const part = z.string().max(64);
+/** Where it is kept who can do what. */
+const skillSource = exactly<SkillSource>()(
+  z.strictObject({ register: part.min(1), person: part.min(1), skill: part.min(1), level: part, checked: part }),
+);
 export const deskSettings = exactly<DeskSettings>()(
   z.strictObject({
     organisation: z.string().trim().max(80),
@@ -40,6 +45,7 @@ export const deskSettings = exactly<DeskSettings>()(
     keeps: z.strictObject({ emails: days, unconfirmed: days }),
     hears: deskHearing,
     hosts: z.array(z.string().max(253)).max(50).readonly().optional(),
+    skills: skillSource.optional(),
   }),
 );
 

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { sharedAudience } from '../people/shapes.ts';
 import { field, vocabulary } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { day, formula, partKey, revealed, withToken } from '../wire/shapes.ts';
+import { day, formula, labelled, partKey, revealed, withToken } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { sharedHeads } from './heads.ts';
 
@@ -32,7 +32,7 @@ const row = z.object({
 });
 const rows = {
   facts: z.array(fact),
-  columns: z.array(z.object({ key: z.string(), label: z.string() })),
+  columns: z.array(labelled),
   rows: z.array(row),
   /** How many there are; `more`: at least so many. */
   total: z.int(),
@@ -78,8 +78,8 @@ export const sharedRoutes = routesOf(sharedHeads, {
       shares: z.array(z.string()),
       /** Keys of the fields that a condition may ask for: they are hidden from nobody of the desk. */
       asks: z.array(z.string()),
-      stages: z.array(z.object({ key: z.string(), label: z.string() })),
-      forms: z.array(z.object({ key: z.string(), label: z.string() })),
+      stages: z.array(labelled),
+      forms: z.array(labelled),
       vocabularies: z.array(vocabulary).readonly(),
       groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
       people: z.array(z.object({ id: z.string(), name: z.string(), portrait: z.string().nullable() })),

@@ -92,6 +92,8 @@ export const keys = z.array(z.string().max(64)).max(100).readonly();
 export const text = z.string().trim().min(1).max(5_000);
 export const numbered = z.strictObject({ number: z.string().max(20) });
 export const withToken = z.strictObject({ token: z.string().max(100) });
+/** Something by its key, and what people read. */
+export const labelled = z.object({ key: z.string(), label: z.string() });
 export const keyed = z.strictObject({ key: z.string().max(64) });
 export const slugged = z.strictObject({ slug: z.string().max(64) });
 /** The letters before numbers. */

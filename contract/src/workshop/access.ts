@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { accessRules, activity, field, requestReaders } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
-import { fieldKey, groupKeys, keyed, numbered, versioned } from '../wire/shapes.ts';
+import { fieldKey, groupKeys, keyed, labelled, numbered, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { accessHeads } from './heads.ts';
 
@@ -122,7 +122,7 @@ export const accessRoutes = routesOf(accessHeads, {
       draft: planRules,
       ...draftTells,
       /** The stages that rules can hang on. */
-      stages: z.array(z.object({ key: z.string(), label: z.string() })),
+      stages: z.array(labelled),
       fields: z.array(field).readonly(),
       /** The same by key, as they stand together where they are asked for, or are not. */
       together: z.array(

@@ -7,7 +7,7 @@ import { group } from '../people/shapes.ts';
 import { accessRules, field, profileField, stage, translations, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
-import { done, fieldValue, keyed, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
+import { done, fieldValue, keyed, labelled, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { calendar } from './calendars.ts';
 import { formHeads } from './heads.ts';
@@ -19,7 +19,7 @@ const knownRegister = exactly<KnownRegister>()(
     key: z.string(),
     name: z.string(),
     fields: z.array(field).readonly(),
-    stages: z.array(z.object({ key: z.string(), label: z.string() })).readonly(),
+    stages: z.array(labelled).readonly(),
     restricted: z.array(z.string()).readonly(),
   }),
 );
@@ -204,6 +204,8 @@ export const formRoutes = routesOf(formHeads, {
           profile: z.record(z.string(), fieldValue),
         }),
       ),
+      /** What people can be able to do; null where the desk does not say where that is kept. */
+      skills: z.array(labelled).nullable(),
       /** The fields of people’s profiles, for conditions. */
       profile: z.array(profileField).readonly(),
       /** The fields of the register: they hold answers, and keep their kinds. */

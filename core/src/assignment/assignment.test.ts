@@ -35,6 +35,7 @@ const candidates: fc.Arbitrary<readonly Candidate[]> = fc.tuple(
 );
 const ways: fc.Arbitrary<HandlerWay> = fc.oneof(
   fc.constantFrom('last' as const, 'load' as const, 'turn' as const).map((by) => ({ by })),
+  fc.record({ by: fc.constant('skill' as const), skill: fc.constantFrom('winch', 'diving'), least: fc.nat(3) }),
   fc.constantFrom('keeper', 'other').map((field) => ({ by: 'field' as const, field })),
   fc.constantFrom(...PEOPLE).map((person) => ({ by: 'person' as const, person })),
 );
@@ -48,8 +49,14 @@ const asking: fc.Arbitrary<Asked> = fc
     whose: fc.subarray([...PEOPLE], { maxLength: 1 }),
     last: fc.option(fc.constantFrom(...PEOPLE)),
     keeper: fc.option(fc.constantFrom(...PEOPLE)),
+    levels: fc.tuple(...PEOPLE.map(() => fc.record({ winch: fc.nat(3), diving: fc.nat(3) }))),
   })
-  .map(({ keeper, ...asked }) => ({ ...asked, named: (field) => (field === 'keeper' ? keeper : null) }));
+  .map(({ keeper, levels, ...asked }) => ({
+    ...asked,
+    named: (field) => (field === 'keeper' ? keeper : null),
+    can: (person, { skill, least }) =>
+      (levels[(PEOPLE as readonly string[]).indexOf(person)]?.[skill === 'winch' ? 'winch' : 'diving'] ?? -1) >= least,
+  }));
 
 /** What somebody has to do, in quarters, counted on fingers. */
 const quarters = (handles: readonly Handled[]): number => {
@@ -66,7 +73,7 @@ const quarters = (handles: readonly Handled[]): number => {
 function meantBy(
   way: HandlerWay,
   { most }: HandlerRule,
-  { candidates: all, whose, last, named }: Asked,
+  { candidates: all, whose, last, named, can }: Asked,
 ): readonly string[] {
   const free = all.filter(
     ({ person, isHere, handles }) =>
@@ -74,14 +81,14 @@ function meantBy(
   );
   if (way.by === 'person') return free.filter(({ person }) => person === way.person).map(({ person }) => person);
   if (way.by === 'field') return free.filter(({ person }) => person === named(way.field)).map(({ person }) => person);
-  const team = free.filter(({ isOfTeam }) => isOfTeam);
+  const team = free.filter(({ isOfTeam, person }) => isOfTeam && (way.by !== 'skill' || can(person, way)));
   if (way.by === 'last') return team.filter(({ person }) => person === last).map(({ person }) => person);
   const best: string[] = [];
   const left = [...team];
   while (left.length > 0) {
     let first = left[0] as Candidate;
     for (const each of left) {
-      const more = way.by === 'load' ? quarters(each.handles) - quarters(first.handles) : 0;
+      const more = way.by !== 'turn' ? quarters(each.handles) - quarters(first.handles) : 0;
       const sooner = (each.lastGiven ?? 0) - (first.lastGiven ?? 0);
       if (more < 0 || (more === 0 && (sooner < 0 || (sooner === 0 && each.person < first.person)))) first = each;
     }
@@ -120,6 +127,7 @@ describe('who handles a request by a rule', () => {
             own: asked.whose.includes(person),
             full: openOf(each.handles) >= (rule.most ?? Number.POSITIVE_INFINITY),
             busier: quarters(each.handles) > quarters((of.get(chosen.person) as Candidate).handles),
+            unskilled: rule.ways.some((way) => way.by === 'skill' && !asked.can(person, way)),
             sooner: each.isOfTeam,
             stranger: !each.isOfTeam,
           };
@@ -129,8 +137,10 @@ describe('who handles a request by a rule', () => {
       { numRuns: 3_000 },
     );
     console.log('handlers chosen', seen, 'passed over', passed);
-    for (const by of ['nobody', 'last', 'field', 'load', 'turn', 'person']) expect(seen[by]).toBeGreaterThan(30);
-    for (const why of ['away', 'own', 'full', 'busier', 'sooner', 'stranger']) expect(passed[why]).toBeGreaterThan(10);
+    for (const by of ['nobody', 'last', 'field', 'skill', 'load', 'turn', 'person'])
+      expect(seen[by]).toBeGreaterThan(30);
+    for (const why of ['away', 'own', 'full', 'unskilled', 'busier', 'sooner', 'stranger'])
+      expect(passed[why]).toBeGreaterThan(10);
   });
 
   it('weighs what stands still little, what presses twice, and what is over nothing', () => {

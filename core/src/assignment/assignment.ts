@@ -1,4 +1,5 @@
 import type { Phase, Priority } from '../register/index.ts';
+import type { SkillAsked } from './skills.ts';
 
 /** One way of finding who handles a request. */
 export type HandlerWay =
@@ -10,10 +11,19 @@ export type HandlerWay =
   | { readonly by: 'load' }
   /** Whoever of the team was given a request longest ago. */
   | { readonly by: 'turn' }
+  /** Of those of the team who can do something, whoever has the least to do. */
+  | (SkillAsked & { readonly by: 'skill' })
   /** One person, of the team or not. */
   | { readonly by: 'person'; readonly person: string };
 
-export const HANDLER_WAYS = ['last', 'field', 'load', 'turn', 'person'] as const satisfies readonly HandlerWay['by'][];
+export const HANDLER_WAYS = [
+  'last',
+  'field',
+  'skill',
+  'load',
+  'turn',
+  'person',
+] as const satisfies readonly HandlerWay['by'][];
 
 /** How a request finds its handler: the first way that finds somebody who is there. */
 export interface HandlerRule {
@@ -45,7 +55,7 @@ export interface Candidate {
 }
 
 /** Why somebody who was thought of does not handle a request. */
-export type PassedOver = 'away' | 'own' | 'full' | 'busier' | 'sooner' | 'stranger';
+export type PassedOver = 'away' | 'own' | 'full' | 'unskilled' | 'busier' | 'sooner' | 'stranger';
 
 /** Who handles a request by a rule, and why nobody else. */
 export interface Chosen {
@@ -65,6 +75,8 @@ export interface Asked {
   readonly last: string | null;
   /** Whom a field names; null for nobody. */
   readonly named: (field: string) => string | null;
+  /** Whether somebody can do what is asked. */
+  readonly can: (person: string, skill: SkillAsked) => boolean;
 }
 
 const BY_PRIORITY: Readonly<Record<Priority, number>> = { high: 3, normal: 2, low: 1 };
@@ -130,7 +142,7 @@ interface Looking {
 
 function byWay(
   way: HandlerWay,
-  { candidates, last, named }: Asked,
+  { candidates, last, named, can }: Asked,
   { fits, known, passed }: Looking,
 ): Candidate | null {
   switch (way.by) {
@@ -148,10 +160,16 @@ function byWay(
       const candidate = known(way.person);
       return fits(candidate) ? candidate : null;
     }
+    case 'skill':
     case 'load':
     case 'turn': {
-      const free = candidates.filter((each) => each.isOfTeam && fits(each));
-      const loads = new Map(free.map((each) => [each.person, way.by === 'load' ? loadOf(each.handles) : 0]));
+      const able = (each: Candidate): boolean => {
+        if (way.by !== 'skill' || can(each.person, way)) return true;
+        passed.set(each.person, 'unskilled');
+        return false;
+      };
+      const free = candidates.filter((each) => each.isOfTeam && fits(each) && able(each));
+      const loads = new Map(free.map((each) => [each.person, way.by === 'turn' ? 0 : loadOf(each.handles)]));
       const [first, ...others] = free.toSorted(
         (a, b) =>
           (loads.get(a.person) ?? 0) - (loads.get(b.person) ?? 0) ||

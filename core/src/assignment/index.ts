@@ -11,3 +11,4 @@ export {
   type PassedOver,
   weightOf,
 } from './assignment.ts';
+export { canDo, isFresh, type SkillAsked, type SkillHeld } from './skills.ts';

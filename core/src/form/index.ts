@@ -65,6 +65,7 @@ export type { Allowance, Finding } from './findings/finding.ts';
 export { findingsOf, namesUsed, type Surroundings } from './findings/findings.ts';
 export { applyFix, type Fix, fixInWords, withoutTarget } from './findings/fix.ts';
 export { flowFindings } from './findings/flow.ts';
+export { type SkillsAround, skillWord } from './findings/handlers.ts';
 export { broughtFindings, type KnownRegister } from './findings/named.ts';
 export { type Reached, reachOf } from './findings/reach.ts';
 export { type Kept, prepareKeeping } from './keep.ts';

@@ -45,6 +45,19 @@ export interface DeskSettings {
   readonly hosts?: readonly string[];
   /** When its staff get emails, and what of that they may choose. */
   readonly hears: DeskHearing;
+  /** Where it is kept who can do what; nowhere when nothing is said. */
+  readonly skills?: SkillSource | undefined;
+}
+
+/** A register in which each entry is a skill of somebody, and its fields, by their keys. */
+export interface SkillSource {
+  readonly register: string;
+  readonly person: string;
+  readonly skill: string;
+  /** Empty where no level is kept. */
+  readonly level: string;
+  /** The day it was checked last; empty where that is not kept. */
+  readonly checked: string;
 }
 
 /** The fewest and the most days that a link may work. */
@@ -101,6 +114,13 @@ const PLACES: Readonly<Record<string, Said>> = {
   'links.resume': said('settings:theLinks.resume'),
   'links.invite': said('settings:theLinks.invite'),
   hosts: said('settings:theHosts'),
+  skills: said('settings:theSkills'),
+  ...Object.fromEntries(
+    (['register', 'person', 'skill', 'level', 'checked'] as const).map((part) => [
+      `skills.${part}`,
+      said(`settings:theSkillsOf.${part}`),
+    ]),
+  ),
   'keeps.emails': said('settings:theKept.emails'),
   'keeps.unconfirmed': said('settings:theKept.unconfirmed'),
   ...Object.fromEntries(
@@ -144,8 +164,10 @@ export const DESK: DesignKind<DeskSettings> = {
   compare: (before, after) => compareContents(before, after, RULES),
   merge: (base, mine, theirs) => mergeContents(base, mine, theirs, RULES),
   findings: found,
-  refersTo: ({ calendar }) =>
-    calendar === '' ? [] : [{ kind: 'calendar', key: calendar, at: said('settings:theCalendar') }],
+  refersTo: ({ calendar, skills }) => [
+    ...(calendar === '' ? [] : [{ kind: 'calendar' as const, key: calendar, at: said('settings:theCalendar') }]),
+    ...(skills ? [{ kind: 'register' as const, key: skills.register, at: said('settings:theSkills') }] : []),
+  ],
 };
 
 /** The key of the one desk there is. */

@@ -9,6 +9,7 @@ export {
   LINK_DAYS,
   type LinkUse,
   NEW_DESK,
+  type SkillSource,
   signatureOf,
   wholeDesk,
 } from './desk.ts';

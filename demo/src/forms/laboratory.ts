@@ -97,7 +97,11 @@ export const laboratory: DemoForm = {
           id: 'long',
           note: 'More than a day at the bench',
           cells: { time: '> 8' },
-          outcome: { team: 'lab', priority: 'normal', workingDays: 15, path: 'path' },
+          outcome: {
+            ...{ team: 'lab', priority: 'normal', workingDays: 15, path: 'path' },
+            // Who has sampled at sea knows what came aboard; else whoever has the least to do.
+            handler: { ways: [{ by: 'skill', skill: 'sampling', least: 3 }, { by: 'load' }] },
+          },
         },
       ],
       otherwise: { team: 'lab', priority: 'normal', workingDays: 8, path: null },

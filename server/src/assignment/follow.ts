@@ -13,6 +13,7 @@ import { putFollower } from '../request/followers.ts';
 import { openRequest } from '../request/open.ts';
 import { requestById, type ShownRow, whoseIs } from '../request/queries.ts';
 import { candidatesFor, lastHandlerOf, namedBy } from './candidates.ts';
+import { abilityOf } from './skills.ts';
 import { handlerTurns } from './tables.ts';
 
 /** By what the work on a request begins: it arrives, or is decided. Rows of a sheet come in silently, and nobody is given them. */
@@ -73,7 +74,12 @@ function assignBy(work: Work, request: ShownRow & { readonly team: string }, rul
   const named = (field: string): string | null => personIn(tx, request, field);
   const calendar = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);
   const candidates = candidatesFor(tx, { team, besides: namedBy(rule, last, named), calendar, now });
-  const chosen = chooseHandler(rule, { candidates, whose: whoseIs(request), last, named });
+  const can = abilityOf(
+    tx,
+    rule.ways.some((way) => way.by === 'skill') ? candidates.map(({ person }) => person) : [],
+    now,
+  );
+  const chosen = chooseHandler(rule, { candidates, whose: whoseIs(request), last, named, can });
   const itself = by(work, null);
   if (!chosen) return changeRequest(itself, request, { kind: 'nobody-handles', team });
   if (!request.trial)

@@ -37,6 +37,7 @@ import {
   setRegisterRights,
 } from './rights.ts';
 import { addProvider, changeProvider, endTheirCode, putPasswords, signInSettings, signInWays } from './signIn.ts';
+import { skillsView } from './skills.ts';
 import { sayWhy, stepBack, stepBackPlan } from './stepBack.ts';
 
 export function groundworkHandlers(house: House): Handlers<typeof groundworkRoutes> {
@@ -107,6 +108,7 @@ export function groundworkHandlers(house: House): Handlers<typeof groundworkRout
     endTheirCode: ({ viewer, params }) => endTheirCode(house, viewer, params.id),
     groundwork: () => groundworkView(db),
     deskSettings: () => deskSettingsView(db),
+    skills: ({ viewer }) => skillsView(db, viewer, clock.now()),
     changeDesk: ({ viewer, body, version }) => putDesk(house, viewer, { ...body, version }),
     sendTestEmail: ({ viewer }) => sendTestEmail(house, viewer),
     testEmail: ({ viewer, params }) => testEmailView(db, viewer, params.id),

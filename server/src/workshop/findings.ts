@@ -10,11 +10,13 @@ import {
   formsLedTo,
   namedBy,
   type Surroundings,
+  skillWord,
 } from '@tolvek/core/form';
 import { peopleIn } from '@tolvek/core/people';
 import { requestScope } from '@tolvek/core/register';
-import { allRows, followersIn, formulasIn, handlersIn, mayBe } from '@tolvek/core/routing';
+import { allRows, allThatMayBe, followersIn, formulasIn, handlersIn, mayBe } from '@tolvek/core/routing';
 import { LRUCache } from 'lru-cache';
+import { abilityOf, skillsToAsk } from '../assignment/skills.ts';
 import { doorsOf } from '../door/queries.ts';
 import {
   allForms,
@@ -27,7 +29,7 @@ import {
 } from '../form/queries.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
-import type { Reader } from '../platform/database.ts';
+import { nowIn, type Reader } from '../platform/database.ts';
 import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../request/references.ts';
@@ -85,12 +87,28 @@ function membersAsked(db: Reader, { approval, routing, fields }: FormDesign): Su
   return Object.fromEntries(groups.map((group) => [group, membersOf(db, group).map(({ id }) => id)]));
 }
 
+/** Who has the skills today that rules of handlers ask for; null where the desk does not say where skills are kept. */
+function skillsAsked(db: Reader, { routing, fields }: FormDesign): Surroundings['skills'] {
+  const asked = handlersIn(routing).flatMap(({ ways }) => ways.filter((way) => way.by === 'skill'));
+  if (asked.length === 0) return undefined;
+  const known = skillsToAsk(db);
+  if (!known) return null;
+  const teams = allThatMayBe(routing, 'team', () => requestScope(fields));
+  const ids = [...new Set([...teams].flatMap((team) => membersOf(db, team).map(({ id }) => id)))];
+  const can = abilityOf(db, ids, nowIn(db));
+  return {
+    known: known.map(({ key }) => key),
+    able: Object.fromEntries(asked.map((way) => [skillWord(way), ids.filter((id) => can(id, way))])),
+  };
+}
+
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {
   return {
     groups: wordNames(db, planOf(db, formId).rules),
     strangers: strangersIn(db, design),
     members: membersAsked(db, design),
+    skills: skillsAsked(db, design),
     plan: planOf(db, formId),
     form: formId,
     outside: doorsOf(db, formId).some((door) => door.kind === 'outside'),
@@ -143,6 +161,7 @@ const contentOf = (
     groups,
     strangers,
     members,
+    skills,
     plan,
     form,
     outside,
@@ -162,6 +181,7 @@ const contentOf = (
     [...groups].sort(),
     strangers ?? [],
     members ?? {},
+    skills ?? null,
     digestOf(plan),
     form,
     outside,

@@ -4,6 +4,7 @@ import { dateAt, wallClockAt, workingWeek } from '@tolvek/core/deadline';
 import { compareDesigns } from '@tolvek/core/form';
 import { calledApart } from '@tolvek/core/people';
 import { fieldKeyOf } from '@tolvek/core/register';
+import { skillsToAsk } from '../assignment/skills.ts';
 import { allCalendars, calendarNames, calendarOf } from '../calendar/queries.ts';
 import { doorsOf } from '../door/queries.ts';
 import { askedFor } from '../files/commands.ts';
@@ -94,6 +95,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
           department: departmentOf(db, person.id),
           profile: profileOf(db, personById(db, person.id)).values,
         })),
+        skills: skillsToAsk(db),
         profile: profileDesignOf(db).fields,
         released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
         stages: register.stages.map((stage) => ({ ...stageView(stage), ...(stage.retired ? { retired: true } : {}) })),

@@ -26,6 +26,11 @@ export const findings: Same<typeof english> = {
     'Im Team dieser Zeile ist niemand, also könnte niemand die Bearbeitung übernehmen. Nehmen Sie Personen in das Team auf.',
   handlerMayLack:
     'Eine Antwort oder eine frühere Anfrage nennt vielleicht niemanden, und dann bearbeitet sie niemand. Fügen Sie einen weiteren Weg hinzu.',
+  handlerNoSkills:
+    'Diese Zeile sucht eine Fähigkeit, und der Desk nennt kein Register der Fähigkeiten. Wählen Sie das Register in den Grundlagen unter „Fähigkeiten“.',
+  handlerLostSkill: 'Diese Zeile sucht eine Fähigkeit, die es nicht gibt. Wählen Sie eine andere.',
+  handlerUnskilled:
+    'Niemand im Team dieser Zeile hat heute die Fähigkeit auf dieser Stufe. Ändern Sie die Stufe, oder fügen Sie einen weiteren Weg hinzu.',
   followerLostGroup: 'Diese Zeile lässt eine Gruppe Anfragen folgen, die es nicht gibt. Wählen Sie eine andere Gruppe.',
   followerGone: 'Diese Zeile lässt eine Person Anfragen folgen, die nicht mehr da ist. Wählen Sie jemand anders.',
   followerReadsNothing:

@@ -19,6 +19,11 @@ export const findings = {
     'This row makes whoever a field names the handler, and it is no field for a person. Choose another field.',
   handlerNobody: 'Nobody is in the team of this row, so nobody could be made the handler. Add people to the team.',
   handlerMayLack: 'An answer or an earlier request may name nobody, and then nobody is the handler. Add another way.',
+  handlerNoSkills:
+    'This row looks for a skill, and the desk names no register of skills. Choose the register in the groundwork, under “Skills”.',
+  handlerLostSkill: 'This row looks for a skill that does not exist. Choose another skill.',
+  handlerUnskilled:
+    'Nobody in the team of this row has the skill at this level today. Change the level, or add another way.',
   followerLostGroup: 'This row has a group follow requests that does not exist. Choose another group.',
   followerGone: 'This row has a person follow requests who is no longer here. Choose somebody else.',
   followerReadsNothing:

@@ -56,6 +56,7 @@ export const history = {
   'handlerBy.last': '{{person}} is the handler, as for the last request of the same person',
   'handlerBy.field': '{{person}} is the handler, as an answer names them',
   'handlerBy.load': '{{person}} is the handler, with the least to do',
+  'handlerBy.skill': '{{person}} is the handler, having the skill and the least to do',
   'handlerBy.turn': '{{person}} is the handler, as it is their turn',
   'handlerBy.person': '{{person}} is the handler, as the routing table says',
   nobodyHandles: 'Nobody of {{team}} could be made the handler. The leads got an email',

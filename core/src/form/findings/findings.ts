@@ -20,7 +20,7 @@ import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
 import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
-import { handlerFindings } from './handlers.ts';
+import { handlerFindings, type SkillsAround } from './handlers.ts';
 import { knownFindings } from './known.ts';
 import { type Named, namedFindings } from './named.ts';
 import { publicNameFindings } from './publicNames.ts';
@@ -47,6 +47,8 @@ export interface Surroundings extends Named, Guarded {
   readonly editions?: Omit<EditionsAround, 'groups'>;
   /** Things are neither routed nor decided: nothing is found in how they would be. */
   readonly holds?: 'requests' | 'things';
+  /** Who can do what rows ask for; null where the desk does not say where that is kept. Nothing is found in it when not said. */
+  readonly skills?: SkillsAround | null | undefined;
 }
 
 /** All that is wrong or doubtful in a draft, errors first. */
@@ -65,6 +67,7 @@ export function findingsOf(
     form,
     profile = [],
     editions,
+    skills,
   }: Surroundings,
 ): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies, profile });
@@ -104,7 +107,7 @@ export function findingsOf(
       option: option.key,
     });
   }
-  handlerFindings(design, { scope, groups, strangers, members }, add);
+  handlerFindings(design, { scope, groups, strangers, members, skills }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile }, add);
   deadlineFindings(design, { scope, groups, stages: editions?.stages }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));

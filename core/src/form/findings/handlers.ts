@@ -1,14 +1,25 @@
 import { said, type Words } from '@tolvek/words';
+import type { SkillAsked } from '../../assignment/index.ts';
 import type { Scope } from '../../expression/index.ts';
 import { allRows, mayBe } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
+
+/** The skills there are, and who has today what rules of handlers ask for, by what they ask for as one word. */
+export interface SkillsAround {
+  readonly known: readonly string[];
+  readonly able: Readonly<Record<string, readonly string[]>>;
+}
+
+/** What is asked for, as one word. */
+export const skillWord = ({ skill, least, months = 0 }: SkillAsked): string => `${skill} ${least} ${months}`;
 
 interface Around {
   readonly scope: Scope;
   readonly groups: ReadonlyMap<string, Words>;
   readonly strangers: readonly string[];
   readonly members: Readonly<Record<string, readonly string[]>> | undefined;
+  readonly skills: SkillsAround | null | undefined;
 }
 
 const rowsFollowed = (routing: FormDesign['routing']) =>
@@ -17,7 +28,7 @@ const rowsFollowed = (routing: FormDesign['routing']) =>
 /** What is wrong or doubtful in how requests find their handlers. */
 export function handlerFindings(
   { routing, fields }: FormDesign,
-  { scope, groups, strangers, members }: Around,
+  { scope, groups, strangers, members, skills }: Around,
   add: Add,
 ): void {
   const isPerson = (field: string): boolean => fields.some(({ key, type }) => key === field && type.kind === 'person');
@@ -32,13 +43,23 @@ export function handlerFindings(
     const { id, outcome, leaves } = row;
     const { handler } = outcome;
     if (!handler || leaves.includes('handler')) continue;
-    const ofTeam = handler.ways.some(({ by }) => by === 'load' || by === 'turn');
+    const ofTeam = handler.ways.some(({ by }) => by === 'load' || by === 'turn' || by === 'skill');
     for (const way of handler.ways) {
       if (way.by === 'person' && strangers.includes(way.person))
         add('error', 'routing', id, said('findings:handlerGone'));
       if (way.by === 'field' && !isPerson(way.field)) add('error', 'routing', id, said('findings:handlerLostField'));
     }
     const teams = mayBe(row, 'team', () => scope);
+    for (const way of handler.ways) {
+      if (way.by !== 'skill' || skills === undefined) continue;
+      if (skills === null) add('caution', 'routing', id, said('findings:handlerNoSkills'));
+      else if (!skills.known.includes(way.skill)) add('error', 'routing', id, said('findings:handlerLostSkill'));
+      else if (
+        members &&
+        teams.every((team) => !members[team]?.some((each) => skills.able[skillWord(way)]?.includes(each)))
+      )
+        add('caution', 'routing', id, said('findings:handlerUnskilled'));
+    }
     if (ofTeam && members && teams.some((team) => (members[team] ?? []).length === 0))
       add('caution', 'routing', id, said('findings:handlerNobody'));
     // An answer may name nobody, and somebody may come for the first time.

@@ -19,6 +19,11 @@ export const groundApi = api.injectEndpoints({
       query: call('changeDesk'),
       invalidatesTags: ['ground', 'me'],
     }),
+    skills: build.query<AnswerOf<'skills'>, Asked<'skills'>>({
+      query: call('skills'),
+      providesTags: ['ground', 'ledger', 'people', 'register'],
+      keepUnusedDataFor: 0,
+    }),
     sendTestEmail: build.mutation<AnswerOf<'sendTestEmail'>, Asked<'sendTestEmail'>>({
       query: call('sendTestEmail'),
       invalidatesTags: ['ground'],

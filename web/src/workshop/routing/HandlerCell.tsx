@@ -4,27 +4,28 @@ import type { Field } from '@tolvek/core/register';
 import { Popover } from 'radix-ui';
 import { say } from '../../wire/words.ts';
 import { MoveButtons } from '../MoveButtons.tsx';
-import { addWay, moveWay, removeWay, setMost, setWay, wayOf } from './handlers.ts';
+import { addWay, moveWay, removeWay, setMost, setWay, wayOf, withMonths } from './handlers.ts';
 
 interface HandlerCellProps {
   readonly name: string;
   readonly rule: HandlerRule | undefined;
   readonly people: AnswerOf<'form'>['people'];
   readonly fields: readonly Field[];
+  readonly skills: AnswerOf<'form'>['skills'];
   readonly set: (rule: HandlerRule | undefined) => void;
 }
 
 /** How a row finds its handler, in words; pressed, the ways it tries, one after the other. */
-export function HandlerCell({ name, rule, people, fields, set }: HandlerCellProps) {
+export function HandlerCell({ name, rule, people, fields, skills, set }: HandlerCellProps) {
   const persons = fields.filter(({ type }) => type.kind === 'person');
   const ways = rule?.ways ?? [];
   const saidBy = (way: HandlerWay): string => {
     if (way.by === 'person') return people.find(({ key }) => key === way.person)?.label ?? say('workshop:personGone');
     if (way.by === 'field') return persons.find(({ key }) => key === way.field)?.label ?? say('workshop:fieldGone');
-    return say(`workshop:handler.${way.by}`);
+    return way.by === 'skill' ? skillInWords(way, skills ?? []) : say(`workshop:handler.${way.by}`);
   };
   const words = ways.length === 0 ? say('workshop:teamTakes') : ways.map(saidBy).join(', ');
-  const offered = HANDLER_WAYS.flatMap((by) => wayOf(by, persons, people) ?? []);
+  const offered = HANDLER_WAYS.flatMap((by) => wayOf(by, persons, people, skills ?? []) ?? []);
   return (
     <Popover.Root>
       <Popover.Trigger aria-label={`${name}: ${words}`} className="max-w-72 flex-none truncate text-left text-[12.5px]">
@@ -65,6 +66,8 @@ export function HandlerCell({ name, rule, people, fields, set }: HandlerCellProp
                       gone={say('workshop:fieldGone')}
                       choose={(field) => set(setWay(rule, place, { by: 'field', field }))}
                     />
+                  ) : way.by === 'skill' ? (
+                    <SkillOf way={way} skills={skills ?? []} set={(to) => set(setWay(rule, place, to))} />
                   ) : (
                     saidBy(way)
                   )}
@@ -125,6 +128,52 @@ export function HandlerCell({ name, rule, people, fields, set }: HandlerCellProp
     </Popover.Root>
   );
 }
+
+type SkillWay = Extract<HandlerWay, { by: 'skill' }>;
+type Skills = readonly { readonly key: string; readonly label: string }[];
+
+/** A skill that is asked for, in words. */
+function skillInWords({ skill: key, least, months }: SkillWay, skills: Skills): string {
+  const skill = skills.find((each) => each.key === key)?.label ?? say('workshop:skillGone');
+  return months === undefined
+    ? say('workshop:skillLeast', { skill, least })
+    : say('workshop:skillChecked', { skill, least, count: months });
+}
+
+/** Which skill, at which level, and how lately it was checked. */
+const SkillOf = ({ way, skills, set }: { way: SkillWay; skills: Skills; set: (way: SkillWay) => void }) => (
+  <span className="flex flex-wrap items-center gap-1.5">
+    <Chosen
+      name={say('workshop:skillAsked')}
+      value={way.skill}
+      offered={skills}
+      gone={say('workshop:skillGone')}
+      choose={(skill) => set({ ...way, skill })}
+    />
+    {say('workshop:atLevel')}
+    <input
+      type="number"
+      min={0}
+      max={1_000}
+      className="input w-16 py-1"
+      aria-label={say('workshop:skillLevel')}
+      value={way.least}
+      onChange={({ target }) => set({ ...way, least: Math.min(1_000, Math.max(0, Number(target.value) || 0)) })}
+    />
+    {say('workshop:orMoreChecked')}
+    <input
+      type="number"
+      min={1}
+      max={600}
+      className="input w-16 py-1"
+      placeholder="—"
+      aria-label={say('workshop:skillMonths')}
+      value={way.months ?? ''}
+      onChange={({ target: { value } }) => set(withMonths(way, value === '' ? null : Number(value)))}
+    />
+    {say('workshop:months')}
+  </span>
+);
 
 interface ChosenProps {
   readonly name: string;

@@ -242,7 +242,7 @@ export function RoutingPage() {
                       <HandlerCell
                         name={say('workshop:rowHandler', { name: say('workshop:rowNo', { n: index + 1 }) })}
                         rule={row.outcome.handler}
-                        {...{ people: form.people, fields: draft.fields }}
+                        {...{ people: form.people, fields: draft.fields, skills: form.skills }}
                         set={(handler) => editRow(row.id, { outcome: handledBy(row.outcome, handler) })}
                       />
                     )}
@@ -310,7 +310,7 @@ export function RoutingPage() {
                   <HandlerCell
                     name={say('workshop:rowHandler', { name: say('workshop:lastRowName') })}
                     rule={routing.otherwise.handler}
-                    {...{ people: form.people, fields: draft.fields }}
+                    {...{ people: form.people, fields: draft.fields, skills: form.skills }}
                     set={(handler) => put((table) => ({ ...table, otherwise: handledBy(table.otherwise, handler) }))}
                   />
                   <RowDetails

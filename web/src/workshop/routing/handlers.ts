@@ -14,10 +14,12 @@ export function wayOf(
   by: HandlerWay['by'],
   fields: readonly { readonly key: string }[],
   people: readonly { readonly key: string }[],
+  skills: readonly { readonly key: string }[] = [],
 ): HandlerWay | null {
-  const [field, person] = [fields[0]?.key, people[0]?.key];
+  const [field, person, skill] = [fields[0]?.key, people[0]?.key, skills[0]?.key];
   if (by === 'field') return field === undefined ? null : { by, field };
   if (by === 'person') return person === undefined ? null : { by, person };
+  if (by === 'skill') return skill === undefined ? null : { by, skill, least: 1 };
   return { by };
 }
 
@@ -50,3 +52,13 @@ export function moveWay(rule: Rule, place: number, by: -1 | 1): Rule {
 /** How many somebody handles at most who is given one more; null: however many. */
 export const setMost = ({ ways }: HandlerRule, most: number | null): HandlerRule =>
   most === null || !Number.isFinite(most) ? { ways } : { ways, most: Math.min(1_000, Math.max(1, Math.round(most))) };
+
+/** A skill that has to have been checked within so many months; null: at any time. */
+export function withMonths(
+  { months: _, ...way }: Extract<HandlerWay, { by: 'skill' }>,
+  months: number | null,
+): Extract<HandlerWay, { by: 'skill' }> {
+  return months === null || !Number.isFinite(months)
+    ? way
+    : { ...way, months: Math.min(600, Math.max(1, Math.round(months))) };
+}
