@@ -557,6 +557,9 @@ async function live(hidden: Hidden): Promise<Heard> {
     ),
     moveStage: each(numbers, (number) => ({ params: { number }, body: { stage: 'in_hand' } })),
     reroute: each(numbers, (number) => ({ params: { number }, body: { team: 'estates', priority: 'high' } })),
+    rerouteMany: [false, true].map((apply) => ({
+      body: { requests: numbers.map((number) => ({ number, version: 1 })), priority: 'low', reason: '', apply },
+    })),
     // What waits for its decision is decided below.
     freeRequest: [{ params: { number: pointing }, body: { stage: 'arrived', reason: 'Stuck.' } }],
     assign: each(numbers, (number) => ({ params: { number }, body: { person: null } })),
@@ -805,6 +808,16 @@ async function live(hidden: Hidden): Promise<Heard> {
     if (['changeFields', 'moveStage', 'assign', 'reroute', 'freeRequest', 'deleteRequest'].includes(route)) {
       const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
       return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
+    }
+    if (route === 'rerouteMany') {
+      const { requests: several, ...more } = body as unknown as { requests: readonly { number: string }[] };
+      const onTheirs = await Promise.all(
+        several.map(async ({ number }) => {
+          const sheet = await caller.call('sheet', { params: { number } });
+          return { number, version: sheet.body?.version ?? 1 };
+        }),
+      );
+      return { ...input, body: { ...more, requests: onTheirs } };
     }
     if (['changeMine', 'changeFollowed', 'withdrawMine', 'withdrawFollowed'].includes(route)) {
       const own = await caller.call(route.endsWith('Mine') ? 'myRequest' : 'follow', params ? { params } : {});

@@ -6,6 +6,7 @@ export const deskHeads = {
   moveStage: { method: 'POST', path: '/api/requests/:number/stage', caller: 'staff', guard: 'If-Match' },
   freeRequest: { method: 'POST', path: '/api/requests/:number/freeing', caller: 'staff', guard: 'If-Match' },
   reroute: { method: 'POST', path: '/api/requests/:number/routing', caller: 'staff', guard: 'If-Match' },
+  rerouteMany: { method: 'POST', path: '/api/routings', caller: 'staff' },
   assign: { method: 'POST', path: '/api/requests/:number/handler', caller: 'staff', guard: 'If-Match' },
   shareTargets: { method: 'GET', path: '/api/requests/:number/share-targets', caller: 'staff' },
   shareRequest: { method: 'POST', path: '/api/requests/:number/shares', caller: 'staff' },

@@ -2,10 +2,22 @@ import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
 import { person } from '../people/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { day, done, moment, numbered, rawAnswers, text, versioned, visibleSubject, withToken } from '../wire/shapes.ts';
+import {
+  day,
+  done,
+  moment,
+  named,
+  numbered,
+  rawAnswers,
+  someone,
+  text,
+  versioned,
+  visibleSubject,
+  withToken,
+} from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { deskHeads } from './heads.ts';
-import { decision } from './shapes.ts';
+import { decision, MOST_AT_ONCE } from './shapes.ts';
 
 const changed = z.strictObject({ changes: rawAnswers });
 /** Why, where they want to say it. */
@@ -156,6 +168,35 @@ export const deskRoutes = routesOf(deskHeads, {
       reason: z.string().max(500).optional(),
     }),
     answer: versioned,
+  },
+  rerouteMany: {
+    says: 'Gives requests to another team or handler, or another priority. Without apply it says what would change.',
+    body: z.strictObject({
+      requests: z
+        .array(z.strictObject({ number: z.string().max(20), version: z.int() }))
+        .min(1)
+        .max(MOST_AT_ONCE),
+      team: z.string().max(64).optional(),
+      priority: z.enum(priorities).optional(),
+      /** Somebody of the team, nobody, or whoever is found by the rule of their row. */
+      handler: z
+        .union([z.strictObject({ person: z.string().max(64).nullable() }), z.strictObject({ by: z.literal('rule') })])
+        .optional(),
+      reason: z.string().max(500),
+      apply: z.boolean(),
+    }),
+    answer: z.object({
+      applied: z.boolean(),
+      /** How many become otherwise in what; `letsGo`: their handler is not of the new team. */
+      changes: z.object({ team: z.int(), priority: z.int(), handler: z.int(), letsGo: z.int() }),
+      /** How many become otherwise at all. */
+      changed: z.int(),
+      /** Those that can’t be changed so, and why. */
+      refused: z.array(z.object({ number: z.string(), why: words })),
+      teams: z.array(named),
+      /** Who could handle all of them: those of their team, where they have one team. */
+      people: z.array(someone),
+    }),
   },
   assign: {
     says: 'Gives a request to a handler, or takes it back.',

@@ -3,13 +3,12 @@ import { z } from 'zod';
 import { language, whoAudience } from '../people/shapes.ts';
 import { profileField, vocabulary } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { day, key, keyed, moment, rawAnswers, versioned } from '../wire/shapes.ts';
+import { day, key, keyed, moment, named, rawAnswers, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { peopleHeads } from './heads.ts';
 import { absence, address, groundLine, personName, role, session } from './shapes.ts';
 
 const kind = z.enum(['staff', 'contact']);
-const named = z.object({ key: z.string(), name: z.string() });
 const withId = z.strictObject({ id: z.string().max(64) });
 
 /** A row of the list of people. */

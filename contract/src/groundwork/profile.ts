@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { knownPerson, profileField, vocabulary } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { moment, versioned } from '../wire/shapes.ts';
+import { moment, named, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { profileHeads } from './heads.ts';
 
@@ -21,7 +21,7 @@ export const profileRoutes = routesOf(profileHeads, {
       uses: z.array(z.object({ field: z.string(), title: z.string(), to: z.string() })),
       people: z.array(knownPerson),
       vocabularies: z.array(vocabulary).readonly(),
-      groups: z.array(z.object({ key: z.string(), name: z.string() })),
+      groups: z.array(named),
       today: z.string(),
       now: z.string(),
       states: z.array(

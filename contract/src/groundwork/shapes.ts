@@ -3,7 +3,7 @@ import { ACCENT_KEYS, type DeskSettings, type SkillSource } from '@tolvek/core/s
 import { z } from 'zod';
 import { language } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { day, moment } from '../wire/shapes.ts';
+import { day, moment, someone } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 const days = z.int().min(0).max(10_000);
@@ -61,7 +61,7 @@ export const absence = z.object({
   from: day,
   /** Null until it is ended. */
   until: day.nullable(),
-  substitute: z.object({ id: z.string(), name: z.string() }).nullable(),
+  substitute: someone.nullable(),
   /** Whether they are away today. */
   now: z.boolean(),
 });

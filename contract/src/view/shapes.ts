@@ -28,7 +28,7 @@ export const hop = z.object({
   detail: words,
 });
 export const ledgerRow = z.object({
-  number: z.string(),
+  ...{ number: z.string(), version: z.int() },
   subject: visibleSubject,
   requester: z.string(),
   form: z.string(),

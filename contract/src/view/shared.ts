@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { sharedAudience } from '../people/shapes.ts';
 import { field, vocabulary } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { day, formula, labelled, partKey, revealed, withToken } from '../wire/shapes.ts';
+import { day, formula, labelled, named, partKey, revealed, withToken } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { sharedHeads } from './heads.ts';
 
@@ -64,7 +64,7 @@ export const sharedRoutes = routesOf(sharedHeads, {
       ),
       forMe: z.array(z.object({ id: z.string(), name: z.string(), register: z.string(), by: z.string(), until: day })),
       /** The registers of which the caller may share requests. */
-      registers: z.array(z.object({ key: z.string(), name: z.string() })),
+      registers: z.array(named),
     }),
   },
   sharable: {

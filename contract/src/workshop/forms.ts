@@ -7,7 +7,17 @@ import { group } from '../people/shapes.ts';
 import { accessRules, field, profileField, stage, translations, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
-import { done, fieldValue, keyed, labelled, moment, prefix, visibleChanges, visibleSubject } from '../wire/shapes.ts';
+import {
+  done,
+  fieldValue,
+  keyed,
+  labelled,
+  moment,
+  named,
+  prefix,
+  visibleChanges,
+  visibleSubject,
+} from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { calendar } from './calendars.ts';
 import { formHeads } from './heads.ts';
@@ -128,9 +138,9 @@ export const formRoutes = routesOf(formHeads, {
     says: 'What a new form can stand on: teams, groups that decide, working calendars.',
     answer: z.object({
       groups: z.array(group),
-      calendars: z.array(z.object({ key: z.string(), name: z.string() })),
+      calendars: z.array(named),
       vocabularies: z.array(vocabulary).readonly(),
-      registers: z.array(z.object({ key: z.string(), name: z.string() })),
+      registers: z.array(named),
       /** The fields of people’s profiles, for conditions. */
       profile: z.array(profileField).readonly(),
     }),
@@ -235,7 +245,7 @@ export const formRoutes = routesOf(formHeads, {
         opened: z.array(z.string()).optional(),
       }),
       /** The calendars that deadlines can count by. */
-      calendars: z.array(z.object({ key: z.string(), name: z.string() })),
+      calendars: z.array(named),
       /** When each of them is open, those among them that are offered no more. */
       hours: z.array(calendar),
       today: z.string(),

@@ -1,7 +1,7 @@
-import { chooseHandler, type HandlerRule } from '@tolvek/core/assignment';
+import { type Chosen, chooseHandler, type HandlerRule } from '@tolvek/core/assignment';
 import { own } from '@tolvek/core/own';
 import type { Happening } from '@tolvek/core/request';
-import { type FollowerPlan, handlersIn, saidThen } from '@tolvek/core/routing';
+import { type FollowerPlan, handlersIn, type Routed, saidThen } from '@tolvek/core/routing';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { membersOf, personById, recordNow, viewerOf } from '../people/queries.ts';
@@ -11,7 +11,7 @@ import { registerById, stageOf } from '../register/queries.ts';
 import { changeRequest, type Follower } from '../request/change.ts';
 import { putFollower } from '../request/followers.ts';
 import { openRequest } from '../request/open.ts';
-import { requestById, type ShownRow, whoseIs } from '../request/queries.ts';
+import { type RequestRow, requestById, type ShownRow, whoseIs } from '../request/queries.ts';
 import { candidatesFor, lastHandlerOf, namedBy } from './candidates.ts';
 import { abilityOf } from './skills.ts';
 import { handlerTurns } from './tables.ts';
@@ -30,9 +30,29 @@ export const followAssignment: Follower = (work, request, change) => {
   const { team, handlerId, phase } = request;
   if (!begins(change) || team === null || handlerId !== null || phase === 'finished') return undefined;
   if (stageOf(registerById(work.tx, request.registerId), request.stage).role === 'deciding') return undefined;
-  const rule = ruleFor(work, request, change);
-  return rule && assignBy(work, { ...request, team }, rule);
+  const routed = change.kind === 'arrived' ? change.taken?.routed : requestById(work.tx, request.id)?.routed;
+  const rule = ruleFor(work.tx, request, routed);
+  if (!rule) return undefined;
+  const chosen = chosenBy(work, { ...request, team }, rule);
+  return chosen
+    ? assignBy(work, request, team, chosen)
+    : changeRequest(by(work, null), request, { kind: 'nobody-handles', team });
 };
+
+/**
+ * Gives a request to whoever is found by the rule of its row now; as it is where that is who handles it already. Null where
+ * nobody is found, its row has no rule, or it is with another team by now.
+ */
+export function giveByRule(work: Work, request: RequestRow): RequestRow | null {
+  const { team } = request;
+  const rule = ruleFor(work.tx, request, request.routed);
+  const chosen = rule && team !== null ? chosenBy(work, { ...request, team }, rule) : null;
+  if (!chosen || team === null) return null;
+  return chosen.person === request.handlerId ? request : assignBy(work, request, team, chosen);
+}
+
+/** Whether a request can be given by the rule of its row. */
+export const hasRule = (db: Reader, request: RequestRow): boolean => ruleFor(db, request, request.routed) !== undefined;
 
 /** Has those follow a request whom the routing table names: people who are here and may read it, but for whoever asked. */
 function haveFollow(work: Work, request: ShownRow, plans: readonly FollowerPlan[] = []): void {
@@ -58,34 +78,37 @@ function personIn(db: Reader, request: ShownRow, field: string): string | null {
 }
 
 /** The rule of the row that a request went by, as long as it is with the team of that row. */
-function ruleFor({ tx }: Work, request: ShownRow, change: Happening): HandlerRule | undefined {
-  const { routing } = releaseById(tx, request.releaseId).release.design;
-  if (handlersIn(routing).length === 0) return undefined;
-  const routed = change.kind === 'arrived' ? change.taken?.routed : requestById(tx, request.id)?.routed;
-  if (!routed) return undefined;
+function ruleFor(
+  db: Reader,
+  request: ShownRow,
+  routed: RequestRow['routed'] | Routed | undefined,
+): HandlerRule | undefined {
+  const { routing } = releaseById(db, request.releaseId).release.design;
+  if (!routed || handlersIn(routing).length === 0) return undefined;
   const outcome = 'outcome' in routed ? routed.outcome : saidThen(routing, routed);
   return outcome.team === request.team ? outcome.handler : undefined;
 }
 
-function assignBy(work: Work, request: ShownRow & { readonly team: string }, rule: HandlerRule): ShownRow {
-  const { tx, now } = work;
+/** Who handles a request by a rule, of those who could now; null for nobody. */
+function chosenBy({ tx, now }: Work, request: ShownRow & { readonly team: string }, rule: HandlerRule): Chosen | null {
   const { team } = request;
   const last = rule.ways.some((way) => way.by === 'last') ? lastHandlerOf(tx, request) : null;
   const named = (field: string): string | null => personIn(tx, request, field);
   const calendar = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);
   const candidates = candidatesFor(tx, { team, besides: namedBy(rule, last, named), calendar, now });
-  const can = abilityOf(
-    tx,
-    rule.ways.some((way) => way.by === 'skill') ? candidates.map(({ person }) => person) : [],
-    now,
-  );
-  const chosen = chooseHandler(rule, { candidates, whose: whoseIs(request), last, named, can });
-  const itself = by(work, null);
-  if (!chosen) return changeRequest(itself, request, { kind: 'nobody-handles', team });
+  const asksSkill = rule.ways.some((way) => way.by === 'skill');
+  const can = abilityOf(tx, asksSkill ? candidates.map(({ person }) => person) : [], now);
+  return chooseHandler(rule, { candidates, whose: whoseIs(request), last, named, can });
+}
+
+function assignBy<Row extends ShownRow>(work: Work, request: Row, team: string, chosen: Chosen): Row {
   if (!request.trial)
-    tx.insert(handlerTurns)
-      .values({ team, personId: chosen.person, at: now })
-      .onConflictDoUpdate({ target: [handlerTurns.team, handlerTurns.personId], set: { at: now } })
+    work.tx
+      .insert(handlerTurns)
+      .values({ team, personId: chosen.person, at: work.now })
+      .onConflictDoUpdate({ target: [handlerTurns.team, handlerTurns.personId], set: { at: work.now } })
       .run();
-  return changeRequest(itself, request, { kind: 'handler', from: null, to: chosen.person, chosen });
+  return changeRequest(by(work, null), request, {
+    ...{ kind: 'handler', from: request.handlerId, to: chosen.person, chosen },
+  });
 }

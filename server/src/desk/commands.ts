@@ -155,33 +155,48 @@ export const teamsFor = (tx: Parameters<typeof membersOf>[0]): readonly { key: s
  * Hands a request over to another team, or gives it another priority. A handler who is not in the new
  * team lets go of it.
  */
-export function reroute(
-  house: House,
-  viewer: Viewer,
-  input: OnVersion & { team: string; priority: Priority; reason?: string | undefined },
-): { version: number } {
+export function reroute(house: House, viewer: Viewer, input: OnVersion & Wanted): { version: number } {
   return write(house, (work) => {
-    const { request, register } = openTo(work.tx, viewer, input.number, 'assign');
-    if (register.holds === 'things' || request.team === null)
-      throw new Problem(409, 'thing', refused('thingHasNoTeam'));
-    if (!teamsFor(work.tx).some((team) => team.key === input.team))
-      throw wrongFields([{ field: 'team', message: said('work:noTeam'), fix: said('work:chooseTeam') }]);
-    let row = request;
-    let version = input.version;
-    const change = (what: Parameters<typeof changeRequest>[2]): void => {
-      row = changeRequest(by(work, viewer.personId), row, what, version);
-      version = row.version;
-    };
-    const reason = input.reason?.trim();
-    const why = reason ? { reason } : {};
-    if (input.priority !== row.priority)
-      change({ kind: 'priority', from: row.priority, to: input.priority, ...(input.team === row.team ? why : {}) });
-    if (input.team !== row.team) {
-      row = handOver(by(work, viewer.personId), row, input.team, { ...why, onVersion: version });
-      version = row.version;
-    }
-    return { version };
+    const { request } = openToReroute(work.tx, viewer, input.number);
+    teamThere(work.tx, input.team);
+    return { version: rerouted(by(work, viewer.personId), request, input).version };
   });
+}
+
+/** A request that somebody may give to others. @throws Problem 404, 403; 409 for a thing, which has no team. */
+export function openToReroute(db: Reader, viewer: Viewer, number: string): OpenRequest<RequestRow> {
+  const open = openTo(db, viewer, number, 'assign');
+  if (open.register.holds === 'things' || open.request.team === null)
+    throw new Problem(409, 'thing', refused('thingHasNoTeam'));
+  return open;
+}
+
+/** @throws Problem 422 for a team there is none of. */
+export function teamThere(tx: Parameters<typeof membersOf>[0], team: string): void {
+  if (!teamsFor(tx).some(({ key }) => key === team))
+    throw wrongFields([{ field: 'team', message: said('work:noTeam'), fix: said('work:chooseTeam') }]);
+}
+
+/** A request with another team or priority, as whoever acts says. @throws Problem 412 when somebody was faster. */
+export function rerouted(
+  work: Work,
+  request: RequestRow,
+  { team, priority, version, reason }: Pick<OnVersion, 'version'> & Wanted,
+): RequestRow {
+  const why = reason?.trim() ? { reason: reason.trim() } : {};
+  let row = request;
+  if (priority !== row.priority) {
+    const change = { kind: 'priority', from: row.priority, to: priority, ...(team === row.team ? why : {}) } as const;
+    row = changeRequest(work, row, change, version);
+  }
+  if (team === row.team) return row;
+  return handOver(work, row, team, { ...why, onVersion: row === request ? version : row.version });
+}
+
+interface Wanted {
+  readonly team: string;
+  readonly priority: Priority;
+  readonly reason?: string | undefined;
 }
 
 /** Gives a request to another team; a handler who is not in it lets go of it. `onVersion`: as for any change. */

@@ -21,6 +21,7 @@ import { deciderTargets, handDecision } from './handing.ts';
 import { endLinks, endOwnLinks, renewLink, sendLink } from './links.ts';
 import { askAbout, passOn } from './mailings.ts';
 import { acceptProposal, decideProposalByLink, endProposal, refuseProposal } from './proposals.ts';
+import { rerouteMany } from './rerouteMany.ts';
 import { share, shareTargets, unshare } from './share.ts';
 import { withdrawOwn } from './withdraw.ts';
 
@@ -33,6 +34,7 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       moveStage(house, viewer, { number: params.number, version, stage: body.stage }),
     freeRequest: ({ viewer, params, body, version }) =>
       freeRequest(house, viewer, { number: params.number, version, ...body }),
+    rerouteMany: ({ viewer, body }) => rerouteMany(house, viewer, body),
     reroute: ({ viewer, params, body, version }) => reroute(house, viewer, { number: params.number, version, ...body }),
     assign: ({ viewer, params, body, version }) =>
       assign(house, viewer, { number: params.number, version, person: body.person }),

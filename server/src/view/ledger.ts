@@ -617,7 +617,7 @@ function rowOf(
   // What is due next can tell of an answer: whoever may not know that is told nothing of it.
   const isKnown = rule === undefined || !hangsOn(rule) || mayKnowDeadline(shared.db, open, rule);
   return {
-    number: row.number,
+    ...{ number: row.number, version: row.version },
     subject: open.subject,
     requester: names.get(row.requesterId ?? '') ?? row.claim?.name ?? '',
     form: design.title,

@@ -7,8 +7,9 @@ import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { say } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
+import { GiveSeveral } from './GiveSeveral.tsx';
 import { Horizon } from './Horizon.tsx';
-import { Ledger } from './Ledger.tsx';
+import { type ChosenRow, Ledger } from './Ledger.tsx';
 import { Sheet } from './Sheet.tsx';
 import { Shortcuts } from './Shortcuts.tsx';
 import { Troubles } from './Troubles.tsx';
@@ -43,6 +44,22 @@ export function Floor() {
     (words: string): void => setSearch(words ? { find: words } : {}, { replace: true }),
     [setSearch],
   );
+  const [chosen, setChosen] = useState<ReadonlyMap<string, number> | null>(null);
+  const choose = useCallback(
+    (rows: readonly ChosenRow[], isIn: boolean): void =>
+      setChosen((before) => {
+        const now = new Map(before);
+        for (const { number: each, version } of rows) {
+          if (isIn) now.set(each, version);
+          else now.delete(each);
+        }
+        return now;
+      }),
+    [],
+  );
+  // What is chosen is chosen in a tray, as it is seen there.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another tray or search is another list
+  useEffect(() => setChosen((before) => before && new Map()), [tray, find]);
   const label = tray ? say(`floor:tray.${tray}`) : '';
   useTitle(number ?? label);
   useLive();
@@ -54,6 +71,7 @@ export function Floor() {
         <Trouble error={error} />
       </main>
     );
+  const mayGive = me?.person?.rights.some((right) => right.startsWith('assign:')) === true && tray !== 'things';
   const suffix = find ? `?find=${encodeURIComponent(find)}` : '';
   return (
     <div className="grid h-[calc(100dvh-46px)] grid-cols-[176px_minmax(0,1fr)] xl:grid-cols-[204px_minmax(0,1fr)]">
@@ -104,6 +122,17 @@ export function Floor() {
           <div className="px-[22px]">
             <div className="flex items-baseline justify-between gap-4">
               <h1>{label}</h1>
+              <span className="flex-1" />
+              {mayGive ? (
+                <button
+                  type="button"
+                  className="text-[13px] text-green underline"
+                  aria-pressed={chosen !== null}
+                  onClick={() => setChosen(chosen ? null : new Map())}
+                >
+                  {say(chosen ? 'floor:chooseNoMore' : 'floor:chooseSome')}
+                </button>
+              ) : null}
               <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
             </div>
             <p className="text-soft">{say(`floor:says.${tray}`)}</p>
@@ -113,7 +142,10 @@ export function Floor() {
               <Horizon bars={trays.horizon} />
             ) : null}
           </div>
+          {chosen && mayGive ? <GiveSeveral chosen={chosen} drop={(numbers) => choose(numbers, false)} /> : null}
           <Ledger
+            chosen={mayGive ? chosen : null}
+            choose={choose}
             tray={tray}
             find={find}
             open={number}

@@ -15,10 +15,16 @@ interface LedgerProps {
   readonly suffix: string;
   readonly empty: string;
   readonly onOpen: (number: string) => void;
+  /** Those that are chosen, with their versions; null where none can be. */
+  readonly chosen: ReadonlyMap<string, number> | null;
+  readonly choose: (rows: readonly ChosenRow[], isIn: boolean) => void;
 }
 
+/** A row as far as it is chosen: on its version. */
+export type ChosenRow = Pick<AnswerOf<'ledger'>['rows'][number], 'number' | 'version'>;
+
 /** The ledger of a tray. Arrow keys or J and K go through it; Enter opens. */
-export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps) {
+export function Ledger({ tray, find, open, suffix, empty, onOpen, chosen, choose }: LedgerProps) {
   const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = floorApi.useLedgerInfiniteQuery({
     tray,
     find,
@@ -42,6 +48,17 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
       <table className="w-full table-fixed border-separate border-spacing-0">
         <thead>
           <tr>
+            {chosen ? (
+              <th scope="col" className="sticky top-0 w-9 border-b border-rule-strong bg-paper px-2 py-1.5 text-left">
+                <input
+                  type="checkbox"
+                  className="accent-green"
+                  aria-label={say('floor:chooseAll')}
+                  checked={rows.length > 0 && rows.every((row) => chosen.has(row.number))}
+                  onChange={({ target }) => choose(rows, target.checked)}
+                />
+              </th>
+            ) : null}
             {[
               say(tray === 'things' ? 'floor:col.thing' : 'floor:col.what'),
               say('floor:col.stage'),
@@ -66,6 +83,8 @@ export function Ledger({ tray, find, open, suffix, empty, onOpen }: LedgerProps)
               here={row.number === open}
               narrow={narrow}
               to={`/floor/${tray}/${row.number}${suffix}`}
+              isChosen={chosen ? chosen.has(row.number) : null}
+              choose={choose}
             />
           ))}
         </tbody>
@@ -99,16 +118,31 @@ const Row = memo(function Row({
   here,
   narrow,
   to,
+  isChosen,
+  choose,
 }: {
   row: AnswerOf<'ledger'>['rows'][number];
   here: boolean;
   narrow: boolean;
   to: string;
+  isChosen: boolean | null;
+  choose: LedgerProps['choose'];
 }) {
   useLanguage();
   const cell = `h-[50px] border-b px-2 py-1.5 align-middle truncate ${here ? 'border-green bg-sheet' : 'border-rule'}`;
   return (
     <tr aria-current={here ? 'true' : undefined} className="group">
+      {isChosen === null ? null : (
+        <td className={cell}>
+          <input
+            type="checkbox"
+            className="accent-green"
+            aria-label={say('floor:chooseOne', { number: row.number })}
+            checked={isChosen}
+            onChange={({ target }) => choose([row], target.checked)}
+          />
+        </td>
+      )}
       <td className={`${cell} ${here ? 'shadow-[inset_3px_0_var(--green)]' : ''}`}>
         <Link to={to} className="subject block truncate text-[16px] text-ink no-underline group-hover:underline">
           {told(row.subject)}

@@ -105,11 +105,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
             <dd>
               {say('floor:teamPriority', { team: sheet.team, priority: priorityInWords(sheet.priority ?? 'normal') })}{' '}
               {sheet.routing ? (
-                <Why
-                  about={
-                    sheet.routing.row === null ? say('floor:byTable') : say('floor:byRow', { row: sheet.routing.row })
-                  }
-                >
+                <Why about={rowsUsed(sheet.routing)}>
                   <WhyRouted routing={sheet.routing} />
                 </Why>
               ) : null}{' '}
@@ -424,3 +420,10 @@ function verb({ label: stage, phase }: { label: string; phase: string }, sheet: 
 
 /** As notices follow a move: of an end, of a pause, and of the end of a pause. */
 const tellsRequester = (to: string, from: string): boolean => to === 'finished' || to === 'paused' || from === 'paused';
+
+/** Which rows of the routing table were used, as far as that may be told. */
+function rowsUsed({ row, rows }: NonNullable<AnswerOf<'sheet'>['routing']>): string {
+  const setting = rows.flatMap((each) => ((each.says ?? []).length > 0 ? [String(each.row)] : []));
+  if (row === null) return say('floor:byTable');
+  return setting.length > 1 ? say('floor:byRows', { rows: setting }) : say('floor:byRow', { row });
+}

@@ -70,6 +70,10 @@ export const floorApi = api.injectEndpoints({
       query: call('reroute'),
       invalidatesTags: ['sheet', 'ledger'],
     }),
+    rerouteMany: build.mutation<AnswerOf<'rerouteMany'>, Asked<'rerouteMany'>>({
+      query: call('rerouteMany'),
+      invalidatesTags: (answer) => (answer?.applied ? ['sheet', 'ledger'] : []),
+    }),
     assign: build.mutation<AnswerOf<'assign'>, Asked<'assign'>>({
       query: call('assign'),
       invalidatesTags: ['sheet', 'ledger'],

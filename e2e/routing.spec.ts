@@ -1,0 +1,59 @@
+import { expect } from '@playwright/test';
+import { asksForAnalysis, pageOf, release, seriousTrouble, spilling, test } from './people.ts';
+
+test('a row sets its priority by a formula and leaves the rest to later rows; several requests are given on at once', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor', { width: 1440, height: 900 });
+  await maren.goto('/workshop/sample-analysis/routing');
+  const main = maren.getByRole('main');
+  await main.getByLabel('Rows together').selectOption({ label: 'Each setting comes from the first row that has it' });
+  await main.getByRole('button', { name: 'Add a row' }).click();
+  await main.getByRole('button', { name: /^Row 2, more settings/ }).click();
+  const details = maren.getByRole('dialog');
+  for (const what of ['Team', 'Working days', 'Approval', 'Handler', 'Stage'])
+    await details.getByLabel(`${what}, from where`).selectOption({ label: 'By a later row' });
+  await details.getByLabel('Priority, from where').selectOption({ label: 'By a formula' });
+  const formula = details.getByRole('textbox', { name: 'Formula for “Priority”' });
+  await formula.click();
+  await maren.keyboard.press('ControlOrMeta+a');
+  await maren.keyboard.insertText('if Frozen then "high" else "low"');
+  await expect(details.getByText('Possible results: "high", "normal" or "low".')).toBeVisible();
+  await details.getByLabel('Row 2: add followers').selectOption({ label: 'Desk leads' });
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await details.getByRole('button', { name: 'Close' }).click();
+  await expect(main.getByRole('button', { name: 'Row 2, team: by a later row' })).toBeVisible();
+  await expect(main.getByText('followed by Desk leads')).toBeVisible();
+  expect(await spilling(maren)).toEqual([]);
+  await release(maren);
+
+  const priya = await pageOf(browser, 'Priya Nakamura-Lind');
+  const numbers = [await asksForAnalysis(priya), await asksForAnalysis(priya)];
+  const [number = ''] = numbers;
+  await maren.goto(`/floor/all/${number}`);
+  const sheet = maren.getByRole('article');
+  await sheet.getByRole('button', { name: 'Why: Rows 2 and 3 were used' }).click();
+  await expect(maren.getByText('Row 2: used for Priority.')).toBeVisible();
+  await expect(maren.getByText('Priority is computed from Frozen: no.')).toBeVisible();
+  await maren.keyboard.press('Escape');
+
+  // Both go to another team at once: what becomes of them is said before.
+  await maren.goto('/floor/arrived?find=Priya');
+  await maren.getByRole('button', { name: 'Select several' }).click();
+  for (const each of numbers) await maren.getByRole('checkbox', { name: `Select ${each}` }).check();
+  await expect(maren.getByText('2 requests selected')).toBeVisible();
+  await maren.getByRole('button', { name: 'Change team, handler or priority …' }).click();
+  const giving = maren.getByRole('dialog');
+  await expect(giving.getByText('Choose what changes.')).toBeVisible();
+  await giving.getByLabel('Team').selectOption({ label: 'Stores' });
+  await giving.getByLabel('Priority').selectOption({ label: 'normal' });
+  await expect(giving.getByText('2 requests go to the team.')).toBeVisible();
+  await expect(giving.getByText('2 requests get the priority.')).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await Promise.all([
+    expect(maren.getByText('2 requests are changed')).toBeVisible(),
+    giving.getByRole('button', { name: 'Change 2 requests' }).click(),
+  ]);
+  for (const each of numbers) await expect(maren.getByRole('row', { name: new RegExp(each) })).toContainText('Stores');
+  await expect(maren.getByText('0 requests selected')).toBeVisible();
+});
