@@ -18,7 +18,18 @@ type Body = any;
 /** Routes that came later. */
 const SINCE_THEN = [
   ...['register', 'doubles', 'calendar', 'calendars', 'countries', 'holidays', 'doorDesign', 'job', 'sentState'],
-  ...['firstStart', 'invitation', 'groundwork', 'deskSettings', 'testEmail', 'people', 'person', 'groups', 'group'],
+  ...[
+    'firstStart',
+    'invitation',
+    'groundwork',
+    'skills',
+    'deskSettings',
+    'testEmail',
+    'people',
+    'person',
+    'groups',
+    'group',
+  ],
   ...[
     'rights',
     'rightHolders',

@@ -1,5 +1,6 @@
 import type { FormDesign } from '@tolvek/core/form';
 import type { RoutingOutcome, RoutingTable } from '@tolvek/core/routing';
+import { english } from '@tolvek/words/english';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, freshly, ok, onVersion, VISIT, WATER } from './desk.ts';
 
@@ -27,6 +28,7 @@ const table = ({ otherwise }: RoutingTable): RoutingTable => {
   });
   return {
     hits: 'each',
+    wishes: { priority: 'reason', due: 'departure' },
     columns: [
       { id: 'why', label: 'Why', input: 'reason' },
       { id: 'water', label: 'On the water', input: 'works_on_water' },
@@ -137,6 +139,11 @@ describe('a table in which each thing is said for itself, and partly computed', 
     expect(rows[1]?.cells.at(-1)?.words).toBe('Priority is computed from Fee: 250 EUR.');
     const finish = sheet.deadlines.find(({ key }: { key: string }) => key === 'finish');
     expect(finish.why.join(' ')).toContain('Row 3');
+  });
+
+  it('keeps what was wished for beside what the desk sets, for who may read the answer', async () => {
+    const { wishes } = await sheetOf(await sent({ reason: 'papers', fee: '250' }));
+    expect([english(wishes.priority), english(wishes.due)]).toEqual(['papers', expect.stringContaining('1 Dec')]);
   });
 
   it('takes what stands beside a formula that says nothing', async () => {

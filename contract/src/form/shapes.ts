@@ -146,6 +146,7 @@ const cells = z.record(key, z.string().max(4_000));
 const routing = exactly<RoutingTable>()(
   z.strictObject({
     hits: z.enum(HITS).optional(),
+    wishes: z.strictObject({ priority: fieldKey.optional(), due: fieldKey.optional() }).optional(),
     columns: z
       .array(z.strictObject({ id: key, label: short, input: z.string().max(4_000) }))
       .max(MOST_IN_TABLE.columns)

@@ -83,6 +83,7 @@ export function openApiDocument(version: string, cookie = 'tolvek.session_token'
       body: sent.refs.get(`${each.name}Body`),
     });
   }
+  const parameters = parametersShared(paths);
   const every = { ...answered.components, ...sent.components };
   const names = sameAs(every);
   const schemas = Object.fromEntries(Object.entries(every).filter(([id]) => names.get(id) === id));
@@ -96,12 +97,40 @@ export function openApiDocument(version: string, cookie = 'tolvek.session_token'
     paths,
     components: {
       schemas,
+      parameters,
       responses: { Problem: PROBLEM_ANSWER },
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: cookie } },
     },
   };
   return renamed(document, names);
 }
+
+interface Called {
+  parameters?: readonly Json[];
+}
+
+/** Parameters that many calls take: each stands once, and is pointed to; which, by name. */
+function parametersShared(paths: Readonly<Record<string, Record<string, unknown>>>): Readonly<Record<string, Json>> {
+  const calls = Object.values(paths).flatMap((path) => Object.values(path) as Called[]);
+  const uses = new Map<string, number>();
+  for (const { parameters = [] } of calls)
+    for (const each of parameters) uses.set(JSON.stringify(each), (uses.get(JSON.stringify(each)) ?? 0) + 1);
+  const shared = new Map<string, string>();
+  for (const [text] of [...uses].filter(([, times]) => times > MANY).sort(([, a], [, b]) => b - a)) {
+    const { name } = JSON.parse(text) as { name: string };
+    if (![...shared.values()].includes(name)) shared.set(text, name);
+  }
+  for (const call of calls)
+    if (call.parameters)
+      call.parameters = call.parameters.map((each) => {
+        const name = shared.get(JSON.stringify(each));
+        return name === undefined ? each : { $ref: `#/components/parameters/${name}` };
+      });
+  return Object.fromEntries([...shared].map(([text, name]) => [name, JSON.parse(text) as Json]));
+}
+
+/** What is taken by more calls than so many stands once. */
+const MANY = 4;
 
 interface Refs {
   readonly answer: Json | undefined;

@@ -298,6 +298,8 @@ export const sheet = z.object({
       rings: z.array(z.object({ at: moment, what: words })),
     }),
   ),
+  /** What whoever asked wished for, as they said it; null where they were not asked, said nothing, or it may not be read. */
+  wishes: z.object({ priority: words.nullable(), due: words.nullable() }),
   hops: z.array(hop),
   routing: z
     .object({

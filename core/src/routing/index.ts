@@ -41,5 +41,7 @@ export {
   type RoutingSaid,
   type RoutingTable,
   type SayingRow,
+  WISHES,
+  wishesIn,
 } from './table.ts';
 export { prepareWinner } from './winner.ts';

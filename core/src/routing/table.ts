@@ -77,6 +77,8 @@ export type Hits = (typeof HITS)[number];
 export interface RoutingTable {
   /** “first” when nothing is said. */
   readonly hits?: Hits | undefined;
+  /** The fields in which whoever asks says how urgent it is and until when: their wish stands beside what the desk sets. */
+  readonly wishes?: { readonly priority?: string | undefined; readonly due?: string | undefined } | undefined;
   readonly columns: readonly RoutingColumn[];
   readonly rows: readonly RoutingRow[];
   readonly otherwise: RoutingOutcome;
@@ -116,6 +118,13 @@ export const outcomesSaying = (table: Rows, name: OutcomeName): readonly Routing
 /** How rows find handlers. */
 export const handlersIn = (table: Rows): readonly HandlerRule[] =>
   outcomesSaying(table, 'handler').flatMap(({ handler }) => handler ?? []);
+
+/** What whoever asks may wish for. */
+export const WISHES = ['priority', 'due'] as const;
+
+/** Fields in which wishes are said, by their keys. */
+export const wishesIn = ({ wishes = {} }: Pick<RoutingTable, 'wishes'>): readonly string[] =>
+  WISHES.flatMap((wish) => wishes[wish] ?? []);
 
 /** Who follows by any row. */
 export const followersIn = (table: Rows): readonly FollowerPlan[] =>

@@ -194,6 +194,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     asked: askedAbout(db, viewer, open, now),
     deadlines: deadlinesView(db, open, { routed: about.isRoutingOpen ? routed : null, groups, now }),
     hops: about.hops('desk', routed),
+    wishes: wishesOf(open),
     routing: routed && {
       row: about.isRoutingOpen ? routed.row : null,
       outcome: outcomeInWords(routed, design, groups),
@@ -298,6 +299,14 @@ const standInNames = (db: Reader, holder: string): readonly string[] =>
   standInsOf(db, holder).map((id) => personNamed(db, id));
 
 type Happened = ReturnType<typeof historyOfRequest>;
+
+/** What whoever asked wished for, in the answers that its reader may read. */
+function wishesOf({ design, values }: OpenRequest<RequestRow>): AnswerOf<'sheet'>['wishes'] {
+  const { wishes = {} } = design.routing;
+  const said = (key: string | undefined): Words | null =>
+    values.fields.find((field) => field.key === key)?.shown || null;
+  return { priority: said(wishes.priority), due: said(wishes.due) };
+}
 
 /** By which rule somebody was made the handler who still is, and why nobody else was. */
 function handlerWhy(db: Reader, { handlerId }: RequestRow, happened: Happened): readonly Words[] {

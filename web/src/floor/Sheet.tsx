@@ -99,6 +99,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
             <dt>{say('floor:col.due')}</dt>
             <dd>
               <Deadlines deadlines={sheet.deadlines} />
+              <Wished wish={sheet.wishes.due} />
               <RequestCourse number={sheet.number} />
             </dd>
             <dt>{say('floor:col.team')}</dt>
@@ -112,6 +113,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
               {sheet.stage.phase === 'finished' || !sheet.may.assign ? null : (
                 <Rerouting key={sheet.version} sheet={sheet} />
               )}
+              <Wished wish={sheet.wishes.priority} />
             </dd>
           </>
         )}
@@ -427,3 +429,7 @@ function rowsUsed({ row, rows }: NonNullable<AnswerOf<'sheet'>['routing']>): str
   if (row === null) return say('floor:byTable');
   return setting.length > 1 ? say('floor:byRows', { rows: setting }) : say('floor:byRow', { row });
 }
+
+/** What whoever asked wished for, beside what the desk has set. */
+const Wished = ({ wish }: { wish: SheetData['wishes']['due'] }) =>
+  wish === null ? null : <p className="text-[13px] text-soft">{say('floor:wished', { wish })}</p>;

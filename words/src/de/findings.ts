@@ -33,6 +33,8 @@ export const findings: Same<typeof english> = {
     'Niemand im Team dieser Zeile hat heute die Fähigkeit auf dieser Stufe. Ändern Sie die Stufe, oder fügen Sie einen weiteren Weg hinzu.',
   followerLostGroup: 'Diese Zeile lässt eine Gruppe Anfragen folgen, die es nicht gibt. Wählen Sie eine andere Gruppe.',
   followerGone: 'Diese Zeile lässt eine Person Anfragen folgen, die nicht mehr da ist. Wählen Sie jemand anders.',
+  wishLostField:
+    'Die Zuordnung nennt für einen Wunsch der Anfragenden ein Feld, das es nicht gibt. Wählen Sie ein anderes Feld.',
   followerReadsNothing:
     'Niemand von „{{who}}“ kann diese Anfragen lesen, also würden sie von keiner erfahren. Nennen Sie sie im Zugriffsplan als Lesende, oder entfernen Sie sie.',
   followerLostField:

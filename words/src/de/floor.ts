@@ -156,6 +156,7 @@ export const floor: Same<typeof english> = {
   nobodyYet: 'Noch niemand',
   byRow: 'Zeile {{row}} galt',
   byRows: 'Die Zeilen {{rows, and}} galten',
+  wished: 'Gewünscht war: {{wish}}',
   byTable: 'Die Zuordnungstabelle galt',
   staffDoor: 'Tür für Mitarbeitende',
   outsideDoor: 'Tür für Außenstehende',

@@ -458,6 +458,11 @@ export const workshop: Same<typeof english> = {
     'Sie erhalten eine E-Mail, wenn eine Anfrage eingeht und wenn sie sich ändert, soweit sie diese lesen dürfen. Andere passende Zeilen können weitere nennen.',
   addFollower: 'Folgende hinzufügen …',
   addFollowerOf: '{{name}}: Folgende hinzufügen',
+  wishes: 'Was Anfragende wünschen',
+  wishesHint: 'Die Antwort bleibt neben dem stehen, was der Desk bestimmt, damit beides zu sehen ist.',
+  'wish.priority': 'Wie dringend es für sie ist',
+  'wish.due': 'Bis wann sie es möchten',
+  notAsked: 'nicht gefragt',
   addRow: 'Zeile hinzufügen',
   dmnPolicy:
     'Die Tabelle gibt mehrere Antworten zugleich (Hit Policy „{{policy}}“). Anfragen brauchen eine Antwort: Nur Tabellen mit den Hit Policies First, Unique und Any können importiert werden.',

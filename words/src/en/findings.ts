@@ -26,6 +26,7 @@ export const findings = {
     'Nobody in the team of this row has the skill at this level today. Change the level, or add another way.',
   followerLostGroup: 'This row has a group follow requests that does not exist. Choose another group.',
   followerGone: 'This row has a person follow requests who is no longer here. Choose somebody else.',
+  wishLostField: 'The routing names a field for a wish of the requester that does not exist. Choose another field.',
   followerReadsNothing:
     'Nobody of “{{who}}” can read these requests, so they would hear of none. Name them as readers in the access plan, or remove them.',
   followerLostField:

@@ -153,6 +153,7 @@ export const floor = {
   nobodyYet: 'Nobody yet',
   byRow: 'Row {{row}} was used',
   byRows: 'Rows {{rows, and}} were used',
+  wished: 'The requester wished: {{wish}}',
   byTable: 'The routing table was used',
   staffDoor: 'staff door',
   outsideDoor: 'outside door',

@@ -448,6 +448,11 @@ export const workshop = {
     'They get an email when a request arrives and when it changes, as far as they can read it. Other rows that match can add more.',
   addFollower: 'Add followers …',
   addFollowerOf: '{{name}}: add followers',
+  wishes: 'What requesters wish',
+  wishesHint: 'The answer stays beside what the desk sets, so that both can be seen.',
+  'wish.priority': 'How urgent it is for them',
+  'wish.due': 'Until when they want it',
+  notAsked: 'not asked',
   addRow: 'Add a row',
   dmnPolicy:
     'The table gives several answers at once (hit policy “{{policy}}”). Requests need one answer: only tables with the hit policies First, Unique and Any can be imported.',

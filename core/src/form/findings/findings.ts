@@ -10,6 +10,7 @@ import {
   missedOptions,
   routingFindings,
   formulasIn as routingFormulas,
+  wishesIn,
 } from '../../routing/index.ts';
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
@@ -187,6 +188,7 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
     ...handlersIn(design.routing).flatMap(({ ways }) => ways.flatMap((way) => (way.by === 'field' ? [way.field] : []))),
     ...followersIn(design.routing).flatMap((each) => ('field' in each ? [each.field] : [])),
     ...routingFormulas(design.routing).flatMap((text) => namesIn(text)),
+    ...wishesIn(design.routing),
     ...design.approval.paths.flatMap(({ again = [] }) => again),
     ...allSteps(design.approval).flatMap((step) => [
       ...(step.when === undefined ? [] : namesIn(step.when)),

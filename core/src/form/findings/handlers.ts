@@ -1,7 +1,7 @@
 import { said, type Words } from '@tolvek/words';
 import type { SkillAsked } from '../../assignment/index.ts';
 import type { Scope } from '../../expression/index.ts';
-import { allRows, mayBe } from '../../routing/index.ts';
+import { allRows, mayBe, wishesIn } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
 
@@ -32,6 +32,8 @@ export function handlerFindings(
   add: Add,
 ): void {
   const isPerson = (field: string): boolean => fields.some(({ key, type }) => key === field && type.kind === 'person');
+  for (const wish of wishesIn(routing))
+    if (!fields.some(({ key }) => key === wish)) add('error', 'routing', 'wishes', said('findings:wishLostField'));
   for (const { id, followers } of rowsFollowed(routing))
     for (const each of followers) {
       if ('group' in each && !groups.has(each.group)) add('error', 'routing', id, said('findings:followerLostGroup'));

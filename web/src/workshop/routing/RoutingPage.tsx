@@ -26,6 +26,7 @@ import { RowDetails } from './RowDetails.tsx';
 import { goingTogether, type RowSaid, rowWith } from './rowEdits.ts';
 import { TableFile } from './TableFile.tsx';
 import { TableNotes } from './TableNotes.tsx';
+import { Wishes } from './Wishes.tsx';
 
 /**
  * The routing table: the first row whose every cell holds decides; the last row takes everything
@@ -333,7 +334,9 @@ export function RoutingPage() {
         </table>
       </div>
       <TableNotes table={routing} fields={draft.fields} />
-      <TableFile put={(table) => put(() => table)} />
+      <Wishes />
+      {/* What requesters wish is no part of a decision table. */}
+      <TableFile put={(table) => put(({ wishes }) => ({ ...table, ...(wishes ? { wishes } : {}) }))} />
     </>
   );
 }

@@ -12,6 +12,7 @@ import {
   type RowSaid,
   rowWith,
   setHow,
+  wishedIn,
   withFormula,
 } from './rowEdits.ts';
 
@@ -66,4 +67,8 @@ it('says nothing where nothing is said: no stage, no followers, no rows left, th
   const table: RoutingTable = { columns: [], rows: [], otherwise: outcome };
   expect(goingTogether(goingTogether(table, 'each'), 'first')).toEqual(table);
   expect(goingTogether(table, 'only').hits).toBe('only');
+  expect(wishedIn(wishedIn(wishedIn(table, 'due', 'until'), 'priority', 'how'), 'due', null).wishes).toEqual({
+    priority: 'how',
+  });
+  expect(wishedIn(wishedIn(table, 'due', 'until'), 'due', null)).toEqual(table);
 });

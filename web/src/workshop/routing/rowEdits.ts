@@ -7,6 +7,7 @@ import {
   type OutcomeName,
   type RoutingOutcome,
   type RoutingTable,
+  type WISHES,
 } from '@tolvek/core/routing';
 
 /** What a row sets, and what it leaves to later ones. */
@@ -68,6 +69,17 @@ export function followedBy(
 /** A table whose rows go together otherwise. */
 export function goingTogether({ hits: _, ...table }: RoutingTable, hits: Hits): RoutingTable {
   return hits === 'first' ? table : { ...table, hits };
+}
+
+/** A table in which a wish is said in a field; in none. */
+export function wishedIn(
+  { wishes = {}, ...table }: RoutingTable,
+  wish: (typeof WISHES)[number],
+  field: string | null,
+): RoutingTable {
+  const { [wish]: _, ...others } = wishes;
+  const all = field === null ? others : { ...others, [wish]: field };
+  return Object.keys(all).length > 0 ? { ...table, wishes: all } : table;
 }
 
 /** A row with what it sets: nothing is said of later rows where nothing is left to them. */
