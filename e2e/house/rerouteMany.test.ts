@@ -80,6 +80,8 @@ describe('several requests', () => {
     const one = ok(await give(numbers, { handler: { person: desk.idOf('Ilse Brandvold') } }));
     expect([one.refused, one.changed >= 2]).toEqual([[], true]);
     for (const number of numbers) expect((await sheetOf(number)).handler.name).toBe('Ilse Brandvold');
+    const { history } = await sheetOf(plain);
+    expect(history.at(-1).comment.text).toBe('As agreed');
     const stranger = ok(await give(numbers, { handler: { person: desk.idOf('Bram Solheim') } }));
     expect([stranger.changed, stranger.refused.map(({ number }: { number: string }) => number)]).toEqual([0, numbers]);
     const byRule = ok(await give(numbers, { handler: { by: 'rule' } }));

@@ -4,6 +4,7 @@ import { deadlineName, lengthInWords } from '../deadline/index.ts';
 import { isSame } from '../design/index.ts';
 import { conditionOf, type Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
+import { hitsOf } from '../routing/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
 import { differenceInWords, differenceKey, elsewhereInWords, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
@@ -413,7 +414,11 @@ function editionChanges(before: FormDesign, after: FormDesign, was: Scope, is: S
 
 function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Scope): readonly DesignChange[] {
   const changes: DesignChange[] = [];
-  const rows = (design: FormDesign): Said => said('changes:rows', { count: design.routing.rows.length });
+  const rows = ({ routing }: FormDesign): Said => {
+    const count = said('changes:rows', { count: routing.rows.length });
+    const hits = hitsOf(routing);
+    return hits === 'first' ? count : said(`changes:rowsTogether.${hits}`, { rows: count });
+  };
   const add = (
     page: DesignChange['page'],
     words: Words,

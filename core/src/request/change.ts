@@ -102,7 +102,14 @@ export type RequestChange =
       readonly reason?: string;
     }
   /** `chosen`: by a rule, and why nobody else. */
-  | { readonly kind: 'handler'; readonly from: string | null; readonly to: string | null; readonly chosen?: Chosen }
+  | {
+      readonly kind: 'handler';
+      readonly from: string | null;
+      readonly to: string | null;
+      readonly chosen?: Chosen;
+      /** Why it was done by hand. */
+      readonly reason?: string;
+    }
   /** A rule found nobody who could handle it: it waits for the team, and whoever hears of delays is told. */
   | { readonly kind: 'nobody-handles'; readonly team: string }
   /** Somebody decides in the place of somebody else, at every seat that is not decided yet; people by id. */

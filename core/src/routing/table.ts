@@ -141,5 +141,13 @@ export const formulasOf = ({ outcome, leaves }: SayingRow): readonly (readonly [
 export const formulasIn = (table: Rows): readonly string[] =>
   allRows(table).flatMap((row) => formulasOf(row).map(([, text]) => text));
 
-/** What a row comes to by itself, by its place: 1 for the first, one more than there are rows for the last one. */
-export const outcomeOfRow = (table: Rows, row: number): RoutingOutcome | undefined => allRows(table)[row - 1]?.outcome;
+/**
+ * What a row comes to, by its place: 1 for the first, one more than there are rows for the last one. What it leaves to later
+ * rows is as the last one says it.
+ */
+export function outcomeOfRow(table: Rows, row: number): RoutingOutcome | undefined {
+  const found = allRows(table)[row - 1];
+  return (
+    found && { ...found.outcome, ...Object.fromEntries(found.leaves.map((name) => [name, table.otherwise[name]])) }
+  );
+}

@@ -67,7 +67,13 @@ function given(work: Work, { request, team, changes }: Planned, { priority, hand
     return found.version !== request.version;
   }
   if (handler && handler.person !== row.handlerId)
-    changeRequest(work, row, { kind: 'handler', from: row.handlerId, to: handler.person }, row.version);
+    changeRequest(
+      work,
+      row,
+      // It is told once why, by the first that is otherwise.
+      { kind: 'handler', from: row.handlerId, to: handler.person, ...(row === request && reason ? { reason } : {}) },
+      row.version,
+    );
   return true;
 }
 

@@ -117,6 +117,7 @@ export function commentOf(change: Happening): (typeof history.$inferInsert)['com
       return { text: change.text, visibility: 'requester' };
     case 'team':
     case 'priority':
+    case 'handler':
       return change.reason ? { text: change.reason, visibility: 'internal' } : null;
     case 'freed':
       return { text: change.reason, visibility: 'internal' };

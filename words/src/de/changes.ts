@@ -76,6 +76,8 @@ export const changes: Same<typeof english> = {
   ruleOff: 'Die Regel „{{rule}}“ wird ausgeschaltet.',
   rows_one: '{{count}} Zeile',
   rows_other: '{{count}} Zeilen',
+  'rowsTogether.each': '{{rows}}, jede Angabe aus der ersten, die sie hat',
+  'rowsTogether.only': '{{rows}}, von denen nur eine passen darf',
   ownRouting: 'Das Formular hat ab jetzt eine eigene Zuordnungstabelle.',
   ownApproval: 'Das Formular hat ab jetzt einen eigenen Genehmigungsweg.',
   ownDeadline: 'Das Formular hat ab jetzt eine eigene Frist.',

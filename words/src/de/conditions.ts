@@ -28,8 +28,6 @@ export const conditions: Same<typeof english> = {
   removeTest: 'Bedingung für {{label}} entfernen',
   whichDay: '{{name}}: welcher Tag',
   dayAtDesk: 'heute am Empfang',
-  fromOutside: 'Von außen',
-  door: 'Tür',
   joinAnd: 'und',
   joinNor: 'noch',
   joinOr: 'oder',
@@ -38,5 +36,4 @@ export const conditions: Same<typeof english> = {
   'day.today': 'heute',
   'day.after': 'Tage nach heute',
   'day.before': 'Tage vor heute',
-  ofRequester: 'Anfragende Person: {{label}}',
 };

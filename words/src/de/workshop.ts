@@ -503,6 +503,9 @@ export const workshop: Same<typeof english> = {
   dmnTaken_other:
     'Die Tabelle hat {{count}} Zeilen und die letzte. Sehen Sie sich die Befunde an, bevor Sie den Entwurf freigeben.',
   addColumnMore: 'Spalte hinzufügen …',
+  arrivalDay: 'Tag des Eingangs',
+  arrivalWeekday: 'Wochentag des Eingangs, 1 für Montag',
+  arrivalHour: 'Stunde des Eingangs',
   row: 'Zeile',
   team: 'Team',
   priority: 'Priorität',

@@ -73,6 +73,8 @@ export const changes = {
   ruleOff: 'The rule “{{rule}}” is turned off.',
   rows_one: '{{count}} row',
   rows_other: '{{count}} rows',
+  'rowsTogether.each': '{{rows}}, each setting from the first that has it',
+  'rowsTogether.only': '{{rows}}, of which only one may match',
   ownRouting: 'The form has its own routing table from now on.',
   ownApproval: 'The form has its own approval path from now on.',
   ownDeadline: 'The form has its own deadline from now on.',

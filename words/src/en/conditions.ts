@@ -25,8 +25,6 @@ export const conditions = {
   removeTest: 'Remove the condition of {{label}}',
   whichDay: '{{name}}: which day',
   dayAtDesk: 'today at the desk',
-  fromOutside: 'From outside',
-  door: 'Door',
   joinAnd: 'and',
   joinNor: 'nor',
   joinOr: 'or',
@@ -35,5 +33,4 @@ export const conditions = {
   'day.today': 'today',
   'day.after': 'days from today',
   'day.before': 'days ago',
-  ofRequester: 'Requester: {{label}}',
 } as const;

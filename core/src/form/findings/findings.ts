@@ -46,6 +46,8 @@ export interface Surroundings extends Named, Guarded {
   readonly profile?: readonly ProfileField[];
   /** The stages of the register, and what conditions of editions name; nothing is found in editions without. */
   readonly editions?: Omit<EditionsAround, 'groups'>;
+  /** The stages of the register where requests can be; nothing is found in stages when not said. */
+  readonly stages?: readonly { readonly key: string }[];
   /** Things are neither routed nor decided: nothing is found in how they would be. */
   readonly holds?: 'requests' | 'things';
   /** Who can do what rows ask for; null where the desk does not say where that is kept. Nothing is found in it when not said. */
@@ -69,6 +71,7 @@ export function findingsOf(
     profile = [],
     editions,
     skills,
+    stages = editions?.stages,
   }: Surroundings,
 ): readonly Finding[] {
   const scope = requestScope(design.fields, { vocabularies, profile });
@@ -98,7 +101,7 @@ export function findingsOf(
   for (const problem of routingFindings(design.routing, scope, {
     groups: new Set(groups.keys()),
     paths: new Set(design.approval.paths.map(({ id }) => id)),
-    stages: editions?.stages && new Set(editions.stages.map(({ key }) => key)),
+    stages: stages && new Set(stages.map(({ key }) => key)),
   }))
     add(problem.severity, 'routing', problem.row, problem.message);
   for (const { column, label, option } of missedOptions(design.routing, scope)) {
@@ -110,7 +113,7 @@ export function findingsOf(
   }
   handlerFindings(design, { scope, groups, strangers, members, skills }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile }, add);
-  deadlineFindings(design, { scope, groups, stages: editions?.stages }, add);
+  deadlineFindings(design, { scope, groups, stages }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
   translationFindings(design, vocabularies, add);
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;

@@ -33,7 +33,8 @@ export function CourseAhead({ opens }: { opens: Opens }) {
   const aheadFor = useMemo(() => prepareAhead({ approval, deadline }, scope), [approval, deadline, scope]);
   const routed = route(slots);
   const row = chosen !== null && chosen <= draft.routing.rows.length + 1 ? chosen : routed.row;
-  const outcome = outcomeOfRow(draft.routing, row) ?? draft.routing.otherwise;
+  // What the answers of the proof come to is computed; of a row that is chosen, what stands in it.
+  const outcome = chosen === null ? routed.outcome : (outcomeOfRow(draft.routing, row) ?? routed.outcome);
   const hours = new Map(form.hours.map((each): [string, WorkingCalendar] => [each.key, each]));
   const own = hours.get(deadline.calendar) ?? form.hours[0];
   if (!own) return null;

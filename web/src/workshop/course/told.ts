@@ -1,6 +1,6 @@
 import { deadlineName, doesInWords, type Ring, type RingNames } from '@tolvek/core/deadline';
 import type { Ahead } from '@tolvek/core/intake';
-import type { RoutingOutcome } from '@tolvek/core/routing';
+import type { RoutingSaid } from '@tolvek/core/routing';
 import { said, type Words } from '@tolvek/words';
 
 /** Something that somebody hears of, or that happens by itself: epoch ms. */
@@ -16,7 +16,7 @@ const whileDecided = (ring: Ring): Ring =>
   ring.at < 0 ? { ...ring, tells: ring.tells.map((hearer) => (hearer === 'working' ? 'deciding' : hearer)) } : ring;
 
 /** Who hears of what in the life of a request as it is planned, in its order. */
-export function heardIn(ahead: Ahead, { team: key, handler }: RoutingOutcome, names: RingNames): readonly Heard[] {
+export function heardIn(ahead: Ahead, { team: key, handler }: RoutingSaid, names: RingNames): readonly Heard[] {
   const asked = ahead.steps.filter(({ isAsked }) => isAsked);
   const team = names.group(key);
   const taken: Words = handler ? said('course:heard.handler', { team }) : said('course:heard.team', { team });

@@ -6,6 +6,7 @@ import {
   printExpression,
   rowOfCell,
   type Scope,
+  subjectsOf,
 } from '@tolvek/core/expression';
 import { freshKey } from '@tolvek/core/form';
 import { HITS, type Hits, hitsOf, leftBy, type RoutingRow, type RoutingTable } from '@tolvek/core/routing';
@@ -70,15 +71,15 @@ export function RoutingPage() {
       if (row) rows.splice(index + by, 0, row);
       return { ...table, rows };
     });
+  const deskOnly = new Set(draft.fields.flatMap(({ key, source }) => (source === 'desk-only' ? [key] : [])));
   const columnsToAdd = [
-    ...draft.fields
-      .filter((field) => field.source === 'asked')
-      .map((field) => ({ input: field.key, label: field.label })),
-    { input: 'requester.outside', label: say('conditions:fromOutside') },
-    { input: 'door', label: say('conditions:door') },
-    ...form.profile
-      .filter(({ retired }) => !retired)
-      .map(({ key, label }) => ({ input: `requester.${key}`, label: say('conditions:ofRequester', { label }) })),
+    // What only the desk fills in is empty when a request arrives.
+    ...subjectsOf(scope).flatMap(({ of, label }) =>
+      deskOnly.has(of.split('.')[0] ?? '') ? [] : [{ input: of, label: told(label) }],
+    ),
+    { input: 'today', label: say('workshop:arrivalDay') },
+    { input: 'today.weekday', label: say('workshop:arrivalWeekday') },
+    { input: 'now.hour', label: say('workshop:arrivalHour') },
   ].filter((each) => !routing.columns.some((column) => column.input === each.input));
   return (
     <>
