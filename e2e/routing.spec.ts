@@ -25,7 +25,8 @@ test('a row sets its priority by a formula and leaves the rest to later rows; se
   await expect(main.getByRole('button', { name: 'Row 2, team: by a later row' })).toBeVisible();
   await expect(main.getByText('followed by Desk leads')).toBeVisible();
   expect(await spilling(maren)).toEqual([]);
-  await release(maren);
+  // What becomes otherwise is told before it is in force.
+  await release(maren, (dialog) => expect(dialog.getByText(/row 2 is new/)).toBeAttached());
 
   const priya = await pageOf(browser, 'Priya Nakamura-Lind');
   const numbers = [await asksForAnalysis(priya), await asksForAnalysis(priya)];
@@ -56,4 +57,26 @@ test('a row sets its priority by a formula and leaves the rest to later rows; se
   ]);
   for (const each of numbers) await expect(maren.getByRole('row', { name: new RegExp(each) })).toContainText('Stores');
   await expect(maren.getByText('0 requests selected')).toBeVisible();
+});
+
+test('who can do what is a table: how many are good enough, and what was checked too long ago', async ({ browser }) => {
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/workshop/groundwork/skills');
+  const main = maren.getByRole('main');
+  await expect(main.getByRole('row', { name: /Bram Solheim/ })).toContainText('5');
+  const counts = main.getByRole('row', { name: /^Level/ });
+  await main.getByLabel('Count people from level').fill('4');
+  await main.getByLabel('checked in the last').fill('');
+  await expect(counts).toContainText('only Bram Solheim');
+  expect(await spilling(maren)).toEqual([]);
+  expect(await seriousTrouble(maren)).toEqual([]);
+  // A row asks for one of them: nobody has it in time, which is said before a release.
+  await maren.goto('/workshop/vessel-time/routing');
+  await main.getByRole('button', { name: /^Row 1, handler/ }).click();
+  await maren.getByLabel('Add a way').selectOption({ label: 'who has a skill' });
+  await maren.getByLabel('Skill', { exact: true }).selectOption({ label: 'Rescue boat' });
+  await maren.getByLabel('Level at least').fill('3');
+  await maren.keyboard.press('Escape');
+  await expect(main.getByText('Rescue boat, level 3 or more')).toBeVisible();
+  await expect(main.getByText(/Nobody in the team of this row has the skill at this level today/)).toBeVisible();
 });

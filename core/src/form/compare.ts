@@ -4,7 +4,7 @@ import { deadlineName, lengthInWords } from '../deadline/index.ts';
 import { isSame } from '../design/index.ts';
 import { conditionOf, type Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
-import { hitsOf } from '../routing/index.ts';
+import { hitsOf, rowChanges } from '../routing/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
 import { differenceInWords, differenceKey, elsewhereInWords, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
@@ -438,7 +438,7 @@ function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
     if (!differs(before[part], after[part])) continue;
     const [old, fresh] =
       part === 'routing'
-        ? [rows(before), rows(after)]
+        ? [rows(before), routingSaid(before, after, rows(after))]
         : part === 'approval'
           ? [stepsOf(before, was), stepsOf(after, is)]
           : [deadlinesSaid(before), deadlinesSaid(after)];
@@ -446,6 +446,19 @@ function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
   }
   return changes;
 }
+
+/** A routing table after a change: how many rows it has, and what becomes otherwise in which. */
+function routingSaid(before: FormDesign, after: FormDesign, rows: Said): Said {
+  const all = rowChanges(before.routing, after.routing);
+  const [first, ...others] = all.slice(0, SHOWN_ROWS);
+  if (first === undefined) return rows;
+  const more = all.length - SHOWN_ROWS;
+  const parts = [first, ...others, ...(more > 0 ? [said('changes:moreRows', { count: more })] : [])];
+  return said('changes:rowsWith', { rows, parts });
+}
+
+/** Rows of which a change is told one by one. */
+const SHOWN_ROWS = 8;
 
 const stepsOf = (design: FormDesign, scope: Scope): Said => {
   const { paths } = design.approval;

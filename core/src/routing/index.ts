@@ -1,4 +1,5 @@
 export { analyseTable, type RowOverlap, type TableAnalysis, type WorkedCase } from './analyse.ts';
+export { rowChanges } from './compare.ts';
 export { allThatMayBe, mayBe, resultsWritten, withResults } from './computed.ts';
 export {
   type DmnGround,
