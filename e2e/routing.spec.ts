@@ -70,13 +70,13 @@ test('who can do what is a table: how many are good enough, and what was checked
   await expect(counts).toContainText('only Bram Solheim');
   expect(await spilling(maren)).toEqual([]);
   expect(await seriousTrouble(maren)).toEqual([]);
-  // A row asks for one of them: nobody has it in time, which is said before a release.
-  await maren.goto('/workshop/vessel-time/routing');
-  await main.getByRole('button', { name: /^Row 1, handler/ }).click();
-  await maren.getByLabel('Add a way').selectOption({ label: 'who has a skill' });
-  await maren.getByLabel('Skill', { exact: true }).selectOption({ label: 'Rescue boat' });
-  await maren.getByLabel('Level at least').fill('3');
-  await maren.keyboard.press('Escape');
-  await expect(main.getByText('Rescue boat, level 3 or more')).toBeVisible();
-  await expect(main.getByText(/Nobody in the team of this row has the skill at this level today/)).toBeVisible();
+  // A row asks for one of them: where nobody is good enough, that is said before a release.
+  await maren.goto('/workshop/sample-analysis/routing');
+  await main.getByRole('button', { name: /^Row 1, handler: Sampling at sea, level 3 or more/ }).click();
+  const level = maren.getByLabel('Level at least');
+  const nobody = main.getByText(/Nobody in the team of this row has the skill at this level today/);
+  await level.fill('5');
+  await expect(nobody).toBeAttached();
+  await level.fill('3');
+  await expect(nobody).toHaveCount(0);
 });
