@@ -41,14 +41,14 @@ export const followAssignment: Follower = (work, request, change) => {
 
 /**
  * Gives a request to whoever is found by the rule of its row now; as it is where that is who handles it already. Null where
- * nobody is found, its row has no rule, or it is with another team by now.
+ * nobody is found, its row has no rule, or it is with another team by now. `reason`: why it is given anew.
  */
-export function giveByRule(work: Work, request: RequestRow): RequestRow | null {
+export function giveByRule(work: Work, request: RequestRow, reason = ''): RequestRow | null {
   const { team } = request;
   const rule = ruleFor(work.tx, request, request.routed);
   const chosen = rule && team !== null ? chosenBy(work, { ...request, team }, rule) : null;
   if (!chosen || team === null) return null;
-  return chosen.person === request.handlerId ? request : assignBy(work, request, team, chosen);
+  return chosen.person === request.handlerId ? request : assignBy(work, request, team, chosen, reason);
 }
 
 /** Whether a request can be given by the rule of its row. */
@@ -101,7 +101,7 @@ function chosenBy({ tx, now }: Work, request: ShownRow & { readonly team: string
   return chooseHandler(rule, { candidates, whose: whoseIs(request), last, named, can });
 }
 
-function assignBy<Row extends ShownRow>(work: Work, request: Row, team: string, chosen: Chosen): Row {
+function assignBy<Row extends ShownRow>(work: Work, request: Row, team: string, chosen: Chosen, reason = ''): Row {
   if (!request.trial)
     work.tx
       .insert(handlerTurns)
@@ -110,5 +110,6 @@ function assignBy<Row extends ShownRow>(work: Work, request: Row, team: string, 
       .run();
   return changeRequest(by(work, null), request, {
     ...{ kind: 'handler', from: request.handlerId, to: chosen.person, chosen },
+    ...(reason ? { reason } : {}),
   });
 }

@@ -61,8 +61,10 @@ function given(work: Work, { request, team, changes }: Planned, { priority, hand
   const row = rerouted(work, request, {
     ...{ team, priority: priority ?? request.priority ?? 'normal', version: request.version, reason },
   });
+  // It is told once why, by the first that is otherwise.
+  const why = row === request ? reason : '';
   if (handler && 'by' in handler) {
-    const found = giveByRule(work, row);
+    const found = giveByRule(work, row, why);
     if (!found) throw new Problem(409, 'nobody', refused('nobodyByRule'));
     return found.version !== request.version;
   }
@@ -70,8 +72,7 @@ function given(work: Work, { request, team, changes }: Planned, { priority, hand
     changeRequest(
       work,
       row,
-      // It is told once why, by the first that is otherwise.
-      { kind: 'handler', from: row.handlerId, to: handler.person, ...(row === request && reason ? { reason } : {}) },
+      { kind: 'handler', from: row.handlerId, to: handler.person, ...(why ? { reason: why } : {}) },
       row.version,
     );
   return true;
