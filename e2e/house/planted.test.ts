@@ -513,6 +513,10 @@ describe('a value in the restricted field', () => {
       const headers = onVersion((await coordinator.sheet(outside)).version);
       expect((await coordinator.call(route, { params: { number: outside }, headers, body })).status).toBe(200);
     }
+    const { version } = await coordinator.sheet(outside);
+    const several = { requests: [{ number: outside, version }], priority: 'low', reason: 'Less so.', apply: true };
+    const told = await coordinator.call('rerouteMany', { body: several });
+    expect([told.status, told.body.changed]).toEqual([200, 1]);
   });
 
   it('is searched for in every answer of every route, as each person', async () => {
