@@ -15,7 +15,15 @@ export {
 export { routingFindings } from './findings.ts';
 export { type KeptRouting, keptRouting, LONGEST_KEPT, routedAgain } from './kept.ts';
 export { type Missed, missedOptions } from './missed.ts';
-export { prepareRouting, type Routed, type Router, type RowReason, type SaidBy, saidThen } from './route.ts';
+export {
+  prepareRouting,
+  type Routed,
+  type Router,
+  type RowReason,
+  rowsSaying,
+  type SaidBy,
+  saidThen,
+} from './route.ts';
 export {
   allRows,
   COMPUTED,

@@ -48,6 +48,10 @@ export interface Routed {
   readonly reasons: readonly RowReason[];
 }
 
+/** The rows by which a request went, by their places in order. */
+export const rowsSaying = ({ row, by }: Pick<Routed, 'row' | 'by'>): readonly number[] =>
+  [...new Set([row, ...Object.values(by)])].sort((a, b) => a - b);
+
 /** A compiled table: chooses a row, and knows by which names. */
 export interface Router {
   (slots: Slots): Routed;

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Stage } from '@tolvek/core/register';
+import { rowsSaying } from '@tolvek/core/routing';
 import { said, type Words } from '@tolvek/words';
 import type { RequestRow } from '../request/queries.ts';
 import type { Decision } from './decision.ts';
@@ -48,7 +49,7 @@ const routedHop = (routed: RoutingTold, isOpen: boolean): Hop => ({
 });
 
 function byRow({ row, by, isOtherwise, note }: RoutingTold): Words {
-  const rows = [...new Set([row, ...Object.values(by)])].sort((a, b) => a - b);
+  const rows = rowsSaying({ row, by });
   if (rows.length > 1) return said('hops:byRows', { rows: rows.map(String) });
   if (isOtherwise) return said('hops:byLastRow');
   return note ? said('hops:byRowNote', { row, note }) : said('hops:byRow', { row });

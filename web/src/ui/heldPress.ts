@@ -13,9 +13,10 @@ export function holdPresses(page: Document): void {
   page.addEventListener(
     'pointerdown',
     (event) => {
-      const { target, pointerId, pointerType, button, clientX, clientY } = event;
+      const { target, isTrusted, pointerId, pointerType, button, clientX, clientY } = event;
       const pressed = target instanceof Element ? target.closest(PRESSED) : null;
-      if (!pressed || pointerType !== 'mouse' || button !== 0) return;
+      // What a script makes up has no pointer that could be captured.
+      if (!pressed || !isTrusted || pointerType !== 'mouse' || button !== 0) return;
       pressed.setPointerCapture(pointerId);
       const moved = (now: PointerEvent): void => {
         if (Math.hypot(now.clientX - clientX, now.clientY - clientY) <= SLIPS) return;

@@ -13,7 +13,7 @@ import {
   type ShownPart,
 } from '@tolvek/core/form';
 import { type Field, type FieldValue, namesAround, type Problem, sayValue } from '@tolvek/core/register';
-import { prepareRouting } from '@tolvek/core/routing';
+import { prepareRouting, rowsSaying } from '@tolvek/core/routing';
 import { createContext, Fragment, memo, useContext, useMemo, useRef, useState } from 'react';
 import { FormParts } from '../fields/FormParts.tsx';
 import { AnswersBesideProvider, type AroundFields, AroundFieldsProvider } from '../fields/input.ts';
@@ -69,6 +69,7 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
   const beside = useMemo(() => ({ answers: proof.answers, together }), [proof.answers, together]);
   const { problems } = completion;
   const routed = route(slots);
+  const rows = rowsSaying(routed);
   const asked = pathFor(routed.outcome.path, slots);
   const team = form.groups.find((group) => group.key === routed.outcome.team)?.name ?? routed.outcome.team;
   const shownProblems = new Map<string, Problem[]>();
@@ -202,11 +203,11 @@ export function Proof({ editing, form, proof }: { editing: DraftEditing; form: A
         <p className="mt-3 text-[13px]">{say('workshop:thingInUse')}</p>
       ) : (
         <p className="mt-3 text-[13px]">
-          {say(routed.isOtherwise ? 'workshop:routedLast' : 'workshop:routedRow', {
-            row: routed.row,
-            team,
-            count: routed.outcome.workingDays,
-          })}{' '}
+          {rows.length > 1
+            ? say('workshop:routedRows', { rows: rows.map(String), team, count: routed.outcome.workingDays })
+            : say(routed.isOtherwise ? 'workshop:routedLast' : 'workshop:routedRow', {
+                ...{ row: routed.row, team, count: routed.outcome.workingDays },
+              })}{' '}
           {asked
             ? say('workshop:withApproval', { steps: asked.steps.map(({ label }) => label) })
             : say('workshop:withoutApproval')}{' '}

@@ -906,6 +906,8 @@ export const workshop: Same<typeof english> = {
   answersWrong_other: '{{count}} Antworten fehlen oder sind falsch.',
   routedRow_one: 'Zuordnung Zeile {{row}}: Team {{team}}, fällig in {{count}} Arbeitstag.',
   routedRow_other: 'Zuordnung Zeile {{row}}: Team {{team}}, fällig in {{count}} Arbeitstagen.',
+  routedRows_one: 'Zuordnung Zeilen {{rows, and}}: Team {{team}}, fällig in {{count}} Arbeitstag.',
+  routedRows_other: 'Zuordnung Zeilen {{rows, and}}: Team {{team}}, fällig in {{count}} Arbeitstagen.',
   routedLast_one: 'Letzte Zeile der Zuordnung: Team {{team}}, fällig in {{count}} Arbeitstag.',
   routedLast_other: 'Letzte Zeile der Zuordnung: Team {{team}}, fällig in {{count}} Arbeitstagen.',
   withApproval: 'Sie braucht eine Genehmigung: {{steps, and}}.',

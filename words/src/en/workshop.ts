@@ -882,6 +882,8 @@ export const workshop = {
   answersWrong_other: '{{count}} answers are missing or wrong.',
   routedRow_one: 'Routing row {{row}}: team {{team}}, due in {{count}} working day.',
   routedRow_other: 'Routing row {{row}}: team {{team}}, due in {{count}} working days.',
+  routedRows_one: 'Routing rows {{rows, and}}: team {{team}}, due in {{count}} working day.',
+  routedRows_other: 'Routing rows {{rows, and}}: team {{team}}, due in {{count}} working days.',
   routedLast_one: 'Last routing row: team {{team}}, due in {{count}} working day.',
   routedLast_other: 'Last routing row: team {{team}}, due in {{count}} working days.',
   withApproval: 'It needs approval: {{steps, and}}.',

@@ -114,7 +114,7 @@ export function ApprovalOf({ paths, ...of }: OfRow & { paths: readonly ApprovalP
 }
 
 /** The paths to choose from; one that is not there any more stays shown until another is chosen. */
-export const PathOptions = ({ paths, chosen }: { paths: readonly ApprovalPath[]; chosen: string | null }) => (
+const PathOptions = ({ paths, chosen }: { paths: readonly ApprovalPath[]; chosen: string | null }) => (
   <>
     <option value="">{say('workshop:noApproval')}</option>
     {paths.map((path) => (
