@@ -72,11 +72,15 @@ test('who can do what is a table: how many are good enough, and what was checked
   expect(await seriousTrouble(maren)).toEqual([]);
   // A row asks for one of them: where nobody is good enough, that is said before a release.
   await maren.goto('/workshop/sample-analysis/routing');
-  await main.getByRole('button', { name: /^Row 1, handler: Sampling at sea, level 3 or more/ }).click();
-  const level = maren.getByLabel('Level at least');
+  await main.getByRole('button', { name: /^The last row, handler/ }).click();
+  const ways = maren.getByRole('dialog');
+  await ways.getByLabel('Add a way').selectOption({ label: 'who has a skill' });
+  await ways.getByLabel('Skill', { exact: true }).selectOption({ label: 'Sampling at sea' });
   const nobody = main.getByText(/Nobody in the team of this row has the skill at this level today/);
-  await level.fill('5');
+  await ways.getByLabel('Level at least').fill('5');
   await expect(nobody).toBeAttached();
-  await level.fill('3');
+  await ways.getByLabel('Level at least').fill('3');
   await expect(nobody).toHaveCount(0);
+  await ways.getByRole('button', { name: /^Do not try “Sampling at sea/ }).click();
+  await expect(main.getByRole('button', { name: /^The last row, handler/ })).not.toContainText('Sampling');
 });
