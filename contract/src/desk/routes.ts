@@ -9,7 +9,6 @@ import {
   named,
   numbered,
   rawAnswers,
-  someone,
   text,
   versioned,
   visibleSubject,
@@ -195,7 +194,7 @@ export const deskRoutes = routesOf(deskHeads, {
       refused: z.array(z.object({ number: z.string(), why: words })),
       teams: z.array(named),
       /** Who could handle all of them: those of their team, where they have one team. */
-      people: z.array(someone),
+      people: z.array(person),
     }),
   },
   assign: {

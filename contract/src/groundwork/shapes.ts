@@ -1,9 +1,9 @@
 import { CHOICES, type Hearing, WAYS } from '@tolvek/core/notice';
 import { ACCENT_KEYS, type DeskSettings, type SkillSource } from '@tolvek/core/settings';
 import { z } from 'zod';
-import { language } from '../people/shapes.ts';
+import { language, person } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { day, moment, someone } from '../wire/shapes.ts';
+import { day, moment } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 const days = z.int().min(0).max(10_000);
@@ -61,7 +61,7 @@ export const absence = z.object({
   from: day,
   /** Null until it is ended. */
   until: day.nullable(),
-  substitute: someone.nullable(),
+  substitute: person.nullable(),
   /** Whether they are away today. */
   now: z.boolean(),
 });

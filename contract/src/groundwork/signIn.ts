@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
-import { done, moment, someone, versioned } from '../wire/shapes.ts';
+import { called, done, moment, versioned } from '../wire/shapes.ts';
 import { signInHeads } from './heads.ts';
 import { groundLine } from './shapes.ts';
 
@@ -19,7 +19,7 @@ export const signInRoutes = routesOf(signInHeads, {
     says: 'How staff sign in here: by password, and by which providers.',
     answer: z.object({
       passwords: z.boolean(),
-      providers: z.array(someone),
+      providers: z.array(called),
       /** The host that keys of devices are for; null where none can be used. */
       passkeys: z.string().nullable(),
     }),

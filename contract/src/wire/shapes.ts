@@ -93,8 +93,8 @@ export const text = z.string().trim().min(1).max(5_000);
 export const numbered = z.strictObject({ number: z.string().max(20) });
 export const withToken = z.strictObject({ token: z.string().max(100) });
 /** Something by its key, and what people read. */
-/** Somebody, or a file: by id, and as it is called. */
-export const someone = z.object({ id: z.string(), name: z.string() });
+/** Something by its id, and as it is called. */
+export const called = z.object({ id: z.string(), name: z.string() });
 export const named = z.object({ key: z.string(), name: z.string() });
 export const labelled = z.object({ key: z.string(), label: z.string() });
 export const keyed = z.strictObject({ key: z.string().max(64) });

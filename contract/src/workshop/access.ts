@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { accessRules, activity, field, requestReaders } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
-import { fieldKey, groupKeys, keyed, labelled, numbered, someone, versioned } from '../wire/shapes.ts';
+import { called, fieldKey, groupKeys, keyed, labelled, numbered, versioned } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { accessHeads } from './heads.ts';
 
@@ -246,7 +246,7 @@ export const accessRoutes = routesOf(accessHeads, {
       /** The edition in which it is looked at; null: as the form is. */
       edition: z.string().nullable(),
       /** The editions of its form that it can be looked at in. */
-      editions: z.array(someone),
+      editions: z.array(called),
       /** Whether they may export requests such as this. */
       mayExport: z.boolean(),
     }),

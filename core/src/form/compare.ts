@@ -450,10 +450,9 @@ function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
 /** A routing table after a change: how many rows it has, and what becomes otherwise in which. */
 function routingSaid(before: FormDesign, after: FormDesign, rows: Said): Said {
   const all = rowChanges(before.routing, after.routing);
-  const [first, ...others] = all.slice(0, SHOWN_ROWS);
-  if (first === undefined) return rows;
+  if (all.length === 0) return rows;
   const more = all.length - SHOWN_ROWS;
-  const parts = [first, ...others, ...(more > 0 ? [said('changes:moreRows', { count: more })] : [])];
+  const parts = [...all.slice(0, SHOWN_ROWS), ...(more > 0 ? [said('changes:moreRows', { count: more })] : [])];
   return said('changes:rowsWith', { rows, parts });
 }
 

@@ -1,7 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
+import { isSame } from '../own/index.ts';
 import { allRows, OUTCOME_WORDS, OUTCOMES, type RoutingTable, type SayingRow } from './table.ts';
-
-const isSame = (one: unknown, other: unknown): boolean => JSON.stringify(one ?? null) === JSON.stringify(other ?? null);
 
 /** What of a row is otherwise than it was, as it is called. */
 function changesOf(

@@ -116,4 +116,7 @@ export const allThatMayBe = (
   table: Parameters<typeof allRows>[0],
   name: 'team' | 'path' | 'stage',
   scope: () => Scope,
-): ReadonlySet<string> => new Set(allRows(table).flatMap((row) => mayBe(row, name, scope)));
+): ReadonlySet<string> => {
+  let known: Scope | undefined;
+  return new Set(allRows(table).flatMap((row) => mayBe(row, name, () => (known ??= scope()))));
+};

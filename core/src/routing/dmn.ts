@@ -18,11 +18,11 @@ import { type Priority, priorities } from '../register/index.ts';
 import { withResults } from './computed.ts';
 import {
   allRows,
-  COMPUTED,
   type ComputedName,
   type FollowerPlan,
   type Hits,
   hitsOf,
+  isComputed,
   isPromise,
   MOST,
   OUTCOMES,
@@ -81,7 +81,6 @@ const NAME: Readonly<Record<Exclude<Output, 'followers'>, OutcomeName>> = {
 };
 const nameOf = (output: Output): OutcomeName | null => (output === 'followers' ? null : NAME[output]);
 const outputNamed = (name: OutcomeName): Output => OUTPUTS.find((each) => nameOf(each) === name) ?? 'followers';
-const isComputed = (name: OutcomeName | null): name is ComputedName => COMPUTED.some((each) => each === name);
 
 const TYPES: Readonly<Partial<Record<TypeKind, string>>> = {
   text: 'string',
@@ -279,9 +278,8 @@ function whyNot(all: readonly Meant[]): Said | null {
   for (const { policy, outputs } of all)
     if (!ONE_WAY.includes(policy) && !(policy === 'COLLECT' && outputs.every((each) => each === 'followers')))
       return said('workshop:dmnPolicy', { policy });
-  const isTooLarge = (count: number, most: number): boolean => count > most;
   const rows = all.reduce((count, { asking }) => count + asking.length, 0);
-  if (isTooLarge(rows, MOST.rows) || all.some(({ dmn }) => isTooLarge(dmn.inputs.length, MOST.columns)))
+  if (rows > MOST.rows || all.some(({ dmn }) => dmn.inputs.length > MOST.columns))
     return said('workshop:dmnTooLarge', MOST);
   const known = all.flatMap(({ outputs }) => outputs.filter((each) => each !== null));
   if (known.length === 0) return said('workshop:dmnNoOutput');

@@ -36,6 +36,7 @@ export {
   type Hits,
   handlersIn,
   hitsOf,
+  isComputed,
   leftBy,
   MOST as MOST_IN_TABLE,
   OUTCOME_WORDS,
@@ -52,5 +53,6 @@ export {
   type SayingRow,
   WISHES,
   wishesIn,
+  withFormula,
 } from './table.ts';
 export { prepareWinner } from './winner.ts';

@@ -1,4 +1,5 @@
 import type { Slots } from '../expression/index.ts';
+import { isSame } from '../own/index.ts';
 import { type Field, profileWith, type RequestFacts, requestSlots, type Values } from '../register/index.ts';
 import type { Computations } from './computed.ts';
 import type { Routed, Router, SaidBy } from './route.ts';
@@ -78,13 +79,6 @@ export function routedAgain(
   const profile = { ...facts.profile, values: kept.facts ? (kept.facts.profile ?? {}) : facts.profile.values };
   const slots: Slots = requestSlots(fields, kept.values ?? arrived(), { ...facts, ...kept.facts, profile });
   const routed = route(slots);
-  return routed.row === kept.row && isAlike(routed.by, kept.by) && isAlike(routed.computed, kept.computed)
-    ? routed
-    : null;
+  const { row, by = {}, computed = {} } = kept;
+  return routed.row === row && isSame(routed.by, by) && isSame(routed.computed, computed) ? routed : null;
 }
-
-const isAlike = (one: object, other: object = {}): boolean => {
-  const entries = Object.entries(one);
-  const others = new Map<string, unknown>(Object.entries(other));
-  return entries.length === others.size && entries.every(([name, value]) => others.get(name) === value);
-};

@@ -1,5 +1,6 @@
 import { said, type Words } from '@tolvek/words';
 import { type Explanation, explainCell, explainComputed, type Scope, type Slots } from '../expression/index.ts';
+import { isSame } from '../own/index.ts';
 import { type Computations, computedBy, type ReadyFormula, readyFormulas } from './computed.ts';
 import { type ReadyCell, readyRows } from './ready.ts';
 import {
@@ -89,6 +90,7 @@ export function prepareRouting(table: RoutingTable, scope: Scope): Router {
     const reasons: RowReason[] = [];
     const saying = new Map<OutcomeName, number>();
     const followers: FollowerPlan[] = [];
+    let computed: Computations = {};
     let first = rows.length;
     for (const [index, ready] of rows.entries()) {
       const isLast = index === rows.length - 1;
@@ -106,25 +108,16 @@ export function prepareRouting(table: RoutingTable, scope: Scope): Router {
       const follows = isLast && followers.length > 0 ? [] : more;
       followers.push(...follows.filter((each) => !followers.some((other) => isSame(each, other))));
       if ((isLast || done) && says.length === 0 && follows.length === 0) continue;
-      const computed = ready.formulas
-        .filter(({ name }) => says.includes(name))
-        .map(({ name, node }) => explainComputed(node, OUTCOME_WORDS[name], scope, slots));
-      const reason = { row: index + 1, note: ready.note, won: true, cells: [...decided, ...computed] };
+      const saidBy = ready.formulas.filter(({ name }) => says.includes(name));
+      for (const formula of saidBy) computed = { ...computed, ...computedBy(formula, slots) };
+      const from = saidBy.map(({ name, node }) => explainComputed(node, OUTCOME_WORDS[name], scope, slots));
+      const reason = { row: index + 1, note: ready.note, won: true, cells: [...decided, ...from] };
       reasons.push(isEach ? { ...reason, says } : reason);
     }
-    const computed: Computations = Object.assign(
-      {},
-      ...[...saying].flatMap(([name, row]) =>
-        (rows[row - 1]?.formulas ?? [])
-          .filter((formula) => formula.name === name)
-          .map((formula) => computedBy(formula, slots)),
-      ),
-    );
     const by: SaidBy = Object.fromEntries([...saying].filter(([, row]) => row !== first));
-    const plain = joined(rows, first, by);
     return {
       ...{ row: first, rowId: rows[first - 1]?.row.id ?? 'otherwise', isOtherwise: first === rows.length },
-      outcome: { ...plain, ...computed, ...(followers.length > 0 ? { followers } : {}) },
+      outcome: { ...joined(table, first, by), ...computed, ...(followers.length > 0 ? { followers } : {}) },
       ...{ by, computed, reasons },
     };
   };
@@ -145,26 +138,16 @@ function tried({ cells }: Ready, slots: Slots): { readonly held: boolean; readon
   return { held, decided: (held ? all : failing).map((each) => explainCell(each.cell, each)) };
 }
 
-const isSame = (one: FollowerPlan, other: FollowerPlan): boolean => JSON.stringify(one) === JSON.stringify(other);
-
 /** What rows say together, without what is computed. */
-function joined(rows: readonly { readonly row: SayingRow }[], first: number, by: SaidBy): RoutingSaid {
-  const outcomeAt = (row: number): RoutingOutcome | undefined => rows[row - 1]?.row.outcome;
-  const base = outcomeAt(first) ?? outcomeAt(rows.length);
-  if (!base) throw new Error('A table without a last row.');
-  const { formulas: _, followers: __, ...said } = base;
-  const others = Object.entries(by).map(([name, row]) => {
-    const outcome = outcomeAt(row);
-    return outcome ? { [name]: outcome[name as OutcomeName] } : {};
-  });
-  return Object.assign({}, said, ...others);
+function joined({ rows, otherwise }: RoutingTable, first: number, by: SaidBy): RoutingSaid {
+  const outcomeAt = (row: number): RoutingOutcome => rows[row - 1]?.outcome ?? otherwise;
+  const { formulas: _, followers: __, ...said } = outcomeAt(first);
+  const others = Object.entries(by).map(([name, row]) => [name, outcomeAt(row)[name as OutcomeName]]);
+  return { ...said, ...Object.fromEntries(others) };
 }
 
 /** What a request was said by a table, from the rows and what was computed then. Who follows was found at that time. */
-export function saidThen(
+export const saidThen = (
   table: RoutingTable,
   { row, by = {}, computed = {} }: { readonly row: number; readonly by?: SaidBy; readonly computed?: Computations },
-): RoutingSaid {
-  const rows = allRows(table).map((each) => ({ row: each }));
-  return { ...joined(rows, row, by), ...computed };
-}
+): RoutingSaid => ({ ...joined(table, row, by), ...computed });

@@ -36,6 +36,7 @@ export const OUTCOME_WORDS = Object.fromEntries(
 /** What of it can be computed for each request. */
 export const COMPUTED = ['team', 'priority', 'workingDays', 'path', 'stage'] as const;
 export type ComputedName = (typeof COMPUTED)[number];
+export const isComputed = (name: string | null): name is ComputedName => COMPUTED.some((each) => each === name);
 /** By what it is computed, in FEEL. */
 export type OutcomeFormulas = Partial<Readonly<Record<ComputedName, string>>>;
 
@@ -136,6 +137,17 @@ export const formulasOf = ({ outcome, leaves }: SayingRow): readonly (readonly [
     const text = outcome.formulas?.[name];
     return text === undefined || leaves.includes(name) ? [] : [[name, text] as const];
   });
+
+/** An outcome with a formula for something, or with none of it: then what stands beside it counts. */
+export function withFormula(
+  { formulas, ...outcome }: RoutingOutcome,
+  name: ComputedName,
+  text: string | null,
+): RoutingOutcome {
+  const { [name]: _, ...others } = formulas ?? {};
+  const all = text === null ? others : { ...others, [name]: text };
+  return Object.keys(all).length > 0 ? { ...outcome, formulas: all } : outcome;
+}
 
 /** Every formula of a table. */
 export const formulasIn = (table: Rows): readonly string[] =>

@@ -1,10 +1,11 @@
 import { type Chosen, chooseHandler, type HandlerRule } from '@tolvek/core/assignment';
 import { own } from '@tolvek/core/own';
+import { wordOf } from '@tolvek/core/people';
 import type { Happening } from '@tolvek/core/request';
 import { type FollowerPlan, handlersIn, type Routed, saidThen } from '@tolvek/core/routing';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById } from '../form/queries.ts';
-import { membersOf, personById, recordNow, viewerOf } from '../people/queries.ts';
+import { peopleHolding, recordNow, viewerOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { by, type Work } from '../platform/work.ts';
 import { registerById, stageOf } from '../register/queries.ts';
@@ -58,9 +59,9 @@ export const hasRule = (db: Reader, request: RequestRow): boolean => ruleFor(db,
 function haveFollow(work: Work, request: ShownRow, plans: readonly FollowerPlan[] = []): void {
   const { tx, now } = work;
   const found = plans.flatMap((plan): readonly string[] => {
-    if ('group' in plan) return membersOf(tx, plan.group).map(({ id }) => id);
-    const named = 'person' in plan ? plan.person : personIn(tx, request, plan.field);
-    return named !== null && personById(tx, named)?.active ? [named] : [];
+    const person = 'field' in plan ? personIn(tx, request, plan.field) : null;
+    const holder = 'field' in plan ? person && { person } : plan;
+    return holder ? peopleHolding(tx, wordOf(holder)).map(({ id }) => id) : [];
   });
   const whose = whoseIs(request);
   const reads = (id: string): boolean => {

@@ -1,11 +1,11 @@
 import { readersMeaning } from '@tolvek/core/access';
 import type { Finding, FormDesign } from '@tolvek/core/form';
-import { mayWith } from '@tolvek/core/people';
+import { mayWith, wordOf } from '@tolvek/core/people';
 import { requestScope } from '@tolvek/core/register';
-import { allRows, allThatMayBe, type FollowerPlan } from '@tolvek/core/routing';
+import { allRows, allThatMayBe } from '@tolvek/core/routing';
 import { said } from '@tolvek/words';
 import { type FormRow, registerOfForm } from '../form/queries.ts';
-import { groupNames, membersOf, personNamed, rightsIn, viewerOf } from '../people/queries.ts';
+import { groupNames, holderNames, peopleHolding, rightsIn, viewerOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 
 /**
@@ -28,17 +28,12 @@ export function readByFollowers(db: Reader, form: FormRow, { routing, fields }: 
   };
   return rows.flatMap(({ id, outcome }) =>
     (outcome.followers ?? []).flatMap((plan): Finding[] => {
-      const who = peopleOf(db, plan);
-      if (who === null || who.ids.length === 0 || who.ids.some(reads)) return [];
-      const message = said('findings:followerReadsNothing', { who: who.name });
+      // Whom an answer will name is not known yet.
+      const word = 'field' in plan ? null : wordOf(plan);
+      const people = word === null ? [] : peopleHolding(db, word);
+      if (word === null || people.length === 0 || people.some((person) => reads(person.id))) return [];
+      const message = said('findings:followerReadsNothing', { who: holderNames(db, [word], groupNames(db))[0] ?? '' });
       return [{ severity: 'caution', page: 'routing', at: id, message }];
     }),
   );
-}
-
-/** Whom a row names; null for whoever an answer will. */
-function peopleOf(db: Reader, plan: FollowerPlan): { readonly name: string; readonly ids: readonly string[] } | null {
-  if ('person' in plan) return { name: personNamed(db, plan.person), ids: [plan.person] };
-  if (!('group' in plan)) return null;
-  return { name: groupNames(db).get(plan.group) ?? plan.group, ids: membersOf(db, plan.group).map(({ id }) => id) };
 }

@@ -3,7 +3,7 @@ import { type ApprovalPath, withAgain, withStepsOf } from '../../approval/index.
 import { parseExpression } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
 import { type Field, isFilled } from '../../register/index.ts';
-import type { ComputedName, RoutingOutcome } from '../../routing/index.ts';
+import { type ComputedName, withFormula } from '../../routing/index.ts';
 import type { Action, ActionName, Edition, FormDesign, FormRule } from '../design.ts';
 import { differenceKey } from '../editions/index.ts';
 
@@ -261,14 +261,12 @@ function withoutColumn(design: FormDesign, column: string): FormDesign {
 
 /** A table of which a row no longer computes something: what stands beside it counts. */
 function withoutFormula(routing: FormDesign['routing'], row: string, of: ComputedName): FormDesign['routing'] {
-  const plain = ({ formulas = {}, ...outcome }: RoutingOutcome): RoutingOutcome => {
-    const { [of]: _, ...left } = formulas;
-    return Object.keys(left).length > 0 ? { ...outcome, formulas: left } : outcome;
-  };
   return {
     ...routing,
-    rows: routing.rows.map((each) => (each.id === row ? { ...each, outcome: plain(each.outcome) } : each)),
-    otherwise: row === 'otherwise' ? plain(routing.otherwise) : routing.otherwise,
+    rows: routing.rows.map((each) =>
+      each.id === row ? { ...each, outcome: withFormula(each.outcome, of, null) } : each,
+    ),
+    otherwise: row === 'otherwise' ? withFormula(routing.otherwise, of, null) : routing.otherwise,
   };
 }
 

@@ -9,9 +9,17 @@ import {
   subjectsOf,
 } from '@tolvek/core/expression';
 import { freshKey } from '@tolvek/core/form';
-import { HITS, type Hits, hitsOf, leftBy, type RoutingRow, type RoutingTable } from '@tolvek/core/routing';
+import {
+  HITS,
+  type Hits,
+  hitsOf,
+  leftBy,
+  type RoutingOutcome,
+  type RoutingRow,
+  type RoutingTable,
+} from '@tolvek/core/routing';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { useState } from 'react';
+import { type ComponentProps, useState } from 'react';
 import { CellEditor } from '../../conditions/CellEditor.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { say, told } from '../../wire/words.ts';
@@ -24,15 +32,12 @@ import { HandlerCell } from './HandlerCell.tsx';
 import { handledBy } from './handlers.ts';
 import { ApprovalOf, OutcomeCells } from './OutcomeCells.tsx';
 import { RowDetails } from './RowDetails.tsx';
-import { goingTogether, type RowSaid, rowWith } from './rowEdits.ts';
+import { goingTogether, howSet, type RowSaid, rowWith } from './rowEdits.ts';
 import { TableFile } from './TableFile.tsx';
 import { TableNotes } from './TableNotes.tsx';
 import { Wishes } from './Wishes.tsx';
 
-/**
- * The routing table: the first row whose every cell holds decides; the last row takes everything
- * else.
- */
+/** The routing table: what its rows ask for and set, how they go together, and the last row for everything else. */
 export function RoutingPage() {
   const { editing, form, keeping } = useBinder();
   const { draft, change, proof } = editing;
@@ -48,8 +53,9 @@ export function RoutingPage() {
   const saidBy = (row: RoutingRow): RowSaid => ({ outcome: row.outcome, leaves: leftBy(routing, row) });
   const put = (edit: (table: RoutingTable) => RoutingTable): void =>
     change((before) => ({ ...before, routing: edit(before.routing) }));
-  const editRow = (id: string, row: Partial<RoutingRow>): void =>
-    put((table) => ({ ...table, rows: table.rows.map((each) => (each.id === id ? { ...each, ...row } : each)) }));
+  const changeRow = (id: string, edit: (row: RoutingRow) => RoutingRow): void =>
+    put((table) => ({ ...table, rows: table.rows.map((each) => (each.id === id ? edit(each) : each)) }));
+  const editRow = (id: string, change: Partial<RoutingRow>): void => changeRow(id, (row) => ({ ...row, ...change }));
   const teams = groups.filter((group) => group.isTeam);
   const add = (): void =>
     put((table) => ({
@@ -233,32 +239,17 @@ export function RoutingPage() {
                       value={row.note}
                       onChange={(event) => editRow(row.id, { note: event.target.value })}
                     />
-                    <ApprovalOf
-                      name={say('workshop:rowNo', { n: index + 1 })}
-                      row={saidBy(row)}
-                      paths={draft.approval.paths}
-                      set={(outcome) => editRow(row.id, { outcome })}
-                      more={() => setDetailed(row.id)}
-                    />
-                    {leftBy(routing, row).includes('handler') ? null : (
-                      <HandlerCell
-                        name={say('workshop:rowHandler', { name: say('workshop:rowNo', { n: index + 1 }) })}
-                        rule={row.outcome.handler}
-                        {...{ people: form.people, fields: draft.fields, skills: form.skills }}
-                        set={(handler) => editRow(row.id, { outcome: handledBy(row.outcome, handler) })}
-                      />
-                    )}
-                    <RowDetails
+                    <RowSettings
                       name={say('workshop:rowNo', { n: index + 1 })}
                       row={saidBy(row)}
                       mayLeave={hits === 'each'}
                       open={detailed === row.id}
                       setOpen={(open) => setDetailed(open ? row.id : null)}
                       set={(said) =>
-                        put((table) => ({
-                          ...table,
-                          rows: table.rows.map((each) => (each.id === row.id ? rowWith(each, said) : each)),
-                        }))
+                        // What is left to later rows is kept while rows go together otherwise.
+                        hits === 'each'
+                          ? changeRow(row.id, (each) => rowWith(each, said))
+                          : editRow(row.id, { outcome: said.outcome })
                       }
                     />
                     <button
@@ -302,20 +293,7 @@ export function RoutingPage() {
               <td />
               <td colSpan={routing.columns.length + 4} className="pt-1 pb-2">
                 <div className="flex items-baseline justify-end gap-4">
-                  <ApprovalOf
-                    name={say('workshop:lastRowName')}
-                    row={last}
-                    paths={draft.approval.paths}
-                    set={(otherwise) => put((table) => ({ ...table, otherwise }))}
-                    more={() => setDetailed('otherwise')}
-                  />
-                  <HandlerCell
-                    name={say('workshop:rowHandler', { name: say('workshop:lastRowName') })}
-                    rule={routing.otherwise.handler}
-                    {...{ people: form.people, fields: draft.fields, skills: form.skills }}
-                    set={(handler) => put((table) => ({ ...table, otherwise: handledBy(table.otherwise, handler) }))}
-                  />
-                  <RowDetails
+                  <RowSettings
                     name={say('workshop:lastRowName')}
                     row={last}
                     mayLeave={false}
@@ -338,6 +316,28 @@ export function RoutingPage() {
       <Wishes />
       {/* What requesters wish is no part of a decision table. */}
       <TableFile put={(table) => put(({ wishes }) => ({ ...table, ...(wishes ? { wishes } : {}) }))} />
+    </>
+  );
+}
+
+/** What a row sets besides what has a column of its own. */
+function RowSettings(props: ComponentProps<typeof RowDetails>) {
+  const { name, row, set, setOpen } = props;
+  const { form, editing } = useBinder();
+  const { draft } = editing;
+  const put = (outcome: RoutingOutcome): void => set({ ...row, outcome });
+  return (
+    <>
+      <ApprovalOf {...{ name, row }} paths={draft.approval.paths} set={put} more={() => setOpen(true)} />
+      {howSet(row, 'handler') === 'later' ? null : (
+        <HandlerCell
+          name={say('workshop:rowHandler', { name })}
+          rule={row.outcome.handler}
+          {...{ people: form.people, fields: draft.fields, skills: form.skills }}
+          set={(handler) => put(handledBy(row.outcome, handler))}
+        />
+      )}
+      <RowDetails {...props} />
     </>
   );
 }

@@ -2,7 +2,15 @@ import { pathName } from '@tolvek/core/approval';
 import { hearerInWords } from '@tolvek/core/deadline';
 import { compileText, parseExpression, typeOf, valueInWords } from '@tolvek/core/expression';
 import { mayBegin } from '@tolvek/core/register';
-import { type ComputedName, type FollowerPlan, OUTCOME_WORDS, OUTCOMES, type OutcomeName } from '@tolvek/core/routing';
+import {
+  type ComputedName,
+  type FollowerPlan,
+  isComputed,
+  OUTCOME_WORDS,
+  OUTCOMES,
+  type OutcomeName,
+  withFormula,
+} from '@tolvek/core/routing';
 import { FormulaEditor } from '../../conditions/FormulaEditor.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { Chip } from '../../ui/Chip.tsx';
@@ -11,16 +19,7 @@ import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { hearerOf, hearerWord } from '../deadlines/deadlineEdits.ts';
 import { useRingNames } from '../deadlines/deadlineSentences.ts';
-import {
-  beginningAt,
-  followedBy,
-  type How,
-  howSet,
-  isComputed,
-  type RowSaid,
-  setHow,
-  withFormula,
-} from './rowEdits.ts';
+import { beginningAt, followedBy, type How, howSet, type RowSaid, setHow } from './rowEdits.ts';
 
 interface RowDetailsProps {
   readonly name: string;

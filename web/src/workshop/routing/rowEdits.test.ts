@@ -1,4 +1,11 @@
-import { COMPUTED, OUTCOMES, type RoutingOutcome, type RoutingTable } from '@tolvek/core/routing';
+import {
+  COMPUTED,
+  isComputed,
+  OUTCOMES,
+  type RoutingOutcome,
+  type RoutingTable,
+  withFormula,
+} from '@tolvek/core/routing';
 import * as fc from 'fast-check';
 import { expect, it } from 'vitest';
 import {
@@ -8,12 +15,10 @@ import {
   goingTogether,
   type How,
   howSet,
-  isComputed,
   type RowSaid,
   rowWith,
   setHow,
   wishedIn,
-  withFormula,
 } from './rowEdits.ts';
 
 const outcome: RoutingOutcome = { team: 'boats', priority: 'high', workingDays: 3, path: null };

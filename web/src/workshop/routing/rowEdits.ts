@@ -1,13 +1,14 @@
 import {
-  COMPUTED,
   type ComputedName,
   type FollowerPlan,
   type Hits,
+  isComputed,
   OUTCOMES,
   type OutcomeName,
   type RoutingOutcome,
   type RoutingTable,
   type WISHES,
+  withFormula,
 } from '@tolvek/core/routing';
 
 /** What a row sets, and what it leaves to later ones. */
@@ -19,22 +20,9 @@ export interface RowSaid {
 /** Where something that a row sets comes from: what stands in it, a formula, or a later row. */
 export type How = 'here' | 'formula' | 'later';
 
-export const isComputed = (name: OutcomeName): name is ComputedName => COMPUTED.some((each) => each === name);
-
 export function howSet({ outcome, leaves }: RowSaid, name: OutcomeName): How {
   if (leaves.includes(name)) return 'later';
   return isComputed(name) && outcome.formulas?.[name] !== undefined ? 'formula' : 'here';
-}
-
-/** An outcome with a formula for something, or with none of it. */
-export function withFormula(
-  { formulas, ...outcome }: RoutingOutcome,
-  name: ComputedName,
-  text: string | null,
-): RoutingOutcome {
-  const { [name]: _, ...others } = formulas ?? {};
-  const all = text === null ? others : { ...others, [name]: text };
-  return Object.keys(all).length > 0 ? { ...outcome, formulas: all } : outcome;
 }
 
 /** What a formula gives first: what stood in the row. */
