@@ -3,6 +3,7 @@ import { newDoor } from '@tolvek/core/door';
 import { type FormDesign, type FormRule, RECIPES, settingsOf } from '@tolvek/core/form';
 import { newMailing } from '@tolvek/core/mailing';
 import type { Field } from '@tolvek/core/register';
+import type { NoticePlan, NoticeRule } from '@tolvek/core/telling';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
 import { runDueTimers, runMailings } from '@tolvek/server';
 import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
@@ -85,6 +86,26 @@ const ruleOf = (id: string, more: Partial<FormRule>): FormRule => ({
 const ground = { team: 'estates', approvers: 'duty-managers', calendar: 'desk' };
 const outcome = { team: 'estates', priority: 'normal', workingDays: 3, path: null } as const;
 const asking = (field: string) => ({ part: 'question', field, asks: '', help: '', required: false }) as const;
+
+/** Notices that would tell of it by what they say, by whom they go to, by when, and by going at all. */
+function tellingNotices(): NoticePlan {
+  const text = 'It is {why|nothing}, {copy}. So long: {size}. For {what|somebody}.';
+  const rule = (key: string, more: Partial<NoticeRule>): NoticeRule => ({
+    ...{ key, name: key, on: { is: 'arrived' }, to: ['team', 'requester', 'leads', 'followers', { field: 'guide' }] },
+    ...{ subject: 'About {why}', text, answers: true, goes: { goes: 'at-once' } },
+    ...more,
+  });
+  return {
+    usual: [{ kind: 'new-request', subject: 'New: {why|something}', text }],
+    rules: [
+      rule('says', {}),
+      rule('only-if', { when: 'contains(why, "aaa")' }),
+      rule('turns', { on: { is: 'becomes' }, when: 'contains(copy, "aaa")' }),
+      rule('changes', { on: { is: 'changed', fields: ['why', 'copy', 'size'] } }),
+      rule('hurries', { goes: { goes: 'gathered', minutes: 30 }, urgent: 'size > 12' }),
+    ],
+  };
+}
 
 /** A form that tells of what it asks in every way there is, released before its plan closed any of it. */
 function tellTale(): FormDesign {
@@ -171,6 +192,7 @@ function tellTale(): FormDesign {
       rows: [{ id: 'row-1', note: 'Those with three', cells: { why: 'starts with(?, "aaa")' }, outcome }],
       otherwise: outcome,
     },
+    notices: tellingNotices(),
   };
 }
 
@@ -620,6 +642,10 @@ async function live(hidden: Hidden): Promise<Heard> {
         { params: { key: 'site-access' }, body: { condition: 'medical_note != null', number: null } },
         { params: { key: 'site-access' }, body: { condition: 'works_on_water', number: null } },
       ]),
+    showNotice: each(['new-request', 'says', 'only-if', 'turns', 'changes', 'hurries'], (notice) => ({
+      params: { key: 'tell-tale' },
+      body: { notice, number: first, reader: null },
+    })),
     overExisting: each(['copies', 'refuses', 'requires'], (rule) => ({
       params: { key: 'tell-tale', rule },
       body: { among: 'all', shown: null },
@@ -837,7 +863,7 @@ async function live(hidden: Hidden): Promise<Heard> {
   }
   // Looking comes before changing, and once more after it.
   // A draft is tried before it is changed.
-  const tried: readonly RouteName[] = ['overExisting', 'takeRunBack', 'draftOffers', 'tryCondition'];
+  const tried: readonly RouteName[] = ['overExisting', 'takeRunBack', 'draftOffers', 'tryCondition', 'showNotice'];
   const order = [...tried, ...(Object.keys(routes) as RouteName[])].filter(
     (route, index, all) => !BYTES.includes(route) && all.indexOf(route) === index,
   );

@@ -6,6 +6,7 @@ import { asking, designOf, type FormDesign, RECIPES, settingsOf } from '@tolvek/
 import { newMailing } from '@tolvek/core/mailing';
 import type { Hearing, NoticeCause } from '@tolvek/core/notice';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
+import type { NoticePlan } from '@tolvek/core/telling';
 import { VOCABULARIES } from '@tolvek/demo';
 import { people, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
@@ -34,8 +35,26 @@ const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
     returned: true,
     due: true,
     digest: true,
+    rule: true,
   } as const),
 };
+
+/** Notices that name what is hidden, in texts of all kinds and to everybody who has to do with a request. */
+function tellingNotices(): NoticePlan {
+  const text = `It says {medical_note|nothing}. The note: {medical_note}. ${CLOSED.map((_, at) => `{${closedKey(at)}}`).join(' ')}.`;
+  const to = ['team', 'requester', 'leads', 'followers', 'deciding', 'working'] as const;
+  return {
+    usual: (['received', 'new-request', 'message', 'news', 'stage'] as const).map((kind) => ({
+      ...{ kind, subject: 'About {medical_note|it}', text: `${text} {happened.text|And so on.}` },
+    })),
+    rules: [
+      {
+        ...{ key: 'tells', name: 'Tells', on: { is: 'arrived' }, to, subject: 'Of {medical_note}', text },
+        ...{ answers: true, goes: { goes: 'at-once' } },
+      },
+    ],
+  };
+}
 
 /**
  * A form about the requests that hide something, sent to whoever asked for them, and what is called with it. Its letter
@@ -291,6 +310,7 @@ async function closeMore(maren: Caller): Promise<void> {
       approval,
       routing,
       deadline,
+      notices: tellingNotices(),
     },
   };
   // Closed first, so that nothing is asked for a moment that everybody could read.
@@ -618,6 +638,10 @@ describe('a value in the restricted field', () => {
         },
       ],
       releaseForm: [{ params: { key: 'site-access' }, headers: onVersion(form.version + 1), body: { note: '' } }],
+      showNotice: ['tells', 'received', 'new-request', 'news'].map((notice) => ({
+        params: { key: 'site-access' },
+        body: { notice, number: inside, reader: null },
+      })),
       tryCondition: [
         ...['works_on_water = true', `medical_note = "${PLANTED}"`, 'medical_note != null', 'closed_0 > 7310000'],
         ...['closed_2 > date("2031-07-18")', 'count(closed_9) = 1'],

@@ -18,6 +18,7 @@ import {
   type Part,
   type Updates,
 } from '@tolvek/core/form';
+
 import { isMailAddress, priorities } from '@tolvek/core/register';
 import {
   COMPUTED,
@@ -28,12 +29,13 @@ import {
   type RoutingOutcome,
   type RoutingTable,
 } from '@tolvek/core/routing';
+import { MOST_NOTICES, type NoticePlan, USUAL_KINDS } from '@tolvek/core/telling';
 import { z } from 'zod';
 import { door } from '../door/shapes.ts';
 import { editionAudience, language } from '../people/shapes.ts';
 import { accessRules, field, preset, translations, unique, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { fieldKey, formula, key, long, moment, short } from '../wire/shapes.ts';
+import { clockTime, fieldKey, formula, key, long, moment, short, weekDays } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 /** Parts that are no questions: their ids have a hyphen, which no field key has. */
@@ -248,6 +250,47 @@ const deadlinePlan = exactly<DeadlinePlan>()(
       .readonly(),
   }),
 );
+const noticeText = {
+  subject: short,
+  text: long,
+  translations: translations.optional(),
+};
+const recipient = z.union([z.literal('followers'), hearer]);
+const occasion = z.discriminatedUnion('is', [
+  z.strictObject({ is: z.enum(['arrived', 'team', 'handler', 'priority', 'becomes', 'hand']) }),
+  z.strictObject({ is: z.literal('changed'), fields: z.array(fieldKey).max(60).readonly() }),
+  z.strictObject({ is: z.literal('stage'), stages: stagesNamed }),
+  z.strictObject({ is: z.literal('decided'), as: z.enum(['approved', 'refused', 'either']) }),
+  z.strictObject({ is: z.literal('message'), from: z.enum(['requester', 'desk', 'either']) }),
+  z.strictObject({ is: z.literal('ring'), deadline: key, ring: key }),
+]);
+const departure = z.discriminatedUnion('goes', [
+  z.strictObject({ goes: z.literal('at-once') }),
+  z.strictObject({ goes: z.literal('gathered'), minutes: z.int().min(1).max(1_440) }),
+  z.strictObject({ goes: z.literal('digest'), at: clockTime, days: weekDays.readonly() }),
+]);
+const noticePlan = exactly<NoticePlan>()(
+  z.strictObject({
+    usual: z
+      .array(z.strictObject({ kind: z.enum(USUAL_KINDS), off: z.literal(true).optional(), ...noticeText }))
+      .max(USUAL_KINDS.length)
+      .readonly(),
+    rules: z
+      .array(
+        z.strictObject({
+          ...{ key, name: short, off: z.literal(true).optional(), on: occasion },
+          when: z.string().max(4_000).optional(),
+          to: z.array(recipient).max(20).readonly(),
+          answers: z.boolean(),
+          goes: departure,
+          urgent: z.string().max(4_000).optional(),
+          ...noticeText,
+        }),
+      )
+      .max(MOST_NOTICES)
+      .readonly(),
+  }),
+);
 const approvalPlan = exactly<ApprovalPlan>()(
   z.strictObject({
     paths: z
@@ -315,7 +358,8 @@ export const formDesign = exactly<FormDesign>()(
     routing,
     approval: approvalPlan,
     deadline: deadlinePlan,
-    own: z.array(z.enum(OWN_PARTS)).max(3).optional(),
+    notices: noticePlan.optional(),
+    own: z.array(z.enum(OWN_PARTS)).max(OWN_PARTS.length).optional(),
     editions: z.array(edition).max(60).readonly().optional(),
     updates: updates.optional(),
     translations: translations.optional(),
@@ -391,7 +435,7 @@ export const allowance = z.strictObject({
 export const finding = exactly<Finding>()(
   z.object({
     severity: z.enum(['error', 'caution']),
-    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval', 'languages']),
+    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval', 'notices', 'languages']),
     at: z.string(),
     message: words,
     of: z.literal('condition').optional(),
@@ -404,7 +448,7 @@ export const finding = exactly<Finding>()(
 );
 export const designChange = exactly<DesignChange>()(
   z.object({
-    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval', 'languages']),
+    page: z.enum(['questions', 'rules', 'editions', 'routing', 'approval', 'notices', 'languages']),
     at: z.string(),
     words,
     before: words,

@@ -3,7 +3,7 @@ import { ACCENT_KEYS, type DeskSettings, type SkillSource } from '@tolvek/core/s
 import { z } from 'zod';
 import { language, person } from '../people/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
-import { day, moment } from '../wire/shapes.ts';
+import { clockTime, day, moment, weekDays } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 
 const days = z.int().min(0).max(10_000);
@@ -13,14 +13,12 @@ const deskWay = z.strictObject({ way: z.enum(WAYS), choice: z.enum(CHOICES) });
 export const deskHearing = z.strictObject({
   ...{ decide: deskWay, mine: deskWay, team: deskWay, due: deskWay, late: deskWay, news: deskWay, own: deskWay },
 });
-/** `HH:MM` on the clock of the desk. */
-const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'say wire:clockTime');
 const way = z.enum(WAYS).optional();
 /** What somebody chose of their emails. */
 export const hearing = exactly<Hearing>()(
   z.strictObject({
     ways: z.strictObject({ decide: way, mine: way, team: way, due: way, late: way, news: way, own: way }),
-    digest: z.strictObject({ at: clockTime, days: z.array(z.int().min(1).max(7)).min(1).max(7).readonly() }),
+    digest: z.strictObject({ at: clockTime, days: weekDays.min(1).readonly() }),
     quiet: z.strictObject({ from: clockTime, to: clockTime }).nullable(),
   }),
 );

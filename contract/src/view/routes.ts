@@ -156,7 +156,7 @@ export const viewRoutes = routesOf(viewHeads, {
           person: z.string(),
           about: words,
           /** `together`: in an email with others. `later`: at a time of theirs. `unwanted`: they want none. `settled`: nothing was left to tell. */
-          state: z.enum(['waiting', 'sent', 'failed', 'later', 'together', 'unwanted', 'settled']),
+          state: z.enum(['waiting', 'sent', 'failed', 'later', 'together', 'unwanted', 'settled', 'off', 'hidden']),
           /** When it was caused; and when it went, or goes. */
           at: moment,
           goes: moment.nullable(),

@@ -103,3 +103,8 @@ export const slugged = z.strictObject({ slug: z.string().max(64) });
 export const prefix = z.string().regex(/^[A-Z]{2,5}$/, 'say wire:prefixSigns');
 export const done = z.object({ done: z.literal(true) });
 export const versioned = z.object({ version: z.int() });
+
+/** `HH:MM` on the clock of the desk. */
+export const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'say wire:clockTime');
+/** Days of the week from 1 (Monday, ISO 8601) to 7. */
+export const weekDays = z.array(z.int().min(1).max(7)).max(7);

@@ -244,6 +244,7 @@ export const tryingHeads = {
   },
   clearTrials: { method: 'POST', path: '/api/forms/:key/trials/clear', caller: 'staff', right: 'configure' },
   tryCondition: { method: 'POST', path: '/api/forms/:key/tries', caller: 'staff', right: 'configure' },
+  showNotice: { method: 'POST', path: '/api/forms/:key/notices/shown', caller: 'staff', right: 'configure' },
 } as const satisfies Heads;
 
 /** Vocabularies, and where they are used. */

@@ -5,6 +5,7 @@ import { isSame } from '../design/index.ts';
 import { conditionOf, type Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { hitsOf, rowChanges } from '../routing/index.ts';
+import { type NoticePlan, noticeIn, USUAL_KINDS, USUAL_NOTICES, type UsualNotice, usualIn } from '../telling/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
 import { differenceInWords, differenceKey, elsewhereInWords, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
@@ -14,7 +15,7 @@ import { expressionInWords, partName, presetInWords, ruleInWords } from './words
 
 /** One thing that differs between two states of a form: in a sentence, and on either side. */
 export interface DesignChange {
-  readonly page: 'questions' | 'rules' | 'editions' | 'routing' | 'approval' | 'languages';
+  readonly page: 'questions' | 'rules' | 'editions' | 'routing' | 'approval' | 'notices' | 'languages';
   readonly at: string;
   readonly words: Words;
   /** Empty when there was nothing. */
@@ -432,10 +433,14 @@ function tableChanges(before: FormDesign, after: FormDesign, was: Scope, is: Sco
     add('questions', said('changes:unique'), unique(before), unique(after), 'register');
   for (const part of OWN_PARTS) {
     const name = OWN_WORDS[part];
-    const page = part === 'routing' ? 'routing' : 'approval';
+    const page = part === 'routing' || part === 'notices' ? part : 'approval';
     if (hasOwn(before, part) !== hasOwn(after, part))
       add(page, hasOwn(after, part) ? said(`changes:own${name}`) : said(`changes:usual${name}`), '', '', 'form');
     if (!differs(before[part], after[part])) continue;
+    if (part === 'notices') {
+      changes.push(...noticeChanges(before, after, hasOwn(after, part) ? 'form' : 'register'));
+      continue;
+    }
     const [old, fresh] =
       part === 'routing'
         ? [rows(before), routingSaid(before, after, rows(after))]
@@ -502,12 +507,45 @@ function stepSaid(step: ApprovalStep, scope: Scope): Said {
   return more.length === 0 ? asked : said('changes:stepWith', { step: asked, more });
 }
 
-const OWN_WORDS = { routing: 'Routing', approval: 'Approval', deadline: 'Deadline' } as const satisfies Record<
-  OwnPart,
-  string
->;
+/** Which notices are new, gone or otherwise, each by its name. */
+function noticeChanges(
+  { notices: before = USUAL_NOTICES }: FormDesign,
+  { notices: after = USUAL_NOTICES }: FormDesign,
+  reaches: DesignChange['reaches'],
+): readonly DesignChange[] {
+  const changes: DesignChange[] = [];
+  const add = (at: string, words: Words, old: Words, fresh: Words): void =>
+    void changes.push({ page: 'notices', at, words, before: old, after: fresh, reaches });
+  for (const kind of USUAL_KINDS) {
+    const [was, is] = [usualIn(before, kind), usualIn(after, kind)];
+    const name = said(`notices:usual.${kind}`);
+    if (differs(was, is)) add(kind, said('notices:isChanged', { name }), usualSaid(was), usualSaid(is));
+  }
+  for (const rule of after.rules) {
+    const was = noticeIn(before, rule.key);
+    if (!was) add(rule.key, said('notices:isNew', { name: rule.name }), '', rule.subject);
+    else if (differs(was, rule)) add(rule.key, said('notices:isChanged', { name: rule.name }), was.text, rule.text);
+  }
+  for (const { key, name } of before.rules)
+    if (!noticeIn(after, key)) add(key, said('notices:isGone', { name }), name, '');
+  const order = (of: NoticePlan, other: NoticePlan): readonly string[] =>
+    of.rules.flatMap(({ key }) => (noticeIn(other, key) ? [key] : []));
+  if (differs(order(before, after), order(after, before))) add('', said('notices:order'), '', '');
+  return changes;
+}
+
+const usualSaid = (notice: UsualNotice | undefined): Words =>
+  notice?.off ? said('notices:isOff') : (notice?.text ?? '');
+
+const OWN_WORDS = {
+  routing: 'Routing',
+  approval: 'Approval',
+  deadline: 'Deadline',
+  notices: 'Notices',
+} as const satisfies Record<OwnPart, string>;
 const CHANGE_WORDS: Readonly<Record<OwnPart, Said>> = {
   routing: said('changes:routing'),
   approval: said('changes:approval'),
   deadline: said('changes:deadline'),
+  notices: said('changes:notices'),
 };

@@ -5,6 +5,7 @@ import type { Translations } from '../design/index.ts';
 import type { Audience } from '../people/index.ts';
 import type { Field, Preset } from '../register/index.ts';
 import type { RoutingTable } from '../routing/index.ts';
+import type { NoticePlan } from '../telling/index.ts';
 
 /**
  * What becomes of an answer whose question went away: not stored, emptied at once, or stored all
@@ -144,7 +145,7 @@ export interface UniqueRule {
 }
 
 /** What a form may have of its own, in place of what is usual in its register. */
-export const OWN_PARTS = ['routing', 'approval', 'deadline'] as const;
+export const OWN_PARTS = ['routing', 'approval', 'deadline', 'notices'] as const;
 export type OwnPart = (typeof OWN_PARTS)[number];
 
 /** One thing that an edition has otherwise than the form. `part`: what rules name a part by. */
@@ -202,7 +203,7 @@ export interface Edition {
 
 /**
  * Everything a release freezes. Fields, what a request is called, what must not be asked twice and,
- * unless they are among `own`, routing, approval and deadline belong to the register: a draft has
+ * unless they are among `own`, routing, approval, deadline and notices belong to the register: a draft has
  * them as they would be, and its release puts them in force there.
  */
 export interface FormDesign {
@@ -219,6 +220,8 @@ export interface FormDesign {
   readonly routing: RoutingTable;
   readonly approval: ApprovalPlan;
   readonly deadline: DeadlinePlan;
+  /** What it tells whom otherwise than usual, and besides; all is as usual when nothing is said. */
+  readonly notices?: NoticePlan | undefined;
   /** None when nothing is said. */
   readonly own?: readonly OwnPart[] | undefined;
   /** What differs for some audiences, in order: the first that fits is given. None when nothing is said. */

@@ -8,7 +8,7 @@ import { partName } from './words.ts';
 const KEYED: Readonly<Record<string, (item: Json) => string>> = {
   fields: (item) => String(item.key),
   parts: (item) => partKey(item as never),
-  rules: (item) => String(item.id),
+  rules: (item) => String(item.id ?? item.key),
   unique: (item) => String(item.id),
   rows: (item) => String(item.id),
   columns: (item) => String(item.id ?? item.key),
@@ -17,6 +17,7 @@ const KEYED: Readonly<Record<string, (item: Json) => string>> = {
   differences: (item) => differenceKey(item as never),
   deadlines: (item) => String(item.key),
   rings: (item) => String(item.key),
+  usual: (item) => String(item.kind),
 };
 
 /** What two people made of the same draft of a form, put together. */
@@ -33,6 +34,7 @@ function nameOf(way: readonly string[], mine: FormDesign, theirs: FormDesign): W
     subject: said('designs:theSubject'),
     approval: said('designs:theApproval'),
     deadline: said('designs:theDeadline'),
+    notices: said('designs:theNotices'),
     routing: said('designs:theRouting'),
     updates: said('designs:theUpdates'),
     translations: said('designs:theTranslations'),

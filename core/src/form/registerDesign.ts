@@ -63,6 +63,7 @@ const USUAL: Readonly<Record<string, Said>> = {
   routing: said('designs:usualRouting'),
   approval: said('designs:usualApproval'),
   deadline: said('designs:usualDeadline'),
+  notices: said('designs:usualNotices'),
 };
 
 const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): MergeRules => {
@@ -87,7 +88,7 @@ const rulesOf = (...states: readonly (Partial<RegisterContent> | null)[]): Merge
       fields: (item) => String(item.key),
       stages: (item) => String(item.key),
       moves: (item) => String(item.to),
-      rules: (item) => String(item.id),
+      rules: (item) => String(item.id ?? item.key),
       resting: (item) => String(item.id),
       disclosures: (item) => String(item.id),
       exceptions: (item) => String(item.id),

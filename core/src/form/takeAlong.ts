@@ -14,6 +14,7 @@ import {
   resultsWritten,
   withResults,
 } from '../routing/index.ts';
+import { groupsOfNotices, noticesIn, withNoticeFormulas } from '../telling/index.ts';
 import { type Action, type Edition, type FormDesign, questionsOf } from './design.ts';
 import { isReferring } from './offers.ts';
 
@@ -106,6 +107,7 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
       step.when === undefined ? step : { ...step, when: change(step.when) },
     ),
     deadline: withFormulas(design.deadline, change),
+    ...(design.notices ? { notices: withNoticeFormulas(design.notices, change) } : {}),
     ...(design.editions ? { editions: design.editions.map(edition) } : {}),
   };
 }
@@ -130,7 +132,7 @@ function groupsInConditions(design: FormDesign): readonly string[] {
 
 /** The groups a form names and where: teams, approvers, who hears of delays, those people are picked from, and those in conditions. */
 export function groupsNamed(design: FormDesign): readonly Reference[] {
-  const { routing, approval, deadline, fields } = design;
+  const { routing, approval, deadline, notices, fields } = design;
   const named =
     (at: Words) =>
     (key: string): Reference => ({ kind: 'group', key, at });
@@ -141,6 +143,7 @@ export function groupsNamed(design: FormDesign): readonly Reference[] {
       .map(named(said('pages:routing'))),
     ...followersIn(routing).flatMap((each) => ('group' in each ? [named(said('pages:routing'))(each.group)] : [])),
     ...[...deciding, ...groupsOfDeadlines(deadline)].map(named(said('pages:approval'))),
+    ...(notices ? groupsOfNotices(notices) : []).map(named(said('pages:notices'))),
     ...fields.flatMap(({ label, type }) =>
       type.kind === 'person' || type.kind === 'people' ? type.from.map(named(label)) : [],
     ),
@@ -281,6 +284,7 @@ export function settledHere(design: FormDesign, places: Places): FormDesign {
       seats: step.seats.map(seatThere),
       ...(instead ? { instead: instead.map(seatThere) } : {}),
     })),
+    ...(moved.notices ? { notices: noticesIn(moved.notices, group) } : {}),
     deadline: deadlinesIn(deadline, { group, calendar: (key) => places.calendars[key] ?? key }),
     ...(moved.editions
       ? {

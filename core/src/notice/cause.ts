@@ -1,4 +1,5 @@
 import type { RequestChange } from '../request/index.ts';
+import type { Heard } from './heard.ts';
 
 /** What whoever follows a request is told of. */
 export type News = Extract<
@@ -53,6 +54,16 @@ export type NoticeCause =
   | { readonly kind: 'reminder' | 'escalation' | 'due'; readonly deadline?: string }
   /** To who follows a request: what happened, without what was written, and that. */
   | { readonly kind: 'news'; readonly by: string | null; readonly change: News; readonly text: string }
+  /** A notice that its form sends besides what is usual, by key; `as`: what of it its reader chooses the time of; `text`: what was written. */
+  | {
+      readonly kind: 'rule';
+      readonly rule: string;
+      readonly by: string | null;
+      readonly text: string;
+      readonly as: Heard;
+      /** The field that names them, where they get it by that. */
+      readonly field?: string;
+    }
   /** To those who may accept a change that somebody sent by a form; the link in it leads to that change. */
   | { readonly kind: 'proposed'; readonly proposal: string; readonly by: string | null }
   /** To whoever sent a change that waited to be accepted. */

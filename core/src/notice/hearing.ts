@@ -1,10 +1,8 @@
 import { Temporal } from 'temporal-polyfill';
 import { dateAt, wallClockAt } from '../deadline/index.ts';
+import type { Departure, Recipient } from '../telling/index.ts';
 import type { NoticeCause } from './cause.ts';
-
-/** What the emails are about that staff choose the time of: deciding, their own work, their team’s, and so on. */
-export const HEARD = ['decide', 'mine', 'team', 'due', 'late', 'news', 'own'] as const;
-export type Heard = (typeof HEARD)[number];
+import type { Heard } from './heard.ts';
 
 /** `digest`: with others in one email, at a time of their own. */
 export const WAYS = ['at-once', 'digest', 'never'] as const;
@@ -84,6 +82,15 @@ export function heardAs(kind: NoticeCause['kind'], isTheirs: boolean): Heard | n
   }
 }
 
+/** As what somebody hears of a notice that a form sends besides, by how they come to get it. */
+export function heardBy(to: Recipient): Heard {
+  if (to === 'requester') return 'own';
+  if (to === 'deciding') return 'decide';
+  if (to === 'working') return 'mine';
+  if (to === 'team') return 'team';
+  return to === 'leads' ? 'late' : 'news';
+}
+
 /** The ways that somebody may choose among. */
 export const waysFor = ({ choice, way }: DeskWay): readonly Way[] =>
   choice === 'none' ? [way] : choice === 'when' ? ['at-once', 'digest'] : WAYS;
@@ -114,6 +121,24 @@ export function goingOf(
   const meant = waits ? nextDigest(hearing, now, zone) : now;
   const at = afterQuiet(hearing, meant, zone);
   return { at, isGathered: waits || at > now };
+}
+
+/**
+ * When a notice goes as its form says, before its reader’s own choice: at once, or with others at a moment (epoch ms).
+ * `first`: when what waits already to go with it will go; null where nothing does.
+ */
+export function departureAt(
+  goes: Departure,
+  {
+    now,
+    zone,
+    isUrgent,
+    first,
+  }: { readonly now: number; readonly zone: string; readonly isUrgent: boolean; readonly first: number | null },
+): number {
+  if (isUrgent || goes.goes === 'at-once') return now;
+  if (goes.goes === 'digest') return nextDigest({ digest: goes }, now, zone);
+  return first !== null && first > now ? first : now + goes.minutes * 60_000;
 }
 
 /** When the next digest of somebody goes, epoch ms; now where they have no day for one. */

@@ -1,17 +1,19 @@
 export type { News, NoticeCause } from './cause.ts';
 export { type DressedLetter, dressLetter, subjectLine } from './dress.ts';
+export { isAbout, type Moved, writtenWith } from './happens.ts';
+export { HEARD, type Heard } from './heard.ts';
 export {
   afterQuiet,
   CHOICES,
   type Choice,
   type DeskHearing,
   type DeskWay,
+  departureAt,
   type Going,
   goingOf,
-  HEARD,
-  type Heard,
   type Hearing,
   heardAs,
+  heardBy,
   NEW_HEARING,
   nextDigest,
   USUAL_HEARING,
@@ -31,6 +33,8 @@ export {
   draftSignIn,
   draftTest,
   draftToFillIn,
+  type Facts,
+  inOwnWords,
   type Letter,
   type LetterItem,
   type NoticeContext,

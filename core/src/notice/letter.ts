@@ -1,5 +1,8 @@
 import { type Length, type Said, said, type Words } from '@tolvek/words';
 import type { Revealed, VisibleChange, VisibleValues } from '../access/index.ts';
+import { own } from '../own/index.ts';
+import type { NoticeText } from '../telling/index.ts';
+import { type Merged, mergeText, type Slot } from '../telling/index.ts';
 
 /** An email before it is dressed as text and HTML: in codes, or in the words of its reader. */
 export interface Letter<Text = string> {
@@ -87,7 +90,9 @@ export type NoticeEvent =
       readonly changes: readonly Pick<VisibleChange, 'label' | 'before' | 'after'>[];
       readonly expires: number;
     }
-  | { readonly kind: 'proposal'; readonly accepted: boolean; readonly by: string; readonly reason: string };
+  | { readonly kind: 'proposal'; readonly accepted: boolean; readonly by: string; readonly reason: string }
+  /** What a form sends besides; `theirs`: to whoever asked; `answers`: it shows them. */
+  | { readonly kind: 'rule'; readonly name: string; readonly theirs: boolean; readonly answers: boolean };
 
 /** What an email says, without what all emails share. */
 interface Gist {
@@ -120,6 +125,36 @@ export function draftNotice(event: NoticeEvent, context: NoticeContext): Letter<
           : said(context.needsCode ? 'emails:followNoteCode' : 'emails:followNote', { until: context.linkUntil })),
     },
     ...(context.answers === null ? {} : { reply: answeredWith(context.answers, context.requester) }),
+  };
+}
+
+/** What an email can put in besides fields, as its reader may have it; nothing where there is none. */
+export type Facts = Readonly<Partial<Record<Slot, Words>>>;
+
+/** An email in the words that its form has for it, where it has some. What its reader may not read is not there to be put in. */
+export function inOwnWords(
+  letter: Letter<Words>,
+  { subject, text }: NoticeText,
+  { number, formTitle, subject: called, visible, reader, requester }: NoticeContext,
+  facts: Facts,
+): { readonly letter: Letter<Words>; readonly left: Merged['left'] } {
+  const all: Facts = {
+    ...facts,
+    ...{ 'request.number': number, 'request.form': formTitle, 'request.subject': called },
+    ...{ 'requester.name': requester, 'reader.name': reader },
+  };
+  const shown = new Map(visible.fields.map((field) => [field.key, field.shown]));
+  const filled = (name: string): Words | null => own(all, name) ?? shown.get(name) ?? null;
+  const head = mergeText(subject, filled);
+  const body = mergeText(text, filled);
+  const [line] = head.paragraphs;
+  return {
+    letter: {
+      ...letter,
+      ...(line === undefined ? {} : { subject: line }),
+      ...(body.paragraphs.length === 0 ? {} : { paragraphs: body.paragraphs }),
+    },
+    left: [...head.left, ...body.left],
   };
 }
 
@@ -168,8 +203,17 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return proposed(event, context);
     case 'proposal':
       return proposal(event, context);
+    case 'rule':
+      return ruled(event, context);
   }
 }
+
+const ruled = ({ name, theirs, answers }: Of<'rule'>, { number, subject, formTitle: form }: NoticeContext): Gist => ({
+  subject: said('emails:rule.subject', { name, about: theirs ? form : subject, number }),
+  paragraphs: [],
+  action: theirs ? followIt : openIt,
+  facts: answers,
+});
 
 const dueOn = (due: number | null): readonly Said[] => (due === null ? [] : [said('emails:dueOn', { due })]);
 const openIt = said('emails:openRequest');

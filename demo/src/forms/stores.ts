@@ -1,4 +1,5 @@
 import { asking, designOf, type FormDesign, RECIPES } from '@tolvek/core/form';
+import type { NoticePlan } from '@tolvek/core/telling';
 import { WEEKLY, withDeadlines } from './deadlines.ts';
 import { calledSo, computed, type DemoForm, ground, options, rule, section } from './ground.ts';
 
@@ -27,12 +28,55 @@ const withTagged = (parts: FormDesign['parts']): FormDesign['parts'] =>
       : [part],
   );
 
+const FETCHED =
+  'Thank you. We lay {things|your things} out for you on {out_on}.\n\nPlease rinse everything before you bring it back on {due_back}.';
+
+/** Stores reads in the morning what is fetched later, and at once what is fetched today; borrowers read what to do with it. */
+const notices: NoticePlan = {
+  usual: [
+    {
+      kind: 'received',
+      subject: 'Stores lays it out for you ({request.number})',
+      text: FETCHED,
+      translations: {
+        de: {
+          subject: {
+            of: 'Stores lays it out for you ({request.number})',
+            says: 'Das Lager legt es für Sie bereit ({request.number})',
+          },
+          text: {
+            of: FETCHED,
+            says: 'Danke. Wir legen {things|Ihre Sachen} am {out_on} für Sie bereit.\n\nBitte spülen Sie alles ab, bevor Sie es am {due_back} zurückbringen.',
+          },
+        },
+      },
+    },
+    { kind: 'new-request', subject: '', text: '', off: true },
+  ],
+  rules: [
+    {
+      ...{ key: 'to-lay-out', name: 'To lay out', on: { is: 'arrived' }, to: ['team'], answers: true },
+      subject: 'Fetched on {out_on}: {request.subject} ({request.number})',
+      text: '{requester.name|Somebody} fetches {things|things with a tag} on {out_on}. They come back on {due_back}.',
+      goes: { goes: 'digest', at: '08:00', days: [1, 2, 3, 4, 5] },
+      urgent: 'out_on = today',
+    },
+    {
+      ...{ key: 'not-back', name: 'Not back', on: { is: 'becomes' }, when: 'due_back < today and back_on = null' },
+      ...{ to: ['requester', 'working'], answers: false, goes: { goes: 'at-once' } },
+      subject: 'Please bring it back: {request.subject} ({request.number})',
+      text: 'It was due back on {due_back}, and Stores has not got it yet. Others wait for it.',
+    },
+  ],
+};
+
 export const kit: DemoForm = {
   prefix: 'FK',
   desk: 'stores',
   doors: { staff: true, outside: false },
   design: {
     ...loan,
+    notices,
     subject: '{things}, {tagged}',
     intro: 'Quadrats, corers, drysuits and what else Stores lends. Everything comes back rinsed.',
     fields: [

@@ -3,6 +3,7 @@ import { namesIn } from '@tolvek/core/expression';
 import type { Field } from '@tolvek/core/register';
 import { calendarOf } from '../calendar/queries.ts';
 import { releaseById, releasesInto } from '../form/queries.ts';
+import { tellOfDays } from '../notice/days.ts';
 import { tellStandIns } from '../notice/follow.ts';
 import { beginDay } from '../people/rules.ts';
 import { isTurned } from '../people/settle.ts';
@@ -29,7 +30,7 @@ const followsClock = (fields: readonly Field[]): boolean =>
 
 /**
  * Computes anew, on a new day at the desk, what depends on the day: on unfinished requests and on
- * things, without a line in their history.
+ * things, without a line in their history; and tells what a day alone has made true.
  */
 export class DayTurn {
   private readonly seen = new Map<string, string>();
@@ -71,5 +72,6 @@ export class DayTurn {
         );
       this.seen.set(register.id, today);
     }
+    await tellOfDays(this.house);
   }
 }

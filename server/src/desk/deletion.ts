@@ -5,6 +5,7 @@ import { and, count, desc, eq, ne, or } from 'drizzle-orm';
 import { roundOf } from '../approval/queries.ts';
 import { uploads } from '../files/tables.ts';
 import { GATHERING, LEFT, notices } from '../notice/tables.ts';
+import { knowsOf } from '../notice/told.ts';
 import { personNamed } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import { iso } from '../platform/clock.ts';
@@ -30,13 +31,14 @@ const pointingTo = (db: Reader, id: string): readonly string[] =>
     .map((row) => row.id);
 
 /** What goes with a request that is deleted, in words. */
-function whatGoes(db: Reader, { request, register }: OpenRequest<RequestRow>): readonly Words[] {
-  const countOf = (table: typeof uploads | typeof history | typeof notices, where: ReturnType<typeof and>): number =>
+function whatGoes(db: Reader, open: OpenRequest<RequestRow>): readonly Words[] {
+  const { request, register } = open;
+  const countOf = (table: typeof uploads | typeof history, where: ReturnType<typeof and>): number =>
     db.select({ n: count() }).from(table).where(where).get()?.n ?? 0;
   const numbers: readonly (readonly ['files' | 'lines' | 'emails', number])[] = [
     ['files', countOf(uploads, eq(uploads.requestId, request.id))],
     ['lines', countOf(history, eq(history.requestId, request.id))],
-    ['emails', countOf(notices, and(eq(notices.requestId, request.id), or(LEFT, GATHERING)))],
+    ['emails', emailsLeft(db, open)],
   ];
   return [
     said('deletion:answers'),
@@ -45,6 +47,17 @@ function whatGoes(db: Reader, { request, register }: OpenRequest<RequestRow>): r
     ...(request.phase !== 'finished' && request.due !== null ? [said('deletion:deadline')] : []),
     ...(request.requesterId !== null && !holdsThings(register) && !request.trial ? [said('deletion:requester')] : []),
   ];
+}
+
+/** How many emails about a request are on their way, as far as whoever looks may know of them. */
+function emailsLeft(db: Reader, open: OpenRequest<RequestRow>): number {
+  const knows = knowsOf(db, open);
+  return db
+    .select({ rule: notices.rule })
+    .from(notices)
+    .where(and(eq(notices.requestId, open.request.id), or(LEFT, GATHERING)))
+    .all()
+    .filter(({ rule }) => knows(rule)).length;
 }
 
 /** References that are named at most. */

@@ -11,6 +11,7 @@ import { runMailings } from '../desk/mailings.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { allForms } from '../form/queries.ts';
 import { runLines } from '../intake/lines.ts';
+import { tellOfDays } from '../notice/days.ts';
 import { lettersLeft } from '../notice/failed.ts';
 import { setLanguage } from '../people/commands.ts';
 import { allGroups, demoPeople, personById } from '../people/queries.ts';
@@ -81,7 +82,8 @@ export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
     advanceClock: async ({ body }) => {
       if (!(clock instanceof DemoClock)) throw notFound('demoClock');
       clock.advance(body.minutes * 60_000);
-      const happened = (await runDueTimers(house)) + (await runMailings(house)) + (await runLines(house));
+      const happened =
+        (await runDueTimers(house)) + (await runMailings(house)) + (await runLines(house)) + (await tellOfDays(house));
       house.wakeOutbox();
       return { now: iso(clock.now()), happened };
     },

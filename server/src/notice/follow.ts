@@ -1,6 +1,5 @@
 import { type DeadlinePlan, FINISH, type Hearer, ruleOf } from '@tolvek/core/deadline';
 import type { News } from '@tolvek/core/notice';
-import { own } from '@tolvek/core/own';
 import { type StandIn, wordOf } from '@tolvek/core/people';
 import { fileName } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
@@ -15,13 +14,15 @@ import { todayAt } from '../people/settle.ts';
 import type { Transaction } from '../platform/database.ts';
 import { dropLinks } from '../platform/links.ts';
 import type { Work } from '../platform/work.ts';
-import { registerById, stageOf } from '../register/queries.ts';
+import { registerById } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
 import { followersOf } from '../request/followers.ts';
 import { commentOf, dataOf } from '../request/history.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { forgetGathered } from './gather.ts';
+import { isDeciding, leadsOf, workingOn } from './hearers.ts';
 import { notify, type Telling } from './notify.ts';
+import { recipientsOf, tellByRules } from './rules.ts';
 import { notices } from './tables.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
@@ -30,6 +31,7 @@ export const followNotices: Follower = (work, request, change, before) => {
   const telling = { ...work, told: new Set<string>() };
   tell(telling, request, change, before);
   tellFollowers(telling, request, change);
+  tellByRules(telling, request, change, before);
   return undefined;
 };
 
@@ -58,7 +60,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       break;
     case 'undelivered':
       // Whoever works on it would wait for somebody who has read nothing.
-      tellNews(work, request, workingOn(work, request), change);
+      tellNews(work, request, workingOn(work.tx, request), change);
       break;
     case 'link-sent':
       notify(work, request, [change.of], { kind: 'new-link' });
@@ -67,7 +69,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       tellProposed(work, request, change);
       break;
     case 'team':
-      if (request.phase !== 'finished' && !isDeciding(work, request)) tellTeam(work, request);
+      if (request.phase !== 'finished' && !isDeciding(work.tx, request)) tellTeam(work, request);
       break;
     case 'priority':
     case 'shared':
@@ -84,7 +86,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'replanned':
       break;
     case 'seat':
-      if (isDeciding(work, request)) tellSeated(work, request, change.to);
+      if (isDeciding(work.tx, request)) tellSeated(work, request, change.to);
       break;
     case 'handler':
       tellHandler(work, request, change.to);
@@ -107,7 +109,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       if (change.gives.length > 0) tellDeciders(work, request, { at: change.gives.map(({ seat }) => seat) });
       else {
         tellDeciders(work, request, { again: true });
-        notify(work, request, leadsOf(work, request), { kind: 'undecided', step: change.step });
+        notify(work, request, leadsOf(work.tx, request), { kind: 'undecided', step: change.step });
       }
       break;
     case 'returned':
@@ -120,7 +122,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       tellDeciders(work, request, { at: change.gives.map(({ seat }) => seat) });
       break;
     case 'nobody-handles':
-      notify(work, request, leadsOf(work, request), { kind: 'nobody-handles', team: change.team });
+      notify(work, request, leadsOf(work.tx, request), { kind: 'nobody-handles', team: change.team });
       break;
     case 'nobody-decides':
       tellNobody(work, request, change);
@@ -141,7 +143,7 @@ const NEWS: ReadonlySet<string> = new Set<News['kind']>([
 function tellFollowers(work: Telling, request: ShownRow, change: Happening): void {
   if (change.kind === 'followed' && change.who) {
     // Who is of its team hears of it as such.
-    const team = isDeciding(work, request) ? [] : membersOf(work.tx, request.team ?? '').map(({ id }) => id);
+    const team = isDeciding(work.tx, request) ? [] : membersOf(work.tx, request.team ?? '').map(({ id }) => id);
     tellNews(
       work,
       request,
@@ -160,7 +162,7 @@ type Of<Kind extends Happening['kind']> = Extract<Happening, { kind: Kind }>;
 function tellOfArrival(work: Telling, request: ShownRow, { through }: Of<'arrived'>): void {
   if (request.phase === 'finished' || through.by !== 'door') return;
   notify(work, request, [request.requesterId], { kind: 'received' });
-  if (isDeciding(work, request)) tellDeciders(work, request);
+  if (isDeciding(work.tx, request)) tellDeciders(work, request);
   // Whoever a rule made the handler was told of it.
   else if (request.handlerId === null) tellTeam(work, request);
 }
@@ -183,10 +185,6 @@ function tellDeciders(
     notify(work, request, deciders, { kind: 'approval-asked', seat: seat.id, ...(again ? { again } : {}) });
   }
 }
-
-/** Who hears of delays, besides whoever works on it. */
-const leadsOf = ({ tx }: Work, request: ShownRow): readonly string[] =>
-  membersOf(tx, planOf({ tx }, request).leads).map(({ id }) => id);
 
 const planOf = ({ tx }: Pick<Work, 'tx'>, request: ShownRow): DeadlinePlan =>
   planningOf(tx, request).release.design.deadline;
@@ -236,12 +234,12 @@ function tellOfStage(work: Telling, request: ShownRow, before: ShownRow): void {
 /** Whoever freed it gave it to its team anew: they hear of it, and the requester of where it is now. */
 function tellFreed(work: Telling, request: ShownRow, before: ShownRow | null): void {
   if (before) tellOfStage(work, request, before);
-  if (before && isDeciding(work, before) && request.phase !== 'finished') tellTeam(work, request);
+  if (before && isDeciding(work.tx, before) && request.phase !== 'finished') tellTeam(work, request);
 }
 
 /** Whoever works on it hears that it was withdrawn, and why. */
 function tellWithdrawn(work: Telling, request: ShownRow, change: Of<'withdrawn'>): void {
-  tellNews(work, request, workingOn(work, request), change, change.reason);
+  tellNews(work, request, workingOn(work.tx, request), change, change.reason);
 }
 
 /** Tells some what happened, but for who did it and who is told of it already. */
@@ -252,7 +250,7 @@ function tellNews(work: Telling, request: ShownRow, some: readonly string[], cha
 
 /** Whoever works on it hears of a change that waits to be accepted; of a thing, whoever works in its register. */
 function tellProposed(work: Telling, request: ShownRow, change: Of<'proposed'>): void {
-  const working = workingOn(work, request);
+  const working = workingOn(work.tx, request);
   const desk = (): readonly string[] =>
     registerById(work.tx, request.registerId).deskGroups.flatMap((group) =>
       membersOf(work.tx, group).map(({ id }) => id),
@@ -261,9 +259,6 @@ function tellProposed(work: Telling, request: ShownRow, change: Of<'proposed'>):
   if (change.proposal === undefined) return;
   notify(work, request, some, { kind: 'proposed', proposal: change.proposal, by: work.actor });
 }
-
-const isDeciding = ({ tx }: Work, request: ShownRow): boolean =>
-  stageOf(registerById(tx, request.registerId), request.stage).role === 'deciding';
 
 function tellHandler(work: Telling, request: ShownRow, to: string | null): void {
   if (to !== null && to !== work.actor) notify(work, request, [to], { kind: 'assigned', by: work.actor });
@@ -277,22 +272,15 @@ function tellWords(
   const named = files.length > 0 ? { files: files.map(fileName) } : {};
   const cause = { kind: 'message', by: work.actor, text, ...named } as const;
   if (byRequester || question) {
-    const asked = [...workingOn(work, request), question?.to ?? null].filter((id) => id !== work.actor);
+    const asked = [...workingOn(work.tx, request), question?.to ?? null].filter((id) => id !== work.actor);
     notify(work, request, asked, cause);
   } else if (to === 'requester') notify(work, request, [request.requesterId], cause);
 }
 
-const workingOn = ({ tx }: Work, request: ShownRow): readonly string[] =>
-  request.handlerId
-    ? [request.handlerId]
-    : request.team === null
-      ? []
-      : membersOf(tx, request.team).map((person) => person.id);
-
 /** Who decides is asked, and whoever works on it hears that they wait. */
 function tellDecidedAnew(work: Telling, request: ShownRow, change: Of<'decided-anew'>): void {
   tellDeciders(work, request);
-  tellNews(work, request, workingOn(work, request), change);
+  tellNews(work, request, workingOn(work.tx, request), change);
 }
 
 /** A verdict that others have to join in is no news to the requester yet. */
@@ -317,7 +305,7 @@ function tellDecision(
 /** Those who hear of delays, and whoever may move anything on: nobody else can help. */
 function tellNobody(work: Telling, request: ShownRow, { step }: Of<'nobody-decides'>): void {
   const movers = holdersOfRight(work.tx, 'move:all', request.registerId).map(({ id }) => id);
-  notify(work, request, [...leadsOf(work, request), ...movers], { kind: 'nobody-decides', step });
+  notify(work, request, [...leadsOf(work.tx, request), ...movers], { kind: 'nobody-decides', step });
 }
 
 /** Whoever is to hear of a ring hears of it, each once; what waits for a decision reminds whoever has to decide. */
@@ -329,7 +317,7 @@ function tellOfRing(work: Telling, request: ShownRow, { timer, deadline = FINISH
   const ring = ruleOf(planOf(work, request), deadline)?.rings.find(({ key }) => key === timer);
   if (!ring || !tells) return;
   const kind = ring.at < 0 ? 'reminder' : 'escalation';
-  const isDecided = isDeciding(work, request);
+  const isDecided = isDeciding(work.tx, request);
   if (ring.tells.includes('deciding') || (isDecided && ring.tells.includes('working')))
     tellDeciders(work, request, { again: true });
   // While it is decided, whoever works on it can do nothing about it; when it is due they hear of it all the same.
@@ -343,12 +331,6 @@ function tellOfRing(work: Telling, request: ShownRow, { timer, deadline = FINISH
 
 /** Who hears of a ring, by id; deciders and the requester are told in words of their own. */
 function hearersOf(work: Telling, request: ShownRow, hearer: Hearer): readonly string[] {
-  if (hearer === 'working') return workingOn(work, request);
-  if (hearer === 'leads') return leadsOf(work, request);
   if (hearer === 'requester' || hearer === 'deciding') return [];
-  if (hearer === 'team') return request.team === null ? [] : membersOf(work.tx, request.team).map(({ id }) => id);
-  if ('group' in hearer) return membersOf(work.tx, hearer.group).map(({ id }) => id);
-  if ('person' in hearer) return [hearer.person];
-  const named = own(request.values, hearer.field);
-  return typeof named === 'string' ? [named] : [];
+  return hearer === 'working' ? workingOn(work.tx, request) : recipientsOf(work, request, hearer);
 }

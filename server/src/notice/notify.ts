@@ -1,16 +1,28 @@
-import { goingOf, heardAs, type NoticeCause, nextDigest, USUAL_HEARING, wayOf } from '@tolvek/core/notice';
+import {
+  afterQuiet,
+  departureAt,
+  goingOf,
+  heardAs,
+  type NoticeCause,
+  nextDigest,
+  USUAL_HEARING,
+  wayOf,
+} from '@tolvek/core/notice';
+import { type Departure, mayBeOff, usualIn } from '@tolvek/core/telling';
 import { refused } from '@tolvek/words';
-import { and, count, eq, gt, sql } from 'drizzle-orm';
+import { and, count, eq, gt, min, sql } from 'drizzle-orm';
 import { seatById, stepOfSeat } from '../approval/queries.ts';
 import { type PersonRow, personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
-import type { Transaction } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
+import { prepared } from '../platform/prepared.ts';
 import { Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { deskOf } from '../settings/queries.ts';
-import { notices } from './tables.ts';
+import { noticesOf } from './plan.ts';
+import { GATHERING, notices } from './tables.ts';
 
 const addNotice = adding(notices);
 
@@ -50,12 +62,15 @@ export function notify(
   cause: NoticeCause,
 ): void {
   if (request.trial) return;
+  const isOff = usualIn(noticesOf(work.tx, request), cause.kind)?.off === true && mayBeOff(cause.kind);
   const entries = [...new Set(personIds)].flatMap((personId) => {
     if (personId === null) return [];
     const person = personById(work.tx, personId);
     if (!person || !(person.active || personId === request.requesterId)) return [];
     const to = { requestId: request.id, personId, toName: person.name, toAddress: person.email };
-    return [{ ...noted(work, cause, to), ...goingTo(work, request, person, cause) }];
+    const entry = noted(work, cause, to);
+    if (isOff) return [{ ...entry, state: 'dropped' as const, why: 'off' as const, cause: null }];
+    return [{ ...entry, ...goingTo(work, request, person, cause) }];
   });
   for (const entry of entries) {
     addNotice(work.tx, entry);
@@ -67,12 +82,12 @@ export function notify(
  * When somebody hears of something, as they chose and the desk lets them: not at all, at once, or at a time of theirs with
  * what else goes then. People from outside have chosen nothing.
  */
-function goingTo(
-  { tx, now }: Work,
+export function goingTo(
+  { tx, now }: Pick<Work, 'now'> & { readonly tx: Reader },
   request: ShownRow,
   { id, kind, hearing }: PersonRow,
   cause: NoticeCause,
-): Partial<typeof notices.$inferInsert> {
+): ReturnType<typeof goingBy> {
   const heard = kind === 'staff' ? heardAs(cause.kind, id === request.requesterId) : null;
   if (heard === null) return {};
   const { hears, zone } = deskOf(tx);
@@ -87,8 +102,63 @@ function goingTo(
   return going.isGathered ? { state: 'gathering', nextAttemptAt: going.at } : {};
 }
 
+export type CausedByRule = Extract<NoticeCause, { kind: 'rule' }>;
+interface Leaving {
+  readonly goes: Departure;
+  readonly isUrgent: boolean;
+}
+
+/** Notes that somebody is to hear of what a form tells besides what is usual. */
+export function notifyBy(
+  work: Telling,
+  request: ShownRow,
+  personId: string,
+  cause: CausedByRule,
+  leaving: Leaving,
+): void {
+  if (request.trial) return;
+  const person = personById(work.tx, personId);
+  if (!person || !(person.active || personId === request.requesterId)) return;
+  const to = { requestId: request.id, personId, toName: person.name, toAddress: person.email };
+  addNotice(work.tx, { ...noted(work, cause, to), ...goingBy(work, request, person, cause, leaving) });
+  work.told.add(personId);
+}
+
+/** When a notice of a form goes to somebody: when it is sent, or when they want to hear of such, whichever is later. */
+export function goingBy(
+  { tx, now }: Pick<Work, 'now'> & { readonly tx: Reader },
+  request: ShownRow,
+  { id, kind, hearing }: PersonRow,
+  cause: CausedByRule,
+  { goes, isUrgent }: Leaving,
+): Pick<typeof notices.$inferInsert, 'why' | 'cause'> & { state?: 'dropped' | 'gathering'; nextAttemptAt?: number } {
+  const { hears, zone } = deskOf(tx);
+  const first = goes.goes === 'gathered' && !isUrgent ? firstWaiting(tx, id, cause.rule) : null;
+  const at = departureAt(goes, { now, zone, isUrgent, first });
+  const isLater = at > now;
+  if (kind !== 'staff') return isLater ? { state: 'gathering', nextAttemptAt: at } : {};
+  const chosen = hearing ?? USUAL_HEARING;
+  const way = wayOf(cause.as, chosen, hears);
+  if (way === 'never') return { state: 'dropped', why: 'choice', cause: null };
+  if (isLater) return { state: 'gathering', nextAttemptAt: afterQuiet(chosen, at, zone) };
+  const going = goingOf(way, chosen, { now, zone, isUrgent: isUrgent || request.priority === 'high' });
+  return going?.isGathered ? { state: 'gathering', nextAttemptAt: going.at } : {};
+}
+
+const waitingBy = prepared((db) =>
+  db
+    .select({ at: min(notices.nextAttemptAt) })
+    .from(notices)
+    .where(and(GATHERING, eq(notices.personId, sql.placeholder('person')), eq(notices.rule, sql.placeholder('rule'))))
+    .prepare(),
+);
+
+/** When what waits already of a notice goes to somebody, epoch ms; null where nothing does. */
+const firstWaiting = (tx: Reader, person: string, rule: string): number | null =>
+  waitingBy(tx).get({ person, rule })?.at ?? null;
+
 /** When the time to decide at a seat is over, epoch ms; null where it has no end. */
-function untilOf(tx: Transaction, seat: string): number | null {
+function untilOf(tx: Reader, seat: string): number | null {
   const at = seatById(tx, seat);
   return at ? stepOfSeat(at.round, at.seat).dueAt : null;
 }
@@ -115,6 +185,6 @@ const noted = (
   cause: NoticeCause,
   to: Pick<typeof notices.$inferSelect, 'requestId' | 'personId' | 'toName' | 'toAddress'>,
 ): typeof notices.$inferInsert => ({
-  ...{ id: newId(), ...to, kind: cause.kind, cause },
+  ...{ id: newId(), ...to, kind: cause.kind, rule: cause.kind === 'rule' ? cause.rule : null, cause },
   ...{ state: 'waiting', nextAttemptAt: now, createdAt: now },
 });

@@ -205,7 +205,7 @@ export class Sender {
     }
     try {
       const out = worded(this.house, tx, notice, now);
-      if (!out) return { state: 'dropped', why: 'nothing' };
+      if (out === null || out === 'hidden') return { state: 'dropped', why: out ?? 'nothing' };
       return { state: 'sending', ...out, subject: subjectLine(out.said.letter.subject) };
     } catch (error) {
       // One that can’t be worded holds up no other.

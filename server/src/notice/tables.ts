@@ -37,6 +37,8 @@ export const notices = sqliteTable(
     /** Null for an address that belongs to nobody yet. */
     personId: text(),
     kind: text().notNull(),
+    /** Which notice of its form’s own, by key; null for what is usual. */
+    rule: text(),
     /** Null once it went, and for what was written before causes were kept. */
     cause: text({ mode: 'json' }).$type<NoticeCause>(),
     toName: text().notNull(),
@@ -53,8 +55,11 @@ export const notices = sqliteTable(
     state: text({ enum: ['waiting', 'sending', 'sent', 'failed', 'dropped', 'gathering', 'gathered'] }).notNull(),
     /** The one it went in. */
     inId: text(),
-    /** Why it was dropped: its reader wants none of its kind, or nothing was left that they may hear. */
-    why: text({ enum: ['choice', 'nothing'] }),
+    /**
+     * Why it was dropped: its reader wants none of its kind, nothing was left to tell, its form does not send it, or its
+     * reader may not read what it would tell of.
+     */
+    why: text({ enum: ['choice', 'nothing', 'off', 'hidden'] }),
     attempts: integer().notNull().default(0),
     nextAttemptAt: integer().notNull(),
     lastError: text(),
@@ -70,6 +75,17 @@ export const notices = sqliteTable(
     index('notices_said').on(table.sentAt).where(sql`state = 'sent' and said is not null`),
   ],
 );
+
+/** Until when notices were looked at that the days alone can bring, by form; moments are epoch ms. */
+export const noticeDays = sqliteTable('notice_days', {
+  formId: text().primaryKey(),
+  at: integer().notNull(),
+  /** The moment that is being looked at, from the oldest request to the newest; null where that is done. */
+  turning: integer(),
+  /** The request that was looked at last, by when it arrived and its id. */
+  doneAt: integer(),
+  doneId: text(),
+});
 
 /** What has not gone yet, in the words of the index that finds it. */
 export const LEFT = sql`state in ('waiting', 'sending', 'failed')`;

@@ -1,4 +1,3 @@
-import { calendarFor, deadlineName, FINISH, lengthOf, ruleOf, workingTimeBetween } from '@tolvek/core/deadline';
 import { inLanguage as formIn } from '@tolvek/core/form';
 import { mailingText } from '@tolvek/core/mailing';
 import {
@@ -7,7 +6,6 @@ import {
   draftDigest,
   draftGoingOn,
   draftInvitation,
-  draftNotice,
   draftPlaceFree,
   draftReset,
   draftSignIn,
@@ -16,40 +14,33 @@ import {
   dressLetter,
   type Letter,
   type NoticeCause,
-  type NoticeEvent,
   spokenLetter,
 } from '@tolvek/core/notice';
-import { publicLabelIn } from '@tolvek/core/register';
-import { changeInWords } from '@tolvek/core/request';
 import { ACCENTS, signatureOf } from '@tolvek/core/settings';
-import { said, type Words } from '@tolvek/words';
+import { USUAL_NOTICES } from '@tolvek/core/telling';
+import type { Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { eq } from 'drizzle-orm';
-import { seatById, stepOfSeat } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
-import { deadlinesOf, finishOf } from '../deadline/queries.ts';
 import { doorAtAddress, doorById } from '../door/queries.ts';
 import { doorLines, doors, keptAnswers, waitingSubmissions } from '../door/tables.ts';
-import { planningOf, releaseById, releaseInForce } from '../form/queries.ts';
+import { releaseById, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
 import { mailingById, openOfGoing } from '../mailing/queries.ts';
-import { groupNames, namesOf, type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
+import { type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, tokenOf } from '../platform/links.ts';
 import { codeOf } from '../platform/signIn/letterCodes.ts';
 import { links } from '../platform/tables.ts';
 import { speechFor } from '../platform/words.ts';
-import { proposalById, proposed } from '../proposal/queries.ts';
-import { registerById, stageOf } from '../register/queries.ts';
+import { registerById } from '../register/queries.ts';
 import { askedAt } from '../request/askedAt.ts';
-import { changeNames, peopleIn } from '../request/changeNames.ts';
-import { proofWanted } from '../request/followed.ts';
-import { followersOf } from '../request/followers.ts';
-import { type OpenRequest, openRequest } from '../request/open.ts';
-import { isOwnOf, type RequestRow, requestById } from '../request/queries.ts';
+import { openRequest } from '../request/open.ts';
+import { type RequestRow, requestById } from '../request/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
+import { type AboutRequest, letterAbout } from './aboutRequest.ts';
 import { gatheredIn } from './gather.ts';
 import type { notices, Said, Worded } from './tables.ts';
 
@@ -65,9 +56,10 @@ interface Outgoing {
 
 /**
  * Words a notice as it goes out: with what its reader may read now, names and deadlines as they are
- * now, and the links it needs. Null when nothing is left to tell, or nobody to tell it to.
+ * now, and the links it needs. Null when nothing is left to tell, or nobody to tell it to; `hidden` where its reader may
+ * not read what it would tell of.
  */
-export function worded(post: Post, tx: Transaction, notice: Notice, now: number): Outgoing | null {
+export function worded(post: Post, tx: Transaction, notice: Notice, now: number): Outgoing | 'hidden' | null {
   const { cause, toAddress } = notice;
   if (!cause) return null;
   if (cause.kind === 'confirm' || cause.kind === 'go-on') {
@@ -82,30 +74,22 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
   const person = notice.personId === null ? undefined : personById(tx, notice.personId);
   if (!request || !person || !(person.active || person.id === request.requesterId)) return null;
-  const about = { post, tx, now, request, person };
-  const { release } = releaseById(tx, request.releaseId);
-  const viewer = viewerIn(tx, person);
-  const open = openRequest(tx, request, viewer, 'letter', { register: registerById(tx, request.registerId) });
-  const told = eventOf(about, cause, open);
-  if (!told) return null;
-  // Whoever may not read it hears of it only where they are asked to act on it.
-  const isTheirs = person.id === request.requesterId && cause.kind !== 'news';
-  if (FOR_READERS.has(cause.kind) && !open.relation.isDesk && !isTheirs) return null;
-  const event = asSeen(told, open);
-  const way = wayOf(about, cause);
-  const letter = draftNotice(event, {
-    number: request.number,
-    formTitle: open.layout?.edition.title || open.design.title,
-    subject: open.subject,
-    visible: open.values,
-    reader: person.name,
-    requester: personNamed(tx, request.requesterId),
-    linkUntil: way.link === null ? null : linkEnds(tx, 'follow', now),
-    needsCode: proofWanted(tx, request) !== undefined,
-    answers: post.config.mailIn === null ? null : answerOf(person, open),
+  const design = releaseInForce(tx, request.formId)?.design;
+  const open = openRequest(tx, request, viewerIn(tx, person), 'letter', {
+    register: registerById(tx, request.registerId),
   });
-  const { zone } = calendarOf(tx, release.design.deadline.calendar);
-  const said = { ...inLanguage(letter, person.language ?? deskOf(tx).language, zone), ...way };
+  const out = letterAbout(tx, { request, person, open, now }, cause, {
+    plan: design?.notices ?? USUAL_NOTICES,
+    fields: design?.fields ?? [],
+    readsAnswers: post.config.mailIn !== null,
+    follows: () => {
+      const way = wayOf({ post, tx, now, request, person }, cause);
+      return { way, until: way.link === null ? null : linkEnds(tx, 'follow', now) };
+    },
+  });
+  if (out === null || out === 'hidden') return out;
+  const { zone } = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);
+  const said = { ...inLanguage(out.letter, out.language, zone), ...out.way };
   return { said, toName: person.name, toAddress: person.email };
 }
 
@@ -118,7 +102,10 @@ function digestOf(
 ): Outgoing | null {
   const person = personId === null ? undefined : personById(tx, personId);
   if (!person?.active) return null;
-  const told = gatheredIn(tx, cause.of).flatMap((notice) => worded(post, tx, notice, now) ?? []);
+  const told = gatheredIn(tx, cause.of).flatMap((notice) => {
+    const out = worded(post, tx, notice, now);
+    return out === null || out === 'hidden' ? [] : [out];
+  });
   const [only] = told;
   if (only && told.length === 1) return withoutReply(only);
   if (!only) return null;
@@ -135,141 +122,16 @@ function withoutReply({ said, ...to }: Outgoing): Outgoing {
   return { ...to, said: { ...said, letter } };
 }
 
-/** What an answer by email of whoever reads about a request becomes. */
-function answerOf({ id, kind }: PersonRow, open: OpenRequest): 'message' | 'note' | null {
-  if (isOwnOf(open.request, id)) return 'message';
-  return kind === 'staff' && open.relation.isDesk && open.may('change') ? 'note' : null;
-}
-
 /** The ids of all links in what was said once. */
 export const linksIn = (said: Said): readonly string[] =>
   'link' in said
     ? [said.link, ...(said.letter.items ?? []).map(({ link }) => link)].filter((link) => link !== null)
     : [];
 
-interface About {
-  readonly post: Post;
-  readonly tx: Transaction;
-  readonly now: number;
-  readonly request: RequestRow;
-  readonly person: PersonRow;
-}
-
-type AboutRequest = Exclude<NoticeCause, { kind: 'confirm' | 'go-on' | 'place-free' | 'digest' | ToPerson | ToFill }>;
 /** What is written to somebody who has to fill something in. */
 type ToFill = 'to-fill-in' | 'passed-on';
 /** What is written to somebody about no request. */
 type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in';
-
-/** What happened, with the names and moments that are told of it; null when it is past telling. */
-function eventOf({ tx, now, request, person }: About, cause: AboutRequest, open: OpenRequest): NoticeEvent | null {
-  const due = finishOf(tx, request.id);
-  const { spoken } = open;
-  switch (cause.kind) {
-    case 'received':
-      return { kind: 'received', due };
-    case 'new-link':
-      return { kind: 'new-link' };
-    case 'new-request':
-      return { kind: 'new-request', team: groupNames(tx).get(cause.team) ?? cause.team, due };
-    case 'approval-asked': {
-      const at = seatById(tx, cause.seat);
-      if (at?.seat.state !== 'open') return null;
-      const until = stepOfSeat(at.round, at.seat).dueAt;
-      return { kind: 'approval-asked', due, until, again: cause.again ?? false, expires: linkEnds(tx, 'decide', now) };
-    }
-    case 'approved':
-      return {
-        kind: 'approved',
-        by: personNamed(tx, cause.by),
-        comment: cause.comment,
-        silent: cause.silent ?? false,
-        due,
-      };
-    case 'refused':
-      return { kind: 'refused', by: personNamed(tx, cause.by), comment: cause.comment, silent: cause.silent ?? false };
-    case 'nobody-handles':
-      return { kind: 'nobody-handles', team: groupNames(tx).get(cause.team) ?? cause.team };
-    case 'undecided':
-    case 'nobody-decides':
-      return { kind: cause.kind, step: cause.step };
-    case 'assigned':
-      return { kind: 'assigned', by: personNamed(tx, cause.by), due };
-    case 'message':
-      return { kind: 'message', from: personNamed(tx, cause.by), text: cause.text, files: cause.files ?? [] };
-    case 'returned':
-      return { kind: 'returned', by: personNamed(tx, cause.by), text: cause.text };
-    case 'stage': {
-      const stage = stageOf(registerById(tx, request.registerId), cause.stage);
-      const { phase } = stage;
-      const is = cause.finished ? 'finished' : phase === 'paused' ? 'paused' : 'resumed';
-      return { kind: 'stage', stage: publicLabelIn(stage, spoken), is };
-    }
-    case 'news': {
-      const { change, text } = cause;
-      const register = registerById(tx, request.registerId);
-      const called = changeNames(tx, register, namesOf(tx, peopleIn(change)), groupNames(tx));
-      const follows = followersOf(tx, request.id).includes(person.id);
-      return { kind: 'news', by: personNamed(tx, cause.by), what: changeInWords(change, called), text, follows };
-    }
-    case 'proposed':
-      return proposedTo(tx, request, open, cause, now);
-    case 'proposal':
-      return { kind: 'proposal', accepted: cause.accepted, by: personNamed(tx, cause.by), reason: cause.reason };
-    case 'reminder':
-    case 'escalation':
-    case 'due':
-      return dueEvent(tx, request, cause, now);
-  }
-}
-
-/** That something is due, or was; null where it is over by now. */
-function dueEvent(
-  tx: Transaction,
-  request: RequestRow,
-  { kind, deadline: key = FINISH }: Extract<NoticeCause, { kind: 'reminder' | 'escalation' | 'due' }>,
-  now: number,
-): NoticeEvent | null {
-  const { deadline: plan } = planningOf(tx, request).release.design;
-  const rule = ruleOf(plan, key);
-  const row = deadlinesOf(tx, request.id).find((each) => each.key === key);
-  // What is over by now reminds nobody; that it was not in time is told all the same.
-  if (!rule || !row || (kind !== 'escalation' && row.state !== 'open')) return null;
-  const { due } = row;
-  if (kind === 'due') return { kind, name: deadlineName(rule), due, isPast: due <= now };
-  const name = rule.name.trim() === '' ? null : rule.name;
-  if (kind === 'escalation') return { kind, name, due, handler: personNamed(tx, request.handlerId) };
-  const calendar = calendarOf(tx, calendarFor(plan, rule));
-  return { kind, name, left: lengthOf(Math.max(0, workingTimeBetween(calendar, now, due)), calendar), due };
-}
-
-/** A change that waits to be accepted, as far as whoever is to accept it reads it; null where it waits no more. */
-function proposedTo(
-  tx: Transaction,
-  request: RequestRow,
-  open: OpenRequest,
-  cause: Extract<NoticeCause, { kind: 'proposed' }>,
-  now: number,
-): NoticeEvent | null {
-  const proposal = proposalById(tx, cause.proposal);
-  const found = proposal?.state === 'open' ? proposed(tx, request, proposal, now) : null;
-  if (!found) return null;
-  const { form, changes } = found;
-  return {
-    ...{ kind: 'proposed', by: personNamed(tx, cause.by), form, expires: linkEnds(tx, 'accept', now) },
-    changes: open.changes(changes.filter(({ field }) => open.readable.has(field))),
-  };
-}
-
-/** News as far as its reader may see what happened: where they may not, they are told where it is, and what was written. */
-function asSeen(event: NoticeEvent, open: OpenRequest): NoticeEvent {
-  if (event.kind !== 'news' || event.text !== '' || open.may('history')) return event;
-  const { label: stage } = stageOf(open.register, open.request.stage);
-  return { ...event, by: '', what: said('emails:news.changed', { stage }) };
-}
-
-/** What is told to those who work on a request, as far as they may read it by now. */
-const FOR_READERS: ReadonlySet<string> = new Set(['new-request', 'reminder', 'message', 'news', 'proposed']);
 
 const OF_THE_DESK: ReadonlySet<string> = new Set([
   'new-request',
@@ -283,7 +145,22 @@ const OF_THE_DESK: ReadonlySet<string> = new Set([
 ]);
 
 /** Where the button of a letter about a request leads its reader. */
-function wayOf({ post, tx, now, request, person }: About, cause: AboutRequest): Pick<Worded, 'path' | 'link'> {
+function wayOf(
+  {
+    post,
+    tx,
+    now,
+    request,
+    person,
+  }: {
+    readonly post: Post;
+    readonly tx: Transaction;
+    readonly now: number;
+    readonly request: RequestRow;
+    readonly person: PersonRow;
+  },
+  cause: AboutRequest,
+): Pick<Worded, 'path' | 'link'> {
   const { secret } = post.config;
   if (cause.kind === 'approval-asked') {
     const link = linkFor(tx, secret, { purpose: 'decide', personId: person.id, targetId: cause.seat, now });

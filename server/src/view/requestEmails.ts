@@ -1,10 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
+import { noticeIn } from '@tolvek/core/telling';
 import { said, type Words } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
 import { roundOf, stepOf } from '../approval/queries.ts';
 import { openTo } from '../desk/openTo.ts';
+import { noticesOf } from '../notice/plan.ts';
 import { notices } from '../notice/tables.ts';
+import { knowsOf } from '../notice/told.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -42,7 +45,7 @@ function stateOf({ state, why }: Notice): Told['state'] {
     case 'gathered':
       return 'together';
     case 'dropped':
-      return why === 'choice' ? 'unwanted' : 'settled';
+      return why === null || why === 'nothing' ? 'settled' : why === 'choice' ? 'unwanted' : why;
   }
 }
 
@@ -78,16 +81,23 @@ export function requestEmails(db: Reader, viewer: Viewer, number: string): Answe
     db,
     rows.flatMap(({ personId }) => personId ?? []),
   );
-  const emails = rows.slice(0, LISTED).map((notice): Told => {
-    const state = stateOf(notice);
-    const { id, personId, toName, kind, createdAt, sentAt, nextAttemptAt, lastError } = notice;
-    const goes = state === 'sent' ? sentAt : state === 'later' || state === 'waiting' ? nextAttemptAt : null;
-    return {
-      ...{ id, state, person: (personId === null ? '' : names.get(personId)) || toName, about: KINDS[kind] ?? kind },
-      ...{ at: iso(createdAt), goes: goes === null ? null : iso(goes) },
-      error: state === 'failed' ? lastError : null,
-    };
-  });
+  const plan = noticesOf(db, request);
+  const isTold = knowsOf(db, open);
+  const aboutOf = ({ kind, rule }: Notice): Words =>
+    rule === null ? (KINDS[kind] ?? kind) : (noticeIn(plan, rule)?.name ?? said('hearing:kind.rule'));
+  const emails = rows
+    .slice(0, LISTED)
+    .filter(({ rule }) => isTold(rule))
+    .map((notice): Told => {
+      const state = stateOf(notice);
+      const { id, personId, toName, createdAt, sentAt, nextAttemptAt, lastError } = notice;
+      const goes = state === 'sent' ? sentAt : state === 'later' || state === 'waiting' ? nextAttemptAt : null;
+      return {
+        ...{ id, state, person: (personId === null ? '' : names.get(personId)) || toName, about: aboutOf(notice) },
+        ...{ at: iso(createdAt), goes: goes === null ? null : iso(goes) },
+        error: state === 'failed' ? lastError : null,
+      };
+    });
   const coming = [...deadlinesComing(db, open, groupNames(db)), ...decisionComing(db, request)]
     .sort((a, b) => a.at - b.at)
     .map(({ at, ...told }) => ({ ...told, at: iso(at) }));

@@ -67,13 +67,16 @@ const askedElsewhere = (db: Reader, formId: string): readonly string[] =>
     .filter((form) => form.id !== formId && form.deletedAt === null)
     .flatMap((form) => allQuestionsOf(form.draft).map((part) => part.field));
 
-/** People whom an approval path asks and who are not here any more. */
-const strangersIn = (db: Reader, { approval, routing }: FormDesign): readonly string[] => {
+/** People whom a form names and who are not here any more. */
+const strangersIn = (db: Reader, { approval, routing, notices }: FormDesign): readonly string[] => {
   const handlers = handlersIn(routing).flatMap(({ ways }) => ways);
   const named = [
     ...holdersPlanned(approval).flatMap((seat) => ('person' in seat ? [seat.person] : [])),
     ...handlers.flatMap((way) => (way.by === 'person' ? [way.person] : [])),
     ...followersIn(routing).flatMap((each) => ('person' in each ? [each.person] : [])),
+    ...(notices?.rules ?? []).flatMap(({ to }) =>
+      to.flatMap((each) => (typeof each === 'object' && 'person' in each ? [each.person] : [])),
+    ),
   ];
   return [...new Set(named)].filter((id) => personById(db, id)?.active !== true);
 };

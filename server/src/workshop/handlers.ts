@@ -36,6 +36,7 @@ import { doublesOf } from './doubles.ts';
 import { findingsFor, findingsOfForm } from './findings.ts';
 import { jobView } from './jobView.ts';
 import { mailingHandlers } from './mailingHandlers.ts';
+import { showNotice } from './noticeShown.ts';
 import { askInto, duplicateForm, goBackToState, registerView, setFormState, settleRegister } from './onRegister.ts';
 import { allowWay, endWay, placeFields, planView, protectAlike, readBy, waysInForce } from './plan.ts';
 import { keepPlan, planGrid, planPage, putPlan } from './planDraft.ts';
@@ -230,6 +231,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
       const job = takeInLater(house, viewer, params.key, body.rows, key);
       return takenRows(await afterAWhile(db, viewer.personId, job));
     },
+    showNotice: ({ viewer, params, body }) => showNotice(house, viewer, { ...body, ...params }),
     tryCondition: ({ viewer, params, body }) => apart(house, TRY_CONDITION, [viewer, params.key, body]),
   };
 }

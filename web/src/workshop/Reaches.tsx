@@ -18,6 +18,7 @@ const OWN = {
   routing: 'workshop:ownRouting',
   approval: 'workshop:ownApproval',
   deadline: 'workshop:ownDeadline',
+  notices: 'workshop:ownNotices',
 } as const satisfies Record<OwnPart, Key>;
 
 /** Whether a form follows what is usual in its register, or has its own; said only where others share it. */

@@ -112,7 +112,12 @@ function Deleted({ register }: { register: string }) {
   );
 }
 
-const OWN_WORDS = { routing: 'pages:routing', approval: 'workshop:approval', deadline: 'workshop:deadline' } as const;
+const OWN_WORDS = {
+  routing: 'pages:routing',
+  approval: 'workshop:approval',
+  deadline: 'workshop:deadline',
+  notices: 'pages:notices',
+} as const;
 
 function FormLine({ form, isOnly }: { form: AskingForm; isOnly: boolean }) {
   const [setState, { error }] = workshopApi.useSetFormStateMutation();

@@ -299,12 +299,15 @@ export function moved<T>(items: readonly T[], index: number, way: -1 | 1): reado
 }
 
 /** The same for one that is named; as it was where it is not there, or stands at that end. */
-export function movedById<T extends { readonly id: string }>(
+export const movedById = <T extends { readonly id: string }>(
   items: readonly T[],
   id: string,
   way: -1 | 1,
-): readonly T[] {
-  const at = items.findIndex((item) => item.id === id);
+): readonly T[] => movedBy(items, ({ id: each }) => each === id, way);
+
+/** Items with one of them, if it is there, one place earlier or later. */
+export function movedBy<T>(items: readonly T[], is: (item: T) => boolean, way: -1 | 1): readonly T[] {
+  const at = items.findIndex(is);
   return at < 0 || !items[at + way] ? items : moved(items, at, way);
 }
 

@@ -274,6 +274,11 @@ export const workshopApi = api.injectEndpoints({
       query: call('tryCondition'),
       keepUnusedDataFor: 30,
     }),
+    showNotice: build.query<AnswerOf<'showNotice'>, Asked<'showNotice'>>({
+      query: call('showNotice'),
+      keepUnusedDataFor: 0,
+      providesTags: ['people', 'groups'],
+    }),
     setDoor: build.mutation<AnswerOf<'setDoor'>, Asked<'setDoor'>>({
       query: call('setDoor'),
       invalidatesTags: ['form', 'desk'],

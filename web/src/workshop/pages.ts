@@ -9,6 +9,8 @@ import { WhoGets } from './editions/WhoGets.tsx';
 import { InOutPage } from './InOutPage.tsx';
 import { LanguagesPage } from './languages/LanguagesPage.tsx';
 import { MailingsPage } from './mailings/MailingsPage.tsx';
+import { NoticeShown } from './notices/NoticeShown.tsx';
+import { NoticesPage } from './notices/NoticesPage.tsx';
 import { QuestionsPage } from './QuestionsPage.tsx';
 import { RulesPage } from './RulesPage.tsx';
 import { RoutingPage } from './routing/RoutingPage.tsx';
@@ -44,6 +46,10 @@ export const PAGES: readonly BinderPage[] = [
   { key: 'access', label: 'pages:access', Page: AccessPage, wide: true },
   { key: 'routing', label: 'pages:routing', Page: RoutingPage, tells: 'routing', ofRequests: true, wide: true },
   { key: 'approval', label: 'pages:approval', Page: TimePage, tells: 'approval', ofRequests: true },
+  {
+    ...{ key: 'notices', label: 'pages:notices', Page: NoticesPage, tells: 'notices' },
+    ...{ Beside: NoticeShown, beside: 'notices:shownTitle' },
+  },
   { key: 'doors', label: 'pages:doors', Page: DoorsPage },
   { key: 'outside', label: 'outside:title', Page: OutsidePage, under: 'doors' },
   { key: 'mailings', label: 'pages:mailings', Page: MailingsPage },

@@ -17,6 +17,7 @@ export const designs: Same<typeof english> = {
   theSubject: 'der Name in Listen',
   theApproval: 'der Genehmigungsweg',
   theDeadline: 'die Frist',
+  theNotices: 'die Mitteilungen',
   theRouting: 'die Zuordnungstabelle',
   itsName: 'sein Name',
   itsOptions: 'seine Optionen oder Grenzen',
@@ -43,6 +44,7 @@ export const designs: Same<typeof english> = {
   usualRouting: 'die übliche Zuordnung',
   usualApproval: 'der übliche Genehmigungsweg',
   usualDeadline: 'die übliche Frist',
+  usualNotices: 'die üblichen Mitteilungen',
   theUsual: 'die üblichen Einstellungen',
   theRegister: 'das Register',
   noArrivingStage:

@@ -165,4 +165,5 @@ export const emails: Same<typeof english> = {
   'digest.body': 'Das ist seit Ihrer letzten E-Mail geschehen:',
   'digest.action': 'Ihre Anfragen öffnen',
   'digest.note': 'Sie bekommen diese E-Mails auf Ihren Wunsch zusammen. Das ändern Sie unter „Mein Konto“.',
+  'rule.subject': '{{name}}: {{about}} ({{number}})',
 };

@@ -37,6 +37,7 @@ export { mailings } from './mailings.ts';
 export { mailroom } from './mailroom.ts';
 export { moves } from './moves.ts';
 export { notes } from './notes.ts';
+export { notices } from './notices.ts';
 export { outside } from './outside.ts';
 export { pages } from './pages.ts';
 export { people } from './people.ts';

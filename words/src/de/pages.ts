@@ -10,6 +10,7 @@ export const pages: Same<typeof english> = {
   doors: 'Türen und Ausgaben',
   inOut: 'Import und Export',
   editions: 'Fassungen',
+  notices: 'Mitteilungen',
   mailings: 'Verschicken',
   languages: 'Sprachen',
 };

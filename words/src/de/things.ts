@@ -41,5 +41,6 @@ export const things: Same<typeof english> = {
   picture: 'Dieses Bild',
   sharedResult: 'Dieses geteilte Ergebnis',
   mailing: 'Dieser Versand',
+  notice: 'Diese Mitteilung',
   proposal: 'Diese Änderung',
 };

@@ -7,6 +7,7 @@ export const values: Same<typeof english> = {
   money: '{{sum, money}}',
   date: '{{day, longDate}}',
   dateTime: '{{moment, longMoment}}',
+  moment: '{{moment, moment}}',
   duration: '{{minutes, span}}',
   list: '{{items, list}}',
   joined: '{{pieces, joined}}',

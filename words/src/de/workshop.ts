@@ -849,6 +849,7 @@ export const workshop: Same<typeof english> = {
   ownRouting: 'Dieses Formular hat eine eigene Zuordnungstabelle',
   ownApproval: 'Dieses Formular hat einen eigenen Genehmigungsweg',
   ownDeadline: 'Dieses Formular hat eine eigene Frist',
+  ownNotices: 'Dieses Formular hat eigene Mitteilungen',
   'door.open': 'offen',
   'door.closed': 'geschlossen',
   'door.notYet': 'noch nicht offen',

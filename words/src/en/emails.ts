@@ -154,4 +154,5 @@ export const emails = {
   'digest.body': 'This happened since your last email:',
   'digest.action': 'Open your requests',
   'digest.note': 'You chose to get these emails together. You can change that under “My account”.',
+  'rule.subject': '{{name}}: {{about}} ({{number}})',
 } as const;

@@ -7,6 +7,7 @@ export const pages = {
   doors: 'Doors and releases',
   inOut: 'Import and export',
   editions: 'Editions',
+  notices: 'Notices',
   mailings: 'Send to people',
   languages: 'Languages',
 } as const;

@@ -38,5 +38,6 @@ export const things = {
   picture: 'This picture',
   sharedResult: 'This shared result',
   mailing: 'This mailing',
+  notice: 'This notice',
   proposal: 'This change',
 } as const;

@@ -4,6 +4,7 @@ export const values = {
   money: '{{sum, money}}',
   date: '{{day, longDate}}',
   dateTime: '{{moment, longMoment}}',
+  moment: '{{moment, moment}}',
   duration: '{{minutes, span}}',
   list: '{{items, list}}',
   joined: '{{pieces, joined}}',

@@ -828,6 +828,7 @@ export const workshop = {
   ownRouting: 'This form has its own routing table',
   ownApproval: 'This form has its own approval path',
   ownDeadline: 'This form has its own deadline',
+  ownNotices: 'This form has notices of its own',
   'door.open': 'open',
   'door.closed': 'closed',
   'door.notYet': 'not open yet',

@@ -5,7 +5,7 @@ import type { Fix } from './fix.ts';
 /** Something a check found in a draft. Errors stop a release; cautions do not. */
 export interface Finding {
   readonly severity: 'error' | 'caution';
-  readonly page: 'questions' | 'rules' | 'editions' | 'routing' | 'approval' | 'languages';
+  readonly page: 'questions' | 'rules' | 'editions' | 'routing' | 'approval' | 'notices' | 'languages';
   /** The field key, part id, rule id, edition id or row id it is about. */
   readonly at: string;
   readonly message: Words;

@@ -24,6 +24,7 @@ import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
 import { handlerFindings, type SkillsAround } from './handlers.ts';
 import { knownFindings } from './known.ts';
 import { type Named, namedFindings } from './named.ts';
+import { noticeFields, noticeFindings } from './notices.ts';
 import { publicNameFindings } from './publicNames.ts';
 import { retiredFindings } from './retired.ts';
 import { ruleFindings } from './rules.ts';
@@ -114,9 +115,13 @@ export function findingsOf(
   handlerFindings(design, { scope, groups, strangers, members, skills }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile }, add);
   deadlineFindings(design, { scope, groups, stages }, add);
+  noticeFindings(design, { scope, groups, strangers, stages, outside }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
   translationFindings(design, vocabularies, add);
-  const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;
+  const counted =
+    holds === 'things'
+      ? found.filter(({ page }) => page !== 'routing' && page !== 'approval' && page !== 'notices')
+      : found;
   return counted.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }
 
@@ -199,6 +204,7 @@ export function namesUsed(design: FormDesign): ReadonlySet<string> {
     ]),
     ...formulasIn(design.deadline).flatMap((text) => namesIn(text)),
     ...fieldsOfDeadlines(design.deadline),
+    ...noticeFields(design),
     ...design.unique.flatMap((unique) => unique.fields),
     ...placeholdersIn(design.subject),
     ...(design.editions ?? []).flatMap(({ when, differences }) => [

@@ -1,18 +1,12 @@
 import { pathName } from '@tolvek/core/approval';
-import {
-  type DeadlineRule,
-  deadlineName,
-  type Hearer,
-  hearerInWords,
-  MOST_RINGS,
-  type Ring,
-} from '@tolvek/core/deadline';
+import { type DeadlineRule, deadlineName, type Hearer, MOST_RINGS, type Ring } from '@tolvek/core/deadline';
 import { Chip } from '../../ui/Chip.tsx';
 import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { HOUR } from '../hours.ts';
-import { actOf, actWord, addRing, editRing, hearerOf, hearerWord, removeRing } from './deadlineEdits.ts';
+import { actOf, actWord, addRing, editRing, removeRing } from './deadlineEdits.ts';
 import { useRingNames } from './deadlineSentences.ts';
+import { Hearers } from './Hearers.tsx';
 
 /** What happens on the way: when, who is told, what is done, and whether again. */
 export function Rings({ rule }: { rule: DeadlineRule }) {
@@ -47,7 +41,6 @@ const hoursIn = (typed: string): number => Math.max(0, Number(typed) || 0) * HOU
 function RingLine({ rule, ring, place }: { rule: DeadlineRule; ring: Ring; place: number }) {
   const { editing } = useBinder();
   const { at, again, tells } = ring;
-  const names = useRingNames();
   const of = { place: place + 1, name: told(deadlineName(rule)) };
   const edit = (next: Partial<Omit<Ring, 'key'>>): void =>
     editing.change((before) => editRing(before, rule.key, ring.key, next));
@@ -96,19 +89,12 @@ function RingLine({ rule, ring, place }: { rule: DeadlineRule; ring: Ring; place
       </div>
       <div className="mt-1.5 flex flex-wrap items-center gap-2">
         <span className="text-soft">{say('workshop:ringTells')}</span>
-        {tells.length === 0 ? <span>{say('workshop:tellsNobody')}</span> : null}
-        {tells.map((hearer) => (
-          <Chip
-            key={hearerWord(hearer)}
-            words={told(hearerInWords(hearer, names))}
-            dropLabel={say('workshop:dropChip', { what: told(hearerInWords(hearer, names)) })}
-            drop={() => edit({ tells: tells.filter((each) => each !== hearer) })}
-          />
-        ))}
-        <AddHearer
+        <Hearers
           label={say('workshop:addHearerOf', of)}
-          tells={tells}
-          add={(hearer) => edit({ tells: [...tells, hearer] })}
+          nobody={say('workshop:tellsNobody')}
+          prompt={say('workshop:addHearer')}
+          who={tells}
+          set={(next) => edit({ tells: next as readonly Hearer[] })}
         />
       </div>
       <Acts {...{ ring, of, edit }} />
@@ -135,38 +121,6 @@ function RingLine({ rule, ring, place }: { rule: DeadlineRule; ring: Ring; place
         )}
       </label>
     </li>
-  );
-}
-
-const RELATED = ['working', 'team', 'leads', 'requester', 'deciding'] as const;
-
-/** Somebody more who is told. */
-function AddHearer({ label, tells, add }: { label: string; tells: readonly Hearer[]; add: (hearer: Hearer) => void }) {
-  const { form, editing } = useBinder();
-  const names = useRingNames();
-  const isThere = new Set(tells.map(hearerWord));
-  const option = (hearer: Hearer) =>
-    isThere.has(hearerWord(hearer)) ? null : (
-      <option key={hearerWord(hearer)} value={hearerWord(hearer)}>
-        {told(hearerInWords(hearer, names))}
-      </option>
-    );
-  const named = editing.draft.fields.filter(({ type }) => type.kind === 'person');
-  return (
-    <select
-      className="input w-auto"
-      aria-label={label}
-      value=""
-      onChange={(event) => add(hearerOf(event.target.value))}
-    >
-      <option value="">{say('workshop:addHearer')}</option>
-      <optgroup label={say('workshop:ofTheRequest')}>
-        {RELATED.map(option)}
-        {named.map(({ key }) => option({ field: key }))}
-      </optgroup>
-      <optgroup label={say('workshop:someGroup')}>{form.groups.map(({ key }) => option({ group: key }))}</optgroup>
-      <optgroup label={say('workshop:onePerson')}>{form.people.map(({ key }) => option({ person: key }))}</optgroup>
-    </select>
   );
 }
 

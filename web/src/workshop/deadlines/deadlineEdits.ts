@@ -3,12 +3,12 @@ import {
   type DeadlinePlan,
   type DeadlineRule,
   FINISH,
-  type Hearer,
   type Ring,
   type RingAct,
 } from '@tolvek/core/deadline';
 import { type FormDesign, freshKey } from '@tolvek/core/form';
-import { movedById } from '../edits.ts';
+import type { Recipient } from '@tolvek/core/telling';
+import { movedBy } from '../edits.ts';
 import { HOUR } from '../hours.ts';
 
 /** The deadlines that one can begin with; each is changed to what is wanted afterwards. */
@@ -84,13 +84,7 @@ export const removeRule = (design: FormDesign, key: string): FormDesign =>
 
 /** A deadline one place earlier or later. */
 export const moveRule = (design: FormDesign, key: string, way: -1 | 1): FormDesign =>
-  withRules(design, (rules) =>
-    movedById(
-      rules.map((rule) => ({ ...rule, id: rule.key })),
-      key,
-      way,
-    ).map(({ id: _, ...rule }) => rule),
-  );
+  withRules(design, (rules) => movedBy(rules, (rule) => rule.key === key, way));
 
 /** The lengths that one can choose among, each as it begins. */
 export function firstLength(by: DeadlineLength['by'], field: string | undefined): DeadlineLength {
@@ -132,7 +126,7 @@ export const removeRing = (design: FormDesign, key: string, ring: string): FormD
   inRings(design, key, (rings) => rings.filter((each) => each.key !== ring));
 
 /** Who hears of something, as one word, for what can only be chosen by words. */
-export const hearerWord = (hearer: Hearer): string =>
+export const hearerWord = (hearer: Recipient): string =>
   typeof hearer === 'string'
     ? hearer
     : 'group' in hearer
@@ -142,11 +136,11 @@ export const hearerWord = (hearer: Hearer): string =>
         : `field ${hearer.field}`;
 
 /** Who is meant by such a word. */
-export function hearerOf(word: string): Hearer {
+export function hearerOf(word: string): Recipient {
   const [kind = '', key = ''] = word.split(' ');
   if (kind === 'group') return { group: key };
   if (kind === 'person') return { person: key };
-  return kind === 'field' ? { field: key } : (word as Extract<Hearer, string>);
+  return kind === 'field' ? { field: key } : (word as Extract<Recipient, string>);
 }
 
 /** What is done, as one word. */

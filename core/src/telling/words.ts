@@ -1,0 +1,103 @@
+import { type Said, said, type Words } from '@tolvek/words';
+import {
+  type DeadlinePlan,
+  deadlineName,
+  hearerInWords,
+  type RingNames,
+  ringInWords,
+  ruleOf,
+} from '../deadline/index.ts';
+import { conditionOf } from '../expression/index.ts';
+import type { Slot } from './merge.ts';
+import type { Departure, NoticeRule, Occasion, Recipient } from './plan.ts';
+
+/** What the sentences of a notice name, as it is called now. */
+export interface NoticeNames extends RingNames {
+  /** A condition in words. */
+  readonly condition: (text: string) => Words;
+  readonly deadlines: DeadlinePlan;
+}
+
+/** What a text puts in besides fields, in words. */
+export const SLOT_WORDS: Readonly<Record<Slot, Said>> = {
+  'request.number': said('notices:slotNumber'),
+  'request.form': said('notices:slotForm'),
+  'request.subject': said('notices:slotSubject'),
+  'request.stage': said('notices:slotStage'),
+  'request.due': said('notices:slotDue'),
+  'request.team': said('notices:slotTeam'),
+  'request.handler': said('notices:slotHandler'),
+  'request.priority': said('notices:slotPriority'),
+  'requester.name': said('notices:slotRequester'),
+  'reader.name': said('notices:slotReader'),
+  'happened.by': said('notices:slotBy'),
+  'happened.text': said('notices:slotText'),
+};
+
+const DECIDED = { approved: 'Approved', refused: 'Refused', either: 'Either' } as const;
+const FROM = { requester: 'Requester', desk: 'Desk', either: 'Either' } as const;
+
+/** What a notice is about, as the beginning of a sentence. `when`: its condition, where that is what it waits for. */
+export function occasionInWords(on: Occasion, names: NoticeNames, when: string | null = null): Said {
+  switch (on.is) {
+    case 'changed':
+      return on.fields.length === 0
+        ? said('notices:on.changed')
+        : said('notices:on.changedOne', { fields: on.fields.map(names.field) });
+    case 'stage':
+      return on.stages.length === 0
+        ? said('notices:on.stage')
+        : said('notices:on.stageOne', { stages: on.stages.map(names.stage) });
+    case 'decided':
+      return said(`notices:on.decided${DECIDED[on.as]}`);
+    case 'message':
+      return said(`notices:on.message${FROM[on.from]}`);
+    case 'ring': {
+      const rule = ruleOf(names.deadlines, on.deadline);
+      const ring = rule?.rings.find(({ key }) => key === on.ring);
+      const deadline = rule ? deadlineName(rule) : on.deadline;
+      return said('notices:on.ring', { deadline, when: ring ? ringInWords(ring) : on.ring });
+    }
+    case 'becomes':
+      return when === null
+        ? said('notices:on.becomesNothing')
+        : said('notices:on.becomes', { condition: names.condition(when) });
+    default:
+      return said(`notices:on.${on.is}`);
+  }
+}
+
+export const recipientInWords = (to: Recipient, names: RingNames): Words =>
+  to === 'followers' ? said('notices:followers') : hearerInWords(to, names);
+
+function departureInWords(goes: Departure): Said {
+  if (goes.goes === 'at-once') return said('notices:goes.at-once');
+  if (goes.goes === 'gathered') return said('notices:goes.gathered', { count: goes.minutes });
+  const { at, days } = goes;
+  const all = [...days].sort().join('');
+  if (all === '1234567') return said('notices:goes.every', { at });
+  if (all === '12345') return said('notices:goes.week', { at });
+  return said('notices:goes.digest', { at, days: [...days].sort().map((day) => said(`hearing:day.${dayOf(day)}`)) });
+}
+
+const DAYS = ['1', '2', '3', '4', '5', '6', '7'] as const;
+const dayOf = (day: number): (typeof DAYS)[number] => DAYS[day - 1] ?? '7';
+
+/** What a notice does, in sentences: when something happens, to whom, and when it goes. */
+export function noticeInWords(rule: NoticeRule, names: NoticeNames): readonly Said[] {
+  const when = conditionOf(rule);
+  const waits = rule.on.is === 'becomes';
+  const on = occasionInWords(rule.on, names, waits ? when : null);
+  const who = rule.to.map((to) => recipientInWords(to, names));
+  const first =
+    who.length === 0
+      ? said('notices:saysNobody', { on })
+      : when === null || waits
+        ? said('notices:says', { on, who })
+        : said('notices:saysWhen', { on, condition: names.condition(when), who });
+  return [
+    first,
+    departureInWords(rule.goes),
+    ...(rule.urgent?.trim() ? [said('notices:goesUrgent', { condition: names.condition(rule.urgent) })] : []),
+  ];
+}

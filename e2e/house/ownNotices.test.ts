@@ -1,0 +1,285 @@
+import type { FormDesign } from '@tolvek/core/form';
+import type { NoticePlan, NoticeRule } from '@tolvek/core/telling';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Caller, Desk, ok, onVersion, VISIT } from './desk.ts';
+
+// What a form tells whom besides what is usual, and otherwise.
+let desk: Desk;
+let [maren, priya, ilse]: readonly Caller[] = [];
+let release = 0;
+const of = { params: { key: 'site-access' } };
+const RULE = {
+  ...{ subject: '', text: 'Look at {request.number}.', to: ['team'], answers: false, goes: { goes: 'at-once' } },
+} as const satisfies Partial<NoticeRule>;
+const rule = (key: string, more: Partial<NoticeRule>): NoticeRule => ({
+  ...{ key, name: `The ${key}`, on: { is: 'arrived' } },
+  ...RULE,
+  ...more,
+});
+
+/** Puts notices in force; gives what is found wrong in them. */
+async function inForce(notices: NoticePlan): Promise<readonly string[]> {
+  const call = maren as Caller;
+  const { draft, version } = ok(await call.call('form', of)) as { draft: FormDesign; version: number };
+  const otherwise = { ...draft.routing.otherwise, team: 'estates', path: null, workingDays: 10 };
+  const routing = { columns: [], rows: [], otherwise } as FormDesign['routing'];
+  const body = { draft: { ...draft, routing, notices } };
+  const saved = ok(await call.call('saveDraft', { ...of, headers: onVersion(version), body }));
+  const { findings } = ok(await call.call('form', of));
+  const found = findings.flatMap((each: { page: string; message: string }) =>
+    each.page === 'notices' ? [each.message] : [],
+  );
+  const answer = await call.call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } });
+  if (answer.status === 200) release = answer.body.number;
+  return found;
+}
+let visitors = 0;
+async function sent(more: object = {}): Promise<string> {
+  visitors += 1;
+  const dates = { arrival: '2026-12-21', departure: '2026-12-22' };
+  const answers = { ...VISIT, ...dates, visitor: `Visitor ${'z'.repeat(visitors)}`, ...more };
+  return ok(await (priya as Caller).submit('come-on-site', answers, { release })).number;
+}
+const lettersTo = async (name: string, words: string) =>
+  (await desk.letters()).filter(({ to, subject, text }) => to.includes(name) && `${subject} ${text}`.includes(words));
+const until = async (moment: string): Promise<void> => {
+  const minutes = Math.ceil((Date.parse(`${moment}:00Z`) - desk.running.house.clock.now()) / 60_000);
+  if (minutes > 0) ok(await (maren as Caller).call('advanceClock', { body: { minutes } }));
+};
+const emailsOf = async (number: string): Promise<Answer['body']> =>
+  ok(await (maren as Caller).call('requestEmails', { params: { number } })).emails;
+const change = async (number: string, values: object): Promise<void> => {
+  const sheet = await (maren as Caller).sheet(number);
+  ok(
+    await (maren as Caller).call('changeFields', {
+      ...{ params: { number }, headers: onVersion(sheet.version), body: { changes: values } },
+    }),
+  );
+};
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  [maren, priya, ilse] = [
+    await desk.as('Maren Okafor'),
+    await desk.as('Priya Nakamura-Lind'),
+    await desk.as('Ilse Brandvold'),
+  ];
+});
+afterAll(() => desk.close());
+
+describe('the notices of a form', () => {
+  it('word what is usual otherwise, in the language of each reader, and leave out what is not sent', async () => {
+    const text =
+      'Dear colleague, we have {request.number}. It was asked by {requester.name}. It waits at “{request.stage}”.';
+    const german = { of: 'Thanks for {request.number}', says: 'Danke für {request.number}' };
+    expect(
+      await inForce({
+        usual: [
+          {
+            ...{ kind: 'received', subject: 'Thanks for {request.number}', text },
+            translations: { de: { subject: german } },
+          },
+          { kind: 'new-request', subject: '', text: '', off: true },
+        ],
+        rules: [],
+      }),
+    ).toEqual([]);
+    const number = await sent();
+    const [letter] = await lettersTo('Priya Nakamura-Lind', number);
+    expect(letter?.subject).toBe(`Thanks for ${number}`);
+    expect(letter?.text).toContain('It was asked by Priya Nakamura-Lind. It waits at “');
+    // What the email shows and where it leads is as it was.
+    expect([letter?.text, letter?.html]).toEqual([
+      expect.stringContaining('Visitor: Visitor z'),
+      expect.stringContaining(`/my/${number}`),
+    ]);
+    expect(await lettersTo('Ilse Brandvold', number)).toEqual([]);
+    expect((await emailsOf(number)).map(({ person, state }: Answer['body']) => [person, state])).toContainEqual([
+      'Ilse Brandvold',
+      'off',
+    ]);
+  });
+
+  it('go to whom they name, when it happens and their condition holds, once to each', async () => {
+    expect(
+      await inForce({
+        usual: [{ kind: 'new-request', subject: '', text: '', off: true }],
+        rules: [
+          rule('arrival', { to: ['team', { person: desk.idOf('Ilse Brandvold') }], when: 'reason = "noise"' }),
+          rule('stage', {
+            on: { is: 'stage', stages: ['in_hand'] },
+            to: ['requester'],
+            text: 'We began: {happened.text|nothing said}',
+          }),
+        ],
+      }),
+    ).toEqual([]);
+    const [quiet, loud] = [await sent(), await sent({ reason: 'noise' })];
+    expect(await lettersTo('Ilse Brandvold', quiet)).toEqual([]);
+    expect(await lettersTo('Ilse Brandvold', loud)).toHaveLength(1);
+    expect((await lettersTo('Ilse Brandvold', loud))[0]?.subject).toBe(`The arrival: ${await called(loud)} (${loud})`);
+    expect((await lettersTo('Nuala Fenwick', loud)).length).toBe(1);
+    const { version } = await (ilse as Caller).sheet(loud);
+    const move = { params: { number: loud }, headers: onVersion(version), body: { stage: 'in_hand' } };
+    ok(await (ilse as Caller).call('moveStage', move));
+    expect((await lettersTo('Priya Nakamura-Lind', loud)).map(({ subject, text }) => [subject, text])).toContainEqual([
+      `The stage: Come on site (${loud})`,
+      expect.stringContaining('We began: nothing said'),
+    ]);
+  });
+
+  it('hear of what becomes true once, by a change or by the day alone', async () => {
+    await inForce({
+      usual: [{ kind: 'new-request', subject: '', text: '', off: true }],
+      rules: [
+        rule('noise', { on: { is: 'becomes' }, when: 'reason = "noise"' }),
+        rule('soon', { on: { is: 'becomes' }, when: 'arrival < today + duration("P8D")' }),
+      ],
+    });
+    const number = await sent();
+    expect(await lettersTo('Ilse Brandvold', number)).toEqual([]);
+    await change(number, { reason: 'noise' });
+    await change(number, { reason: 'noise', institute: 'merrow' });
+    expect(await lettersTo('Ilse Brandvold', number)).toHaveLength(1);
+    await change(number, { reason: 'quiet' });
+    await change(number, { reason: 'noise' });
+    expect(await lettersTo('Ilse Brandvold', number)).toHaveLength(2);
+    await until('2026-12-13T12:00');
+    expect(await lettersTo('Ilse Brandvold', 'The soon')).toEqual([]);
+    await until('2026-12-14T12:00');
+    expect((await lettersTo('Ilse Brandvold', 'The soon')).map(({ text }) => text)).toContainEqual(
+      expect.stringContaining(number),
+    );
+    const told = (await lettersTo('Ilse Brandvold', 'The soon')).length;
+    await until('2026-12-16T12:00');
+    expect((await lettersTo('Ilse Brandvold', 'The soon')).length).toBe(told);
+  });
+
+  it('gather bursts, wait for their time, and go at once where it is urgent', async () => {
+    await inForce({
+      usual: [{ kind: 'new-request', subject: '', text: '', off: true }],
+      rules: [
+        rule('burst', { goes: { goes: 'gathered', minutes: 20 } }),
+        rule('evening', {
+          ...{ to: ['leads'], goes: { goes: 'digest', at: '18:00', days: [1, 2, 3, 4, 5, 6, 7] } },
+          urgent: 'reason = "noise"',
+        }),
+      ],
+    });
+    await until('2026-12-17T10:00');
+    const numbers = [await sent(), await sent()];
+    const hasCome = async (name: string) => (await lettersTo(name, numbers[0] ?? '')).length;
+    expect([await hasCome('Ilse Brandvold'), await hasCome('Maren Okafor')]).toEqual([0, 0]);
+    await until('2026-12-17T10:30');
+    const [burst, ...more] = await lettersTo('Ilse Brandvold', numbers[0] ?? '');
+    expect([burst?.text.includes(numbers[1] ?? ''), more]).toEqual([true, []]);
+    const urgent = await sent({ reason: 'noise' });
+    const leads = 'Maren Okafor';
+    expect(await lettersTo(leads, urgent)).toHaveLength(1);
+    expect(await lettersTo(leads, numbers[0] ?? '')).toEqual([]);
+    await until('2026-12-17T18:01');
+    expect(await lettersTo(leads, numbers[0] ?? '')).toHaveLength(1);
+  });
+
+  it('tell nobody of what they may not read, and leave no hole', async () => {
+    await inForce({
+      usual: [{ kind: 'new-request', subject: '', text: '', off: true }],
+      rules: [
+        rule('secret', { to: ['team', 'requester'], when: 'medical_note != null', text: 'There is a note.' }),
+        rule('holes', {
+          to: ['team', 'requester'],
+          text: 'It is {request.number}. The note says {medical_note}. The note: {medical_note|none}. Fee: {fee}.',
+        }),
+      ],
+    });
+    const number = await sent({ medical_note: 'An allergy to bees' });
+    const [letter, ...more] = await lettersTo('Ilse Brandvold', number);
+    expect([letter?.text.includes(`It is ${number}. The note: none.\n`), more]).toEqual([true, []]);
+    expect(letter?.text).not.toMatch(/bees|note says|Fee/);
+    // What the plan keeps out of emails is in none, whoever gets it.
+    const own = await lettersTo('Priya Nakamura-Lind', number);
+    expect(own.map(({ text }) => text).join()).toContain(`It is ${number}. The note: none.\n`);
+    expect(own.map(({ text }) => text).join()).not.toMatch(/bees|There is a note/);
+    // That one was to go tells that there is a note: whoever may not read it does not know of that either.
+    expect((await emailsOf(number)).map(({ about }: Answer['body']) => about)).not.toContain('The secret');
+  });
+
+  it('are shown as each reader would get them, with why others would not, and no more than who looks may read', async () => {
+    const text = 'For {reader.name}: {visitor}. The note: {medical_note}. Fee {fee}.';
+    await inForce({
+      usual: [{ kind: 'stage', subject: '', text: 'It is at {request.stage}.', off: true }],
+      rules: [
+        rule('all', { to: ['team', { person: desk.idOf('Hanne Istvan') }, 'requester'], text }),
+        rule('noise', { when: 'medical_note != null', goes: { goes: 'gathered', minutes: 5 } }),
+      ],
+    });
+    const number = await sent({ medical_note: 'An allergy to bees' });
+    const shown = async (notice: string, reader: string | null = null, by = maren as Caller) =>
+      by.call('showNotice', { ...of, body: { notice, number, reader: reader === null ? null : desk.idOf(reader) } });
+    const { readers, letter, requests, holds } = ok(await shown('all', 'Nuala Fenwick'));
+    expect([requests[0].number, holds]).toEqual([number, null]);
+    expect(readers.map(({ name, how }: Answer['body']) => [name, how])).toEqual([
+      ...[
+        ['Cormac Dewhurst', 'now'],
+        ['Ilse Brandvold', 'now'],
+        ['Nuala Fenwick', 'now'],
+      ],
+      ...[
+        ['Hanne Istvan', 'hidden'],
+        ['Priya Nakamura-Lind', 'now'],
+      ],
+    ]);
+    expect([letter.greeting, letter.paragraphs]).toEqual([
+      'Dear Nuala Fenwick,',
+      [expect.stringMatching(/^For Nuala Fenwick: Visitor z+\.$/)],
+    ]);
+    expect(letter.left).toEqual([
+      { sentence: 'The note: {medical_note}.', names: ['Medical note'] },
+      { sentence: 'Fee {fee}.', names: ['Fee'] },
+    ]);
+    // Who looks may not read the note: neither do they learn whether there is one.
+    const noise = ok(await shown('noise'));
+    expect([noise.holds, noise.readers.map(({ how }: Answer['body']) => how)]).toEqual([
+      null,
+      ['hidden', 'hidden', 'hidden'],
+    ]);
+    expect(ok(await shown('stage')).readers).toEqual([
+      { id: desk.idOf('Priya Nakamura-Lind'), name: 'Priya Nakamura-Lind', how: 'off', at: null },
+    ]);
+    expect([(await shown('gone')).status, (await shown('all', null, ilse)).status]).toEqual([404, 403]);
+    // Nothing was written to anybody by that, and that they looked is noted.
+    expect((await emailsOf(number)).map(({ about }: Answer['body']) => about)).not.toContain('it is paused');
+  });
+
+  it('are found wrong where they name what is not there, and say so', async () => {
+    const found = await inForce({
+      usual: [{ kind: 'message', subject: '', text: 'You have a message.' }],
+      rules: [
+        rule('one', { name: '', to: [], text: '{nowhere}' }),
+        rule('two', {
+          on: { is: 'becomes' },
+          to: [{ group: 'gone' }],
+          goes: { goes: 'digest', at: '08:00', days: [] },
+        }),
+        rule('three', { on: { is: 'stage', stages: ['gone'] }, when: 'reason > ', urgent: '1' }),
+        rule('four', { on: { is: 'ring', deadline: 'finish', ring: 'gone' }, to: [{ field: 'reason' }] }),
+      ],
+    });
+    expect(found).toEqual([
+      '“Message” does not say what was written. Choose “what was written” in its text.',
+      '“” puts in “nowhere”, which does not exist. Delete it from the text.',
+      'A notice has no name. Enter one.',
+      '“” goes to nobody. Choose who gets it.',
+      '“The two” waits for something to become true, and nothing is named. Choose a condition.',
+      'A group that gets “The two” does not exist any more. Choose others.',
+      '“The two” has no day of the week. Choose at least one.',
+      '“The three”, its condition: Something is missing at the end. Complete it.',
+      '“The three”, when it goes at once: This gives a number. Write something here that gives: yes or no.',
+      'A stage that “The three” names does not exist any more. Choose the stages again.',
+      'A field that “The four” names does not exist, or is of another kind. Choose another field.',
+      'The moment that “The four” is about does not exist any more. Choose another one.',
+    ]);
+  });
+});
+
+const called = async (number: string): Promise<string> => (await (maren as Caller).sheet(number)).subject;
