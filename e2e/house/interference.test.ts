@@ -102,6 +102,8 @@ function tellingNotices(): NoticePlan {
       rule('only-if', { when: 'contains(why, "aaa")' }),
       rule('turns', { on: { is: 'becomes' }, when: 'contains(copy, "aaa")' }),
       rule('changes', { on: { is: 'changed', fields: ['why', 'copy', 'size'] } }),
+      rule('by-hand', { on: { is: 'hand' } }),
+      rule('by-hand-if', { on: { is: 'hand' }, when: 'contains(why, "aaa")' }),
       rule('hurries', { goes: { goes: 'gathered', minutes: 30 }, urgent: 'size > 12' }),
     ],
   };
@@ -642,6 +644,10 @@ async function live(hidden: Hidden): Promise<Heard> {
         { params: { key: 'site-access' }, body: { condition: 'medical_note != null', number: null } },
         { params: { key: 'site-access' }, body: { condition: 'works_on_water', number: null } },
       ]),
+    sendNotice: each(['by-hand', 'by-hand-if', 'gone'], (notice) => ({
+      params: { number: first },
+      body: { notice, text: 'A word' },
+    })),
     showNotice: each(['new-request', 'says', 'only-if', 'turns', 'changes', 'hurries'], (notice) => ({
       params: { key: 'tell-tale' },
       body: { notice, number: first, reader: null },

@@ -251,6 +251,38 @@ describe('the notices of a form', () => {
     expect((await emailsOf(number)).map(({ about }: Answer['body']) => about)).not.toContain('it is paused');
   });
 
+  it('are sent by hand with words of whoever sends them, where their condition holds', async () => {
+    await inForce({
+      usual: [],
+      rules: [
+        rule('by hand', {
+          key: 'by-hand',
+          on: { is: 'hand' },
+          to: ['requester'],
+          text: 'Please come. {happened.text} {happened.by}.',
+        }),
+        rule('noise', { on: { is: 'hand' }, when: 'reason = "noise"' }),
+        rule('nobody', { on: { is: 'hand' }, to: ['followers'] }),
+      ],
+    });
+    const number = await sent();
+    const of = { params: { number } };
+    const offered = async (who: Caller) =>
+      ok(await who.call('requestEmails', of)).byHand.map(({ key }: { key: string }) => key);
+    expect(await offered(ilse as Caller)).toEqual(['by-hand', 'nobody']);
+    const send = (notice: string, text: string, who = ilse as Caller) =>
+      who.call('sendNotice', { ...of, body: { notice, text } });
+    expect(ok(await send('by-hand', 'Bring your card.'))).toEqual({ people: 1 });
+    expect(await lettersTo('Priya Nakamura-Lind', 'Please come. Bring your card. Ilse Brandvold.')).toHaveLength(1);
+    // Without words of hers the sentence that has them is left out.
+    ok(await send('by-hand', ''));
+    expect(await lettersTo('Priya Nakamura-Lind', 'Please come.\n')).toHaveLength(1);
+    const refused = await Promise.all([
+      ...[send('noise', ''), send('gone', ''), send('nobody', ''), send('by-hand', '', priya)],
+    ]);
+    expect(refused.map(({ status }) => status)).toEqual([404, 404, 409, 404]);
+  });
+
   it('are found wrong where they name what is not there, and say so', async () => {
     const found = await inForce({
       usual: [{ kind: 'message', subject: '', text: 'You have a message.' }],

@@ -52,6 +52,10 @@ function tellingNotices(): NoticePlan {
         ...{ key: 'tells', name: 'Tells', on: { is: 'arrived' }, to, subject: 'Of {medical_note}', text },
         ...{ answers: true, goes: { goes: 'at-once' } },
       },
+      {
+        ...{ key: 'by-hand', name: 'By hand', on: { is: 'hand' }, to, subject: '', text },
+        ...{ answers: true, goes: { goes: 'at-once' } },
+      },
     ],
   };
 }
@@ -638,6 +642,7 @@ describe('a value in the restricted field', () => {
         },
       ],
       releaseForm: [{ params: { key: 'site-access' }, headers: onVersion(form.version + 1), body: { note: '' } }],
+      sendNotice: [{ params: { number: inside }, body: { notice: 'by-hand', text: 'A word' } }],
       showNotice: ['tells', 'received', 'new-request', 'news'].map((notice) => ({
         params: { key: 'site-access' },
         body: { notice, number: inside, reader: null },

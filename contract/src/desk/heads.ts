@@ -30,6 +30,7 @@ export const deskHeads = {
   decideProposal: { method: 'POST', path: '/api/proposals/:token', caller: 'link' },
   endProposal: { method: 'POST', path: '/api/my/proposals/:id/end', caller: 'person' },
   comment: { method: 'POST', path: '/api/requests/:number/comments', caller: 'staff' },
+  sendNotice: { method: 'POST', path: '/api/requests/:number/notices', caller: 'staff' },
   act: { method: 'POST', path: '/api/requests/:number/actions/:action', caller: 'staff' },
   actOnMine: { method: 'POST', path: '/api/my/requests/:number/actions/:action', caller: 'person' },
   actFollowed: { method: 'POST', path: '/api/follow/:token/actions/:action', caller: 'link' },

@@ -303,6 +303,13 @@ export const deskRoutes = routesOf(deskHeads, {
     body: z.strictObject({ text, visibility: z.enum(['internal', 'requester']), files: messageFiles }),
     answer: done,
   },
+  sendNotice: {
+    says: 'Sends a notice of the form that somebody sends by hand, with words of theirs.',
+    params: numbered,
+    body: z.strictObject({ notice: z.string().max(64), text: z.string().max(10_000) }),
+    /** How many get it. */
+    answer: z.object({ people: z.int() }),
+  },
   deciderTargets: {
     says: 'Groups and staff who can be asked to decide in place of whoever is asked, by part of their names.',
     params: numbered,

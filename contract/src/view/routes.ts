@@ -166,6 +166,8 @@ export const viewRoutes = routesOf(viewHeads, {
       ),
       /** Whether there are more. */
       more: z.boolean(),
+      /** Notices that whoever looks can send by hand now: by key, and what they are called. */
+      byHand: z.array(z.object({ key: z.string(), name: z.string() })),
       /** What will be told, to whom and when, while nobody does anything; in its order. */
       coming: z.array(z.object({ at: moment, about: words, what: words })),
     }),

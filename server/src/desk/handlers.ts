@@ -22,6 +22,7 @@ import { endLinks, endOwnLinks, renewLink, sendLink } from './links.ts';
 import { askAbout, passOn } from './mailings.ts';
 import { acceptProposal, decideProposalByLink, endProposal, refuseProposal } from './proposals.ts';
 import { rerouteMany } from './rerouteMany.ts';
+import { sendNotice } from './sendNotice.ts';
 import { share, shareTargets, unshare } from './share.ts';
 import { withdrawOwn } from './withdraw.ts';
 
@@ -90,6 +91,7 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       comment(house, viewer, { number: params.number, ...body });
       return { done: true };
     },
+    sendNotice: ({ viewer, params, body }) => sendNotice(house, viewer, { ...params, ...body }),
     decide: ({ viewer, params, body, key }) => {
       const { number: _, ...decided } = decide(house, viewer, { number: params.number, ...body, key });
       return decided;

@@ -31,7 +31,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     decisionsAlike: ({ viewer, params }) => decisionsAlike(db, viewer, params.number),
     sheet: ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()),
     requestCourse: ({ viewer, params }) => courseView(db, viewer, params.number, clock.now()),
-    requestEmails: ({ viewer, params }) => requestEmails(db, viewer, params.number),
+    requestEmails: ({ viewer, params }) => requestEmails(db, viewer, params.number, house.clock.now()),
     changedBy: ({ viewer, params }) => changedBy(house, viewer, params.number),
     sheetOffers: ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()),
     // The stream of live updates does not end with an answer.

@@ -5,6 +5,7 @@ import { said, type Words } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
 import { roundOf, stepOf } from '../approval/queries.ts';
 import { openTo } from '../desk/openTo.ts';
+import { sentByHand } from '../notice/byHand.ts';
 import { noticesOf } from '../notice/plan.ts';
 import { notices } from '../notice/tables.ts';
 import { knowsOf } from '../notice/told.ts';
@@ -67,7 +68,7 @@ function decisionComing(db: Reader, request: RequestRow) {
  *
  * @throws Problem 404 for who may not read the request, 403 for who may not see its history.
  */
-export function requestEmails(db: Reader, viewer: Viewer, number: string): AnswerOf<'requestEmails'> {
+export function requestEmails(db: Reader, viewer: Viewer, number: string, now: number): AnswerOf<'requestEmails'> {
   const open = openTo(db, viewer, number, 'history');
   const { request } = open;
   const rows = db
@@ -101,5 +102,5 @@ export function requestEmails(db: Reader, viewer: Viewer, number: string): Answe
   const coming = [...deadlinesComing(db, open, groupNames(db)), ...decisionComing(db, request)]
     .sort((a, b) => a.at - b.at)
     .map(({ at, ...told }) => ({ ...told, at: iso(at) }));
-  return { emails, more: rows.length > LISTED, coming };
+  return { emails, more: rows.length > LISTED, byHand: [...sentByHand(db, open, now)], coming };
 }

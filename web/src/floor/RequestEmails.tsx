@@ -1,5 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { useState } from 'react';
+import { type FormEvent, useState } from 'react';
+import { toast } from 'sonner';
+import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
@@ -36,6 +38,7 @@ function Log({ number }: { number: string }) {
           </ul>
         </>
       ) : null}
+      {data.byHand.length > 0 ? <ByHand number={number} notices={data.byHand} /> : null}
       <ul>
         {data.emails.map((email) => (
           <li key={email.id} className="border-b border-rule py-1.5">
@@ -50,6 +53,54 @@ function Log({ number }: { number: string }) {
         {say(data.emails.length === 0 ? 'hearing:logNone' : data.more ? 'hearing:logMore' : 'hearing:logHint')}
       </p>
     </>
+  );
+}
+
+/** Sends one of the emails that somebody sends by hand. */
+function ByHand({ number, notices }: { number: string; notices: AnswerOf<'requestEmails'>['byHand'] }) {
+  const [send, { isLoading, error }] = floorApi.useSendNoticeMutation();
+  const [notice, setNotice] = useState(notices[0]?.key ?? '');
+  const [text, setText] = useState('');
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    send({ number, body: { notice, text } })
+      .unwrap()
+      .then(({ people }) => {
+        setText('');
+        toast.success(say('hearing:byHandSent', { count: people }));
+      })
+      // It is said beside it.
+      .catch(() => undefined);
+  };
+  return (
+    <form className="mb-4" onSubmit={submit}>
+      <p className="mt-2 font-semibold">{say('hearing:byHand')}</p>
+      <div className="mt-1 flex flex-wrap items-center gap-2">
+        <select
+          className="input w-auto"
+          aria-label={say('hearing:byHandWhich')}
+          value={notice}
+          onChange={(event) => setNotice(event.target.value)}
+        >
+          {notices.map(({ key, name }) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
+        </select>
+        <input
+          className="input min-w-48 flex-1"
+          aria-label={say('hearing:byHandText')}
+          placeholder={say('hearing:byHandText')}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <Button type="submit" disabled={isLoading}>
+          {say('hearing:byHandSend')}
+        </Button>
+      </div>
+      {error ? <Trouble error={error} /> : null}
+    </form>
   );
 }
 

@@ -154,6 +154,10 @@ export const floorApi = api.injectEndpoints({
       query: call('comment'),
       invalidatesTags: ['sheet'],
     }),
+    sendNotice: build.mutation<AnswerOf<'sendNotice'>, Asked<'sendNotice'>>({
+      query: call('sendNotice'),
+      invalidatesTags: ['sheet'],
+    }),
     act: build.mutation<AnswerOf<'act'>, Asked<'act'>>({
       query: call('act'),
       invalidatesTags: (_done, error) => (error ? [] : ['sheet', 'ledger']),

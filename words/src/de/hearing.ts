@@ -79,4 +79,10 @@ export const hearing: Same<typeof english> = {
   'coming.agree': 'es gilt als genehmigt',
   'coming.refuse': 'es gilt als abgelehnt',
   comingLine: '{{at, moment}}: {{about}}',
+  byHand: 'E-Mail senden',
+  byHandWhich: 'Welche E-Mail',
+  byHandText: 'Ihre Worte, falls sie einen Platz dafür hat',
+  byHandSend: 'Senden',
+  byHandSent_one: 'Sie geht an {{count, number}} Person.',
+  byHandSent_other: 'Sie geht an {{count, number}} Personen.',
 };

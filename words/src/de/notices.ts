@@ -198,6 +198,4 @@ export const notices: Same<typeof english> = {
   'how.nothing': 'nicht: Es gibt jetzt keinen Anlass dafür',
   shownMore_one: 'und {{count, number}} weitere Person',
   shownMore_other: 'und {{count, number}} weitere Personen',
-  sendNotice: 'E-Mail senden',
-  noticeSent: '„{{name}}“ ist gesendet.',
 };

@@ -90,6 +90,9 @@ export const refusals: Same<typeof english> = {
   'doorAddressEnded.saved': 'Was Sie auf diesem Gerät getippt haben, ist noch da.',
   'doorAddressEnded.now':
     'Fragen Sie, wer Ihnen den Link gegeben hat, nach dem neuen, oder suchen Sie das Formular am Empfang.',
+  'nobodyTold.happened': 'Diese E-Mail kann jetzt niemand bekommen: Niemand von denen, die sie nennt, ist da.',
+  'nobodyTold.saved': 'Es wurde nichts gesendet. Was Sie geschrieben haben, steht noch da.',
+  'nobodyTold.now': 'Bitten Sie, wer dieses Formular baut, unter „Mitteilungen“ jemand anderes zu wählen.',
   'cannotAct.happened': '{{why}}',
   'cannotAct.saved': 'Es wurde nichts geändert.',
   'cannotAct.now': 'Sehen Sie noch einmal auf die Seite: Dort steht, was jetzt möglich ist.',

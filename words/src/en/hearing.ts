@@ -76,4 +76,10 @@ export const hearing = {
   'coming.agree': 'it counts as approved',
   'coming.refuse': 'it counts as refused',
   comingLine: '{{at, moment}}: {{about}}',
+  byHand: 'Send an email',
+  byHandWhich: 'Which email',
+  byHandText: 'Your words, where it has a place for them',
+  byHandSend: 'Send it',
+  byHandSent_one: 'It goes to {{count, number}} person.',
+  byHandSent_other: 'It goes to {{count, number}} people.',
 } as const;

@@ -194,6 +194,4 @@ export const notices = {
   'how.nothing': 'not: there is no occasion for it now',
   shownMore_one: 'and {{count, number}} more',
   shownMore_other: 'and {{count, number}} more',
-  sendNotice: 'Send an email',
-  noticeSent: '“{{name}}” is sent.',
 } as const;
