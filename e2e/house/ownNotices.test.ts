@@ -283,6 +283,54 @@ describe('the notices of a form', () => {
     expect(refused.map(({ status }) => status)).toEqual([404, 404, 409, 404]);
   });
 
+  it('go to a group in one email where it has an address, with what anybody in it may read', async () => {
+    const ada = await desk.as('Ada Quillfeather');
+    const group = { params: { key: 'estates' } };
+    const address = async (mailbox: string): Promise<Answer> => {
+      const { version } = ok(await ada.call('group', group));
+      return ada.call('changeGroup', { ...group, headers: onVersion(version), body: { mailbox } });
+    };
+    expect((await address('no address')).status).toBe(422);
+    ok(await address('estates@skerrow.example'));
+    const text = 'For {reader.name}: {visitor}. The note: {medical_note}.';
+    await inForce({
+      usual: [],
+      rules: [
+        rule('one', { to: ['team', { person: desk.idOf('Ilse Brandvold') }], text }),
+        rule('later', { goes: { goes: 'gathered', minutes: 9 } }),
+      ],
+    });
+    const numbers = [await sent({ medical_note: 'An allergy to bees' }), await sent()];
+    const [number = ''] = numbers;
+    const letters = (await desk.letters()).filter(({ subject, text: body }) => `${subject} ${body}`.includes(number));
+    const names = letters.map(({ to }) => to).sort();
+    expect(names).toEqual([
+      '"Estates" <estates@skerrow.example>',
+      '"Estates" <estates@skerrow.example>',
+      expect.stringContaining('Priya'),
+    ]);
+    const [one, usual] = ['The one', 'New request'].map((words) =>
+      letters.find(({ subject }) => subject.startsWith(words)),
+    );
+    expect(one?.text).toMatch(
+      /^Dear Estates,\n\nFor Estates: Visitor z+\.\n\nOpen the request:\nhttp[^\n]*\/floor\/all\/[^\n]*\n\nField/,
+    );
+    expect(usual?.text).toContain('Dear Estates,');
+    const shown = ok(
+      await (maren as Caller).call('showNotice', { ...of, body: { notice: 'one', number, reader: null } }),
+    );
+    expect([shown.readers, shown.letter.greeting]).toEqual([
+      [{ id: 'group estates', name: 'Estates', how: 'now', at: null }],
+      'Dear Estates,',
+    ]);
+    ok(await (maren as Caller).call('advanceClock', { body: { minutes: 10 } }));
+    const [digest, ...more] = await lettersTo('Estates', 'The later');
+    expect([numbers.every((each) => digest?.text.includes(each)), more]).toEqual([true, []]);
+    ok(await address(''));
+    const next = await sent();
+    expect((await lettersTo('Ilse Brandvold', next)).length).toBeGreaterThan(1);
+  });
+
   it('are found wrong where they name what is not there, and say so', async () => {
     const found = await inForce({
       usual: [{ kind: 'message', subject: '', text: 'You have a message.' }],

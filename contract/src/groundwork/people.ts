@@ -63,6 +63,8 @@ const groupRow = z.object({
   inside: z.array(z.string()),
   /** Whether a rule says who is in it. */
   ruled: z.boolean(),
+  /** Where its members get together what goes to the group; empty: each gets theirs. */
+  mailbox: z.string(),
 });
 
 /** How many people, and some of them by name. */
@@ -273,6 +275,8 @@ export const peopleRoutes = routesOf(peopleHeads, {
     body: z.strictObject({
       name: personName.optional(),
       about: z.string().trim().max(500).optional(),
+      /** Where its members get together what goes to the group; empty: each gets theirs. */
+      mailbox: address.optional(),
       isTeam: z.boolean().optional(),
       retired: z.boolean().optional(),
       rule: whoAudience.nullable().optional(),

@@ -5,7 +5,7 @@ import { type Right, rightInWords } from './rights.ts';
 import type { RegisterRights } from './rightsAt.ts';
 
 /** What can be set of a person or a group, one by one. */
-export type GroundField = 'name' | 'email' | 'language' | 'active' | 'about' | 'isTeam' | 'retired';
+export type GroundField = 'name' | 'email' | 'language' | 'active' | 'about' | 'mailbox' | 'isTeam' | 'retired';
 
 /** Who comes into a group, or no longer is in it: people by id, groups by key. */
 export type GroundMember = { readonly person: string } | { readonly group: string };

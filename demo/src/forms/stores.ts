@@ -62,6 +62,11 @@ const notices: NoticePlan = {
       urgent: 'out_on = today',
     },
     {
+      ...{ key: 'come-by', name: 'Please come by', on: { is: 'hand' }, to: ['requester'], answers: false },
+      ...{ subject: 'Please come by: {request.subject} ({request.number})', goes: { goes: 'at-once' } },
+      text: 'Please come to Stores about what you asked for. {happened.text}',
+    },
+    {
       ...{ key: 'not-back', name: 'Not back', on: { is: 'becomes' }, when: 'due_back < today and back_on = null' },
       ...{ to: ['requester', 'working'], answers: false, goes: { goes: 'at-once' } },
       subject: 'Please bring it back: {request.subject} ({request.number})',

@@ -30,8 +30,8 @@ function rowsOf(db: Reader, rows: readonly GroupRow[]): readonly Row[] {
   const inside = new Map<string, string[]>();
   for (const { groupKey, memberGroup } of nestedRows(db))
     inside.set(groupKey, [...(inside.get(groupKey) ?? []), names.get(memberGroup ?? '') ?? '']);
-  return rows.map(({ key, name, about, isTeam, retired, source, members, rule }) => ({
-    ...{ key, name, about, isTeam, retired, source, members, ruled: rule !== null },
+  return rows.map(({ key, name, about, mailbox, isTeam, retired, source, members, rule }) => ({
+    ...{ key, name, about, mailbox, isTeam, retired, source, members, ruled: rule !== null },
     inside: [...new Set(inside.get(key))].sort(),
   }));
 }

@@ -16,7 +16,7 @@ import { seatById, stepOfSeat } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { deadlinesOf, finishOf } from '../deadline/queries.ts';
 import { planningOf } from '../form/queries.ts';
-import { groupNames, namesOf, type PersonRow, personNamed } from '../people/queries.ts';
+import { groupNames, namesOf, personNamed } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { proposalById, proposed } from '../proposal/queries.ts';
 import { registerById, stageOf } from '../register/queries.ts';
@@ -27,12 +27,13 @@ import type { OpenRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow } from '../request/queries.ts';
 import { linkEnds } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
+import type { Addressee } from './addressee.ts';
 import { fieldsRead } from './rules.ts';
 
 /** A request, and one of its readers. */
 interface About {
   readonly request: RequestRow;
-  readonly person: PersonRow;
+  readonly person: Addressee;
   /** The request as they have it in emails. */
   readonly open: OpenRequest;
   /** Epoch ms. */
@@ -135,7 +136,9 @@ function factsOf(tx: Reader, { request }: About, cause: AboutRequest, open: Open
 }
 
 /** What an answer by email of whoever reads about a request becomes. */
-function answerOf({ id, kind }: PersonRow, open: OpenRequest): 'message' | 'note' | null {
+function answerOf({ id, kind }: Addressee, open: OpenRequest): 'message' | 'note' | null {
+  // Who answers for a group is not known by the address.
+  if (id === '') return null;
   if (isOwnOf(open.request, id)) return 'message';
   return kind === 'staff' && open.relation.isDesk && open.may('change') ? 'note' : null;
 }

@@ -21,7 +21,7 @@ import { commentOf, dataOf } from '../request/history.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { forgetGathered } from './gather.ts';
 import { isDeciding, leadsOf, workingOn } from './hearers.ts';
-import { notify, type Telling } from './notify.ts';
+import { notify, notifyGroup, type Telling } from './notify.ts';
 import { recipientsOf, tellByRules } from './rules.ts';
 import { notices } from './tables.ts';
 
@@ -219,10 +219,7 @@ function tellSeated(work: Telling, request: ShownRow, person: string): void {
 /** Tells the team of a request that it is theirs to work on. */
 function tellTeam(work: Telling, request: ShownRow): void {
   if (request.team === null) return;
-  const team = membersOf(work.tx, request.team)
-    .map((person) => person.id)
-    .filter((id) => id !== request.requesterId);
-  notify(work, request, team, { kind: 'new-request', team: request.team });
+  notifyGroup(work, request, request.team, { kind: 'new-request', team: request.team }, request.requesterId);
 }
 
 function tellOfStage(work: Telling, request: ShownRow, before: ShownRow): void {

@@ -30,12 +30,12 @@ export function gather(tx: Transaction, now: number): void {
       tx.update(notices).set({ state: 'waiting', nextAttemptAt: now }).where(eq(notices.id, first.id)).run();
       continue;
     }
-    const { personId, toName, toAddress } = first;
+    const { personId, groupKey, toName, toAddress } = first;
     const ids = some.map(({ id }) => id);
     const cause: NoticeCause = { kind: 'digest', of: ids };
     const id = newId();
     addNotice(tx, {
-      ...{ id, requestId: null, personId, kind: 'digest', cause, toName, toAddress },
+      ...{ id, requestId: null, personId, groupKey, kind: 'digest', cause, toName, toAddress },
       ...{ state: 'waiting', nextAttemptAt: now, createdAt: now },
     });
     tx.update(notices).set({ state: 'gathered', inId: id }).where(inArray(notices.id, ids)).run();
@@ -45,7 +45,7 @@ export function gather(tx: Transaction, now: number): void {
 function byReader(due: readonly Notice[]): readonly (readonly Notice[])[] {
   const found = new Map<string, Notice[]>();
   for (const notice of due) {
-    const key = notice.personId ?? notice.toAddress;
+    const key = notice.personId ?? (notice.groupKey === null ? notice.toAddress : `group ${notice.groupKey}`);
     found.set(key, [...(found.get(key) ?? []), notice]);
   }
   return [...found.values()];

@@ -6,9 +6,12 @@ import type { ShownRow } from '../request/queries.ts';
 
 const idsOf = (db: Reader, group: string): readonly string[] => membersOf(db, group).map(({ id }) => id);
 
+/** The group that hears of delays, by key. */
+export const leadsGroup = (db: Reader, request: ShownRow): string =>
+  planningOf(db, request).release.design.deadline.leads;
+
 /** Who hears of delays, besides whoever works on it. */
-export const leadsOf = (db: Reader, request: ShownRow): readonly string[] =>
-  idsOf(db, planningOf(db, request).release.design.deadline.leads);
+export const leadsOf = (db: Reader, request: ShownRow): readonly string[] => idsOf(db, leadsGroup(db, request));
 
 /** Whoever works on it: its handler, or its team. */
 export const workingOn = (db: Reader, request: ShownRow): readonly string[] =>

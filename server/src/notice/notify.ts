@@ -12,7 +12,7 @@ import { type Departure, mayBeOff, usualIn } from '@tolvek/core/telling';
 import { refused } from '@tolvek/words';
 import { and, count, eq, gt, min, sql } from 'drizzle-orm';
 import { seatById, stepOfSeat } from '../approval/queries.ts';
-import { type PersonRow, personById } from '../people/queries.ts';
+import { membersOf, type PersonRow, personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
@@ -21,6 +21,7 @@ import { Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { deskOf } from '../settings/queries.ts';
+import { mailboxOf } from './addressee.ts';
 import { noticesOf } from './plan.ts';
 import { GATHERING, notices } from './tables.ts';
 
@@ -62,14 +63,14 @@ export function notify(
   cause: NoticeCause,
 ): void {
   if (request.trial) return;
-  const isOff = usualIn(noticesOf(work.tx, request), cause.kind)?.off === true && mayBeOff(cause.kind);
+  const off = isOff(work.tx, request, cause);
   const entries = [...new Set(personIds)].flatMap((personId) => {
     if (personId === null) return [];
     const person = personById(work.tx, personId);
     if (!person || !(person.active || personId === request.requesterId)) return [];
     const to = { requestId: request.id, personId, toName: person.name, toAddress: person.email };
     const entry = noted(work, cause, to);
-    if (isOff) return [{ ...entry, state: 'dropped' as const, why: 'off' as const, cause: null }];
+    if (off) return [{ ...entry, state: 'dropped' as const, why: 'off' as const, cause: null }];
     return [{ ...entry, ...goingTo(work, request, person, cause) }];
   });
   for (const entry of entries) {
@@ -124,16 +125,71 @@ export function notifyBy(
   work.told.add(personId);
 }
 
+/** The same to a group that gets its emails together. */
+export function notifyGroupBy(
+  work: Telling,
+  request: ShownRow,
+  group: MailGroup,
+  cause: CausedByRule,
+  { goes, isUrgent }: Leaving,
+): void {
+  if (request.trial) return;
+  const { tx, now } = work;
+  const first = goes.goes === 'gathered' && !isUrgent ? firstWaiting(tx, group.mailbox, cause.rule) : null;
+  const at = departureAt(goes, { now, zone: deskOf(tx).zone, isUrgent, first });
+  addNotice(tx, {
+    ...noted(work, cause, toGroup(request, group)),
+    ...(at > now ? { state: 'gathering', nextAttemptAt: at } : {}),
+  });
+  for (const { id } of membersOf(tx, group.key)) work.told.add(id);
+}
+
+type MailGroup = NonNullable<ReturnType<typeof mailboxOf>>;
+
+const toGroup = ({ id }: ShownRow, { key, name, mailbox }: MailGroup) => ({
+  ...{ requestId: id, personId: null, groupKey: key, toName: name, toAddress: mailbox },
+});
+
+/** Notes that a group is to hear of something: at an address of its own, or each of its members. `but`: whoever is not told. */
+export function notifyGroup(
+  work: Telling,
+  request: ShownRow,
+  key: string,
+  cause: NoticeCause,
+  but: string | null,
+): void {
+  const { tx } = work;
+  const group = mailboxOf(tx, key);
+  const members = membersOf(tx, key).map(({ id }) => id);
+  if (!group) {
+    notify(
+      work,
+      request,
+      members.filter((id) => id !== but),
+      cause,
+    );
+    return;
+  }
+  if (request.trial) return;
+  const entry = noted(work, cause, toGroup(request, group));
+  addNotice(tx, isOff(tx, request, cause) ? { ...entry, state: 'dropped', why: 'off', cause: null } : entry);
+  for (const id of members) work.told.add(id);
+}
+
+/** Whether the form of a request does not send one of the usual emails. */
+const isOff = (db: Reader, request: ShownRow, { kind }: NoticeCause): boolean =>
+  mayBeOff(kind) && usualIn(noticesOf(db, request), kind)?.off === true;
+
 /** When a notice of a form goes to somebody: when it is sent, or when they want to hear of such, whichever is later. */
 export function goingBy(
   { tx, now }: Pick<Work, 'now'> & { readonly tx: Reader },
   request: ShownRow,
-  { id, kind, hearing }: PersonRow,
+  { kind, email, hearing }: PersonRow,
   cause: CausedByRule,
   { goes, isUrgent }: Leaving,
 ): Pick<typeof notices.$inferInsert, 'why' | 'cause'> & { state?: 'dropped' | 'gathering'; nextAttemptAt?: number } {
   const { hears, zone } = deskOf(tx);
-  const first = goes.goes === 'gathered' && !isUrgent ? firstWaiting(tx, id, cause.rule) : null;
+  const first = goes.goes === 'gathered' && !isUrgent ? firstWaiting(tx, email, cause.rule) : null;
   const at = departureAt(goes, { now, zone, isUrgent, first });
   const isLater = at > now;
   if (kind !== 'staff') return isLater ? { state: 'gathering', nextAttemptAt: at } : {};
@@ -149,13 +205,13 @@ const waitingBy = prepared((db) =>
   db
     .select({ at: min(notices.nextAttemptAt) })
     .from(notices)
-    .where(and(GATHERING, eq(notices.personId, sql.placeholder('person')), eq(notices.rule, sql.placeholder('rule'))))
+    .where(and(GATHERING, eq(notices.toAddress, sql.placeholder('address')), eq(notices.rule, sql.placeholder('rule'))))
     .prepare(),
 );
 
 /** When what waits already of a notice goes to somebody, epoch ms; null where nothing does. */
-const firstWaiting = (tx: Reader, person: string, rule: string): number | null =>
-  waitingBy(tx).get({ person, rule })?.at ?? null;
+const firstWaiting = (tx: Reader, address: string, rule: string): number | null =>
+  waitingBy(tx).get({ address, rule })?.at ?? null;
 
 /** When the time to decide at a seat is over, epoch ms; null where it has no end. */
 function untilOf(tx: Reader, seat: string): number | null {
@@ -183,7 +239,9 @@ export function notifyPerson(
 const noted = (
   { now }: Work,
   cause: NoticeCause,
-  to: Pick<typeof notices.$inferSelect, 'requestId' | 'personId' | 'toName' | 'toAddress'>,
+  to: Pick<typeof notices.$inferSelect, 'requestId' | 'personId' | 'toName' | 'toAddress'> & {
+    readonly groupKey?: string;
+  },
 ): typeof notices.$inferInsert => ({
   ...{ id: newId(), ...to, kind: cause.kind, rule: cause.kind === 'rule' ? cause.rule : null, cause },
   ...{ state: 'waiting', nextAttemptAt: now, createdAt: now },

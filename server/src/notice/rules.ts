@@ -14,8 +14,9 @@ import { registerById } from '../register/queries.ts';
 import { factsOfRequest, type Picked } from '../request/facts.ts';
 import { followersOf } from '../request/followers.ts';
 import type { ShownRow } from '../request/queries.ts';
-import { isDeciding, leadsOf, workingOn } from './hearers.ts';
-import { type CausedByRule, notifyBy, type Telling } from './notify.ts';
+import { mailboxOf } from './addressee.ts';
+import { isDeciding, leadsGroup, leadsOf, workingOn } from './hearers.ts';
+import { type CausedByRule, notifyBy, notifyGroupBy, type Telling } from './notify.ts';
 
 /** A notice with its conditions compiled. */
 export interface ReadyNotice {
@@ -88,12 +89,19 @@ export function tellRule(
   }: { readonly text: string; readonly isTold: (id: string, to: Recipient) => boolean; readonly isUrgent: boolean },
 ): void {
   const told = new Set<string>();
-  for (const to of rule.to)
-    for (const id of recipientsOf(work, request, to)) {
+  const leaving = { goes: rule.goes, isUrgent };
+  for (const to of rule.to) {
+    const cause = causeFor(rule, to, work.actor, text);
+    const group = mailboxMeant(work.tx, request, to);
+    const ids = recipientsOf(work, request, to);
+    if (group && !told.has(group.key)) notifyGroupBy(work, request, group, cause, leaving);
+    if (group) for (const id of [group.key, ...ids]) told.add(id);
+    for (const id of ids) {
       if (told.has(id) || !isTold(id, to)) continue;
       told.add(id);
-      notifyBy(work, request, id, causeFor(rule, to, work.actor, text), { goes: rule.goes, isUrgent });
+      notifyBy(work, request, id, cause, leaving);
     }
+  }
 }
 
 /** Why somebody gets a notice. `by`: who did what it is about; null for the desk itself. */
@@ -115,6 +123,19 @@ export function asking(db: Reader, request: ShownRow, fields: readonly Field[], 
     );
     return condition(slots, null) === true;
   };
+}
+
+/** The group that is meant, where it gets its emails together. */
+export function mailboxMeant(db: Reader, request: ShownRow, to: Recipient) {
+  const isForTeam = to === 'team' || (to === 'working' && request.handlerId === null && !isDeciding(db, request));
+  const key = isForTeam
+    ? request.team
+    : to === 'leads'
+      ? leadsGroup(db, request)
+      : typeof to === 'object' && 'group' in to
+        ? to.group
+        : null;
+  return key === null ? undefined : mailboxOf(db, key);
 }
 
 /** Who somebody named by a notice is, by id. */

@@ -36,6 +36,8 @@ export const notices = sqliteTable(
     requestId: text(),
     /** Null for an address that belongs to nobody yet. */
     personId: text(),
+    /** The group that gets it at an address of its own; null for what goes to one person or address. */
+    groupKey: text(),
     kind: text().notNull(),
     /** Which notice of its form’s own, by key; null for what is usual. */
     rule: text(),

@@ -27,7 +27,7 @@ import { doorLines, doors, keptAnswers, waitingSubmissions } from '../door/table
 import { releaseById, releaseInForce } from '../form/queries.ts';
 import { aboutOwed } from '../mailing/about.ts';
 import { mailingById, openOfGoing } from '../mailing/queries.ts';
-import { type PersonRow, personById, personNamed, viewerIn } from '../people/queries.ts';
+import { personById, personNamed, viewerIn } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { issueLink, tokenOf } from '../platform/links.ts';
@@ -41,6 +41,7 @@ import { type RequestRow, requestById } from '../request/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
 import { type AboutRequest, letterAbout } from './aboutRequest.ts';
+import { type Addressee, addresseeOf } from './addressee.ts';
 import { gatheredIn } from './gather.ts';
 import type { notices, Said, Worded } from './tables.ts';
 
@@ -72,10 +73,11 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   if (cause.kind === 'invitation' || cause.kind === 'test' || cause.kind === 'reset' || cause.kind === 'sign-in')
     return toPersonOf(post, tx, { ...notice, cause }, now);
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
-  const person = notice.personId === null ? undefined : personById(tx, notice.personId);
-  if (!request || !person || !(person.active || person.id === request.requesterId)) return null;
+  const found = request && addresseeOf(tx, notice, request.requesterId);
+  if (!request || !found) return null;
+  const { to: person, viewer } = found;
   const design = releaseInForce(tx, request.formId)?.design;
-  const open = openRequest(tx, request, viewerIn(tx, person), 'letter', {
+  const open = openRequest(tx, request, viewer, 'letter', {
     register: registerById(tx, request.registerId),
   });
   const out = letterAbout(tx, { request, person, open, now }, cause, {
@@ -97,11 +99,14 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
 function digestOf(
   post: Post,
   tx: Transaction,
-  { cause, personId }: { readonly cause: Extract<NoticeCause, { kind: 'digest' }>; readonly personId: string | null },
+  {
+    cause,
+    ...to
+  }: Pick<Notice, 'personId' | 'groupKey'> & { readonly cause: Extract<NoticeCause, { kind: 'digest' }> },
   now: number,
 ): Outgoing | null {
-  const person = personId === null ? undefined : personById(tx, personId);
-  if (!person?.active) return null;
+  const person = addresseeOf(tx, to)?.to;
+  if (!person) return null;
   const told = gatheredIn(tx, cause.of).flatMap((notice) => {
     const out = worded(post, tx, notice, now);
     return out === null || out === 'hidden' ? [] : [out];
@@ -157,7 +162,7 @@ function wayOf(
     readonly tx: Transaction;
     readonly now: number;
     readonly request: RequestRow;
-    readonly person: PersonRow;
+    readonly person: Addressee;
   },
   cause: AboutRequest,
 ): Pick<Worded, 'path' | 'link'> {

@@ -1,6 +1,7 @@
 import { freshKey } from '@tolvek/core/form';
 import { isSame } from '@tolvek/core/own';
 import { type Audience, asEntries, circleBy, type GroundField, type GroundMember, holdsOn } from '@tolvek/core/people';
+import { isMailAddress } from '@tolvek/core/register';
 import { refused, said } from '@tolvek/words';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import type { Reader, Transaction } from '../platform/database.ts';
@@ -58,6 +59,8 @@ export function makeGroup(
 export interface GroupChanges {
   readonly name?: string;
   readonly about?: string;
+  /** Where its members get together what goes to the group; empty: each gets theirs. */
+  readonly mailbox?: string;
   readonly isTeam?: boolean;
   readonly retired?: boolean;
   /** Whom it holds by rule; null for nobody. */
@@ -87,6 +90,14 @@ export function changeGroup(
   if (changed.includes('name') || changed.includes('retired') || isRuledAnew)
     refuseKept(work, group, 'keptByDirectoryGroup');
   if (settings.name !== undefined) refuseName(tx, settings.name.trim(), key);
+  if (settings.mailbox && !isMailAddress(settings.mailbox))
+    throw wrongFields([
+      {
+        field: 'mailbox',
+        message: said('answers:notAnEmail', { typed: settings.mailbox }),
+        fix: said('answers:likeEmail'),
+      },
+    ]);
   tx.update(groups)
     .set({ ...settings, rule, version: version + 1 })
     .where(eq(groups.key, key))

@@ -144,6 +144,8 @@ export const groups = sqliteTable('groups', {
   isTeam: integer({ mode: 'boolean' }).notNull().default(false),
   /** What it is for. */
   about: text().notNull().default(''),
+  /** Where its members get together what goes to the group; empty: each gets theirs. */
+  mailbox: text().notNull().default(''),
   source: text({ enum: ['local', 'directory'] })
     .notNull()
     .default('local'),

@@ -17,9 +17,10 @@ import { openSeats, roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { formNamed } from '../form/queries.ts';
 import { type AboutRequest, letterAbout } from '../notice/aboutRequest.ts';
+import { addresseeOf } from '../notice/addressee.ts';
 import { goingBy, goingTo } from '../notice/notify.ts';
-import { asking, causeFor, fieldsRead, readyNotice, recipientsOf } from '../notice/rules.ts';
-import { type PersonRow, personById, viewerIn } from '../people/queries.ts';
+import { asking, causeFor, fieldsRead, mailboxMeant, readyNotice, recipientsOf } from '../notice/rules.ts';
+import { personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -131,37 +132,61 @@ export function showNotice(
     const holds = asking(tx, request, fields, now);
     const isReadable = !rule || fieldsRead(rule, fields).every((field) => looker.readable.has(field));
     const tos = rule ? rule.to : [USUALLY[usual as UsualKind]];
-    const people = new Map<string, Recipient>();
+    const people = new Map<
+      string,
+      { readonly to: Recipient; readonly personId: string | null; readonly groupKey: string | null }
+    >();
+    /** Those who get it with others of a group. */
+    const together = new Set<string>();
     for (const to of tos) {
       // Who is named where whoever looks may not read is not told to them.
       if (typeof to === 'object' && 'field' in to && !looker.readable.has(to.field)) continue;
-      for (const id of recipientsOf({ tx, now }, request, to)) if (!people.has(id)) people.set(id, to);
+      const group = mailboxMeant(tx, request, to);
+      const ids = recipientsOf({ tx, now }, request, to);
+      if (group) {
+        people.set(`group ${group.key}`, { to, personId: null, groupKey: group.key });
+        for (const id of ids) together.add(id);
+      } else
+        for (const id of ids)
+          if (!people.has(id) && !together.has(id)) people.set(id, { to, personId: id, groupKey: null });
     }
     const by = viewer.personId;
-    const told = [...people].slice(0, READERS).flatMap(([id, to]) => {
-      const person = personById(tx, id);
-      if (!person) return [];
+    const told = [...people].slice(0, READERS).flatMap(([id, { to, ...whom }]) => {
+      const addressee = addresseeOf(tx, whom, request.requesterId);
+      if (!addressee) return [];
+      const person = whom.personId === null ? undefined : personById(tx, whom.personId);
       const cause: AboutRequest | null = rule
         ? causeFor(rule, to, by, '…')
         : occasionFor(tx, request, usual as UsualKind, by);
-      const out = cause && emailFor(showing, person, cause, fields);
+      const out = cause && emailFor(showing, addressee, cause, fields);
       const leaves = (): ReturnType<typeof goingBy> =>
-        cause?.kind === 'rule' && rule
-          ? goingBy({ tx, now }, request, person, cause, {
-              goes: rule.goes,
-              isUrgent: isReadable && holds(ready?.urgent ?? null, false),
-            })
-          : goingTo({ tx, now }, request, person, cause as NoticeCause);
+        // A group has chosen nothing: it goes as the notice says.
+        !person
+          ? {}
+          : cause?.kind === 'rule' && rule
+            ? goingBy({ tx, now }, request, person, cause, {
+                goes: rule.goes,
+                isUrgent: isReadable && holds(ready?.urgent ?? null, false),
+              })
+            : goingTo({ tx, now }, request, person, cause as NoticeCause);
       const isOff = rule ? rule.off : usualIn(plan, usual as UsualKind)?.off;
-      return [{ person, out, is: stateOf(person, out, isOff === true, leaves) }];
+      return [{ id, whom, out, is: stateOf({ id, name: addressee.to.name }, out, isOff === true, leaves) }];
     });
-    const chosen = told.find(({ person }) => person.id === reader) ?? told[0];
+    const chosen = told.find(({ id }) => id === reader) ?? told[0];
     const out = chosen?.out;
     if (chosen)
       tx.insert(readLog)
         .values({
           ...{ id: newId(), at: now, by, registerId: register.id, numbers: [request.number] },
-          about: { kind: 'seen-as', as: { person: chosen.person.id }, plan: 'force', stage: null },
+          about: {
+            kind: 'seen-as',
+            as:
+              chosen.whom.personId === null
+                ? { groups: [chosen.whom.groupKey ?? ''] }
+                : { person: chosen.whom.personId },
+            plan: 'force',
+            stage: null,
+          },
         })
         .run();
     const nameOf = (name: string): Words =>
@@ -175,7 +200,7 @@ export function showNotice(
         chosen && out && out !== 'hidden'
           ? {
               ...lettered(out, zone),
-              reader: chosen.person.id,
+              reader: chosen.id,
               left: out.left.map(({ sentence, names }) => ({ sentence, names: names.map(nameOf) })),
             }
           : null,
@@ -188,7 +213,7 @@ type Out = ReturnType<typeof emailFor>;
 /** What somebody would be written, as far as whoever looks may read it. */
 const emailFor = (
   { tx, now, looker, plan }: Showing,
-  person: PersonRow,
+  { to: person, viewer }: NonNullable<ReturnType<typeof addresseeOf>>,
   cause: AboutRequest,
   fields: Parameters<typeof letterAbout>[3]['fields'],
 ) =>
@@ -196,7 +221,7 @@ const emailFor = (
     tx,
     {
       ...{ request: looker.request, person, now },
-      open: openRequest(tx, looker.request, viewerIn(tx, person), 'letter', { register: looker.register, looker }),
+      open: openRequest(tx, looker.request, viewer, 'letter', { register: looker.register, looker }),
     },
     cause,
     { plan, fields, readsAnswers: false, follows: () => ({ way: null, until: null }) },
@@ -208,7 +233,12 @@ function lettered({ letter, language }: Exclude<Out, 'hidden' | null>, zone: str
 }
 
 /** Whether and when somebody would get it. */
-function stateOf({ id, name }: PersonRow, out: Out, isOff: boolean, leaves: () => ReturnType<typeof goingBy>): Reader {
+function stateOf(
+  { id, name }: Pick<Reader, 'id' | 'name'>,
+  out: Out,
+  isOff: boolean,
+  leaves: () => ReturnType<typeof goingBy>,
+): Reader {
   const is = (how: Reader['how'], at: number | null = null): Reader => ({
     id,
     name,

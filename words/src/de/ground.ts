@@ -41,6 +41,7 @@ export const ground: Same<typeof english> = {
   'set.role': 'Rechte',
   'set.language': 'Sprache',
   'set.about': 'Zweck',
+  'set.mailbox': 'Eine Adresse für die ganze Gruppe',
   'role.administrator': 'Administration',
   'role.coordinator': 'Koordination',
   'role.member': 'Mitglied',
@@ -262,6 +263,8 @@ export const ground: Same<typeof english> = {
   addGroup: 'Gruppe hinzufügen',
   addGroupTitle: 'Gruppe hinzufügen',
   aboutHint: 'Ein Satz hilft anderen, die richtige Gruppe zu wählen.',
+  mailboxHint:
+    'Neue Anfragen und Mitteilungen an diese Gruppe gehen dorthin, einmal. Leer: jedes Mitglied bekommt sie, wie gewählt. Die E-Mail hat, was jedes Mitglied lesen darf.',
   worksRequests: 'Diese Gruppe ist ein Team: Sie bearbeitet Anfragen.',
   teamHint: 'Anfragen können an ein Team gehen.',
   isIn: 'ist in {{groups, and}}',

@@ -39,6 +39,7 @@ export const ground = {
   'set.role': 'Rights',
   'set.language': 'Language',
   'set.about': 'Purpose',
+  'set.mailbox': 'One address for the whole group',
   'role.administrator': 'Administrator',
   'role.coordinator': 'Coordinator',
   'role.member': 'Member',
@@ -255,6 +256,8 @@ export const ground = {
   addGroup: 'Add a group',
   addGroupTitle: 'Add a group',
   aboutHint: 'One sentence helps others choose the right group.',
+  mailboxHint:
+    'New requests and notices to this group go there, once. Empty: each member gets them, as they chose. The email has what anybody in the group may read.',
   worksRequests: 'This group is a team: it works on requests.',
   teamHint: 'Requests can be routed to a team.',
   isIn: 'is in {{groups, and}}',

@@ -5,6 +5,8 @@ export interface GroupDraft {
   readonly name: string;
   readonly about: string;
   readonly isTeam: boolean;
+  /** Left out where it is not set here. */
+  readonly mailbox?: string;
 }
 
 interface GroupFieldsProps {
@@ -39,6 +41,17 @@ export const GroupFields = ({ id, group, set, error, explained = false, isKept =
       value={group.about}
       change={(about) => set({ ...group, about })}
     />
+    {group.mailbox === undefined ? null : (
+      <TextLine
+        id={`${id}-mailbox`}
+        label={say('ground:set.mailbox')}
+        hint={say('ground:mailboxHint')}
+        error={error}
+        field="mailbox"
+        value={group.mailbox}
+        change={(mailbox) => set({ ...group, mailbox })}
+      />
+    )}
     <label className="mt-4 flex items-baseline gap-2">
       <input
         type="checkbox"

@@ -10,7 +10,7 @@ import { say, told } from '../../wire/words.ts';
 import { DeleteGround } from './DeleteGround.tsx';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
-import { GroupFields } from './GroupFields.tsx';
+import { type GroupDraft, GroupFields } from './GroupFields.tsx';
 import { GroupRule } from './GroupRule.tsx';
 import { LetIn } from './LetIn.tsx';
 
@@ -128,10 +128,11 @@ function EntryLine({ group, entry }: { group: string; entry: Entry }) {
 }
 
 function GroupForm({ opened }: { opened: Opened }) {
-  const { key, version, name, about, isTeam, retired } = opened;
-  const [group, setGroup] = useState({ name, about, isTeam });
+  const { key, version, name, about, mailbox, isTeam, retired } = opened;
+  const [group, setGroup] = useState<GroupDraft>({ name, about, mailbox, isTeam });
   const [save, { isLoading, error }] = groundApi.useChangeGroupMutation();
-  const isChanged = group.name !== name || group.about !== about || group.isTeam !== isTeam;
+  const isChanged =
+    group.name !== name || group.about !== about || group.mailbox !== mailbox || group.isTeam !== isTeam;
   const put = async (body: Parameters<typeof save>[0]['body']): Promise<void> => {
     const saved = await save({ key, version, body });
     if (!('error' in saved)) toast(say('ground:groupSaved'));
