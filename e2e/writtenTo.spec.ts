@@ -26,7 +26,7 @@ test('emails wait for the morning and for the end of the night: chosen on a phon
   await maren.goto(`/floor/all/${numbers[0]}`);
   await maren.getByText('Emails about this request').click();
   const line = maren.getByRole('listitem').filter({ hasText: 'Oskar Veldhuis: a new request for the team' });
-  await expect(line).toContainText(/goes \w+ \d+ \w+, 07:00, as they chose/);
+  await expect(line).toContainText(/goes \w+ \d+ \w+, 07:00, together with others/);
   expect(await seriousTrouble(maren)).toEqual([]);
 
   // The night goes by.

@@ -166,8 +166,8 @@ export const viewRoutes = routesOf(viewHeads, {
       ),
       /** Whether there are more. */
       more: z.boolean(),
-      /** Notices that whoever looks can send by hand now: by key, and what they are called. */
-      byHand: z.array(z.object({ key: z.string(), name: z.string() })),
+      /** Notices that whoever looks can send by hand now: by key, what they are called, and whether words of theirs go along. */
+      byHand: z.array(z.object({ key: z.string(), name: z.string(), words: z.boolean() })),
       /** What will be told, to whom and when, while nobody does anything; in its order. */
       coming: z.array(z.object({ at: moment, about: words, what: words })),
     }),

@@ -1,3 +1,4 @@
+import { namedInText } from '@tolvek/core/telling';
 import { releaseInForce } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { OpenRequest } from '../request/open.ts';
@@ -16,6 +17,8 @@ export function byHandNow(db: Reader, open: OpenRequest, now: number): readonly 
   );
 }
 
-/** The same by their keys and names. */
+/** The same by their keys and names; `words`: whether what whoever sends it writes stands in it. */
 export const sentByHand = (db: Reader, open: OpenRequest, now: number) =>
-  byHandNow(db, open, now).map(({ rule: { key, name } }) => ({ key, name }));
+  byHandNow(db, open, now).map(({ rule: { key, name, text } }) => ({
+    ...{ key, name, words: namedInText(text).includes('happened.text') },
+  }));

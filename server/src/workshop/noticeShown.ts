@@ -172,7 +172,7 @@ export function showNotice(
       const isOff = rule ? rule.off : usualIn(plan, usual as UsualKind)?.off;
       return [{ id, whom, out, is: stateOf({ id, name: addressee.to.name }, out, isOff === true, leaves) }];
     });
-    const chosen = told.find(({ id }) => id === reader) ?? told[0];
+    const chosen = told.find(({ id }) => id === reader) ?? told.find((each) => isLetter(each.out)) ?? told[0];
     const out = chosen?.out;
     if (chosen)
       tx.insert(readLog)
@@ -197,7 +197,7 @@ export function showNotice(
       holds: ready?.applies && isReadable ? holds(ready.applies) : null,
       readers: told.map(({ is }) => is),
       letter:
-        chosen && out && out !== 'hidden'
+        chosen && isLetter(out)
           ? {
               ...lettered(out, zone),
               reader: chosen.id,
@@ -209,6 +209,7 @@ export function showNotice(
 }
 
 type Out = ReturnType<typeof emailFor>;
+const isLetter = (out: Out | undefined): out is Exclude<Out, 'hidden' | null> => !!out && out !== 'hidden';
 
 /** What somebody would be written, as far as whoever looks may read it. */
 const emailFor = (

@@ -61,9 +61,10 @@ function ByHand({ number, notices }: { number: string; notices: AnswerOf<'reques
   const [send, { isLoading, error }] = floorApi.useSendNoticeMutation();
   const [notice, setNotice] = useState(notices[0]?.key ?? '');
   const [text, setText] = useState('');
+  const chosen = notices.find(({ key }) => key === notice);
   const submit = (event: FormEvent): void => {
     event.preventDefault();
-    send({ number, body: { notice, text } })
+    send({ number, body: { notice, text: chosen?.words ? text : '' } })
       .unwrap()
       .then(({ people }) => {
         setText('');
@@ -88,13 +89,15 @@ function ByHand({ number, notices }: { number: string; notices: AnswerOf<'reques
             </option>
           ))}
         </select>
-        <input
-          className="input min-w-48 flex-1"
-          aria-label={say('hearing:byHandText')}
-          placeholder={say('hearing:byHandText')}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
+        {chosen?.words ? (
+          <input
+            className="input min-w-48 flex-1"
+            aria-label={say('hearing:byHandText')}
+            placeholder={say('hearing:byHandText')}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+        ) : null}
         <Button type="submit" disabled={isLoading}>
           {say('hearing:byHandSend')}
         </Button>
