@@ -259,6 +259,8 @@ function told(path: string, secret: string, since: number) {
         .prepare(`select * from ${table} where ${where} order by ${BY_ID.has(table) ? 'id' : 'rowid'}`)
         .all({ id }) as Record<string, unknown>[];
       rows[table] = (rows[table] ?? 0) + found.length;
+      // Which email something went in with others is one of its reader, and of no request.
+      for (const row of found) if (row.in_id) row.in_id = 'with others';
       for (const row of found)
         if (row.said !== undefined)
           Object.assign(row, { said: row.said && undated(unpack(row.said as Buffer)), subject: undated(row.subject) });

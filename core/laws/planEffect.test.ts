@@ -194,4 +194,4 @@ test('what a plan would change is what each request says for each person, read o
   );
   console.log('what plans would change:', counts);
   expect(Math.min(...Object.values(counts))).toBeGreaterThan(1);
-}, 120_000);
+});

@@ -23,6 +23,7 @@ const SINCE_THEN = [
     'invitation',
     'groundwork',
     'skills',
+    'sentEmails',
     'deskSettings',
     'testEmail',
     'people',

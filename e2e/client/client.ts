@@ -114,6 +114,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('groundwork', await staff.GET('/api/groundwork'));
   note('deskSettings', await staff.GET('/api/groundwork/desk'));
   note('skills', await staff.GET('/api/groundwork/skills'));
+  note('sentEmails', await staff.GET('/api/sent-emails', { params: { query: { state: 'all', find: '' } } }));
   note('testEmail', await staff.GET('/api/groundwork/test-emails/{id}', path({ id: known.test })));
   note('colleagues', await staff.GET('/api/me/colleagues'));
   note('peopleImports', await staff.GET('/api/people-imports'));

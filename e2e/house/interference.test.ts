@@ -6,7 +6,7 @@ import type { Field } from '@tolvek/core/register';
 import type { NoticePlan, NoticeRule } from '@tolvek/core/telling';
 import { DEMO_NOW, VOCABULARIES } from '@tolvek/demo';
 import { runDueTimers, runMailings } from '@tolvek/server';
-import { requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { notices, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
@@ -485,6 +485,8 @@ async function live(hidden: Hidden): Promise<Heard> {
     { ...fits, by: hanne, number: await comes(hanne, 'To refuse by link') },
   ]);
   const inLine = await waitInLine(desk, { maren, well, keyed: key });
+  const went = desk.running.house.db.select().from(notices).where(eq(notices.kind, 'received'));
+  const wentTo = went.all().find(({ state, requestId }) => state === 'sent' && requestId !== null)?.id ?? '';
   const inputs: Partial<Record<RouteName, readonly object[]>> = {
     ...changing,
     ...inLine,
@@ -644,6 +646,8 @@ async function live(hidden: Hidden): Promise<Heard> {
         { params: { key: 'site-access' }, body: { condition: 'medical_note != null', number: null } },
         { params: { key: 'site-access' }, body: { condition: 'works_on_water', number: null } },
       ]),
+    sentEmails: [{}, { query: { find: first } }, { query: { state: 'unsent' } }, { query: { state: 'later' } }],
+    sendEmailAgain: [wentTo, 'none'].map((id) => ({ params: { id } })),
     sendNotice: each(['by-hand', 'by-hand-if', 'gone'], (notice) => ({
       params: { number: first },
       body: { notice, text: 'A word' },

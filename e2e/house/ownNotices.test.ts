@@ -331,6 +331,59 @@ describe('the notices of a form', () => {
     expect((await lettersTo('Ilse Brandvold', next)).length).toBeGreaterThan(1);
   });
 
+  it('stand with all emails of the desk for who sees to its ground, and are sent again; others know of their own requests', async () => {
+    await inForce({ usual: [{ kind: 'new-request', subject: '', text: '', off: true }], rules: [rule('seen', {})] });
+    const number = await sent();
+    // What waits to go has gone then.
+    await desk.letters();
+    const list = async (query: Readonly<Record<string, string>>, who = maren as Caller): Promise<Answer['body']> =>
+      ok(await who.call('sentEmails', { query }));
+    const told = ({ emails }: Answer['body']) =>
+      emails.map((each: Answer['body']) => `${each.person}: ${each.about}, ${each.state}`);
+    expect(told(await list({ find: number }))).toEqual(
+      expect.arrayContaining([
+        ...['Priya Nakamura-Lind: we have your request, sent', 'Ilse Brandvold: The seen, sent'],
+        'Ilse Brandvold: a new request for the team, off',
+      ]),
+    );
+    const unsent = await list({ state: 'unsent', find: 'ilse' });
+    expect(unsent.emails.length).toBeGreaterThan(0);
+    expect(new Set(unsent.emails.map(({ state }: Answer['body']) => state))).toEqual(new Set(['off']));
+    // Page after page, each once, until there are no more.
+    const ids: string[] = [];
+    for (let before: string | null = ''; before !== null; ) {
+      const page = await list(before === '' ? {} : { before });
+      ids.push(...page.emails.map(({ id }: { id: string }) => id));
+      before = page.next;
+    }
+    expect([ids.length > 50, new Set(ids).size]).toEqual([true, ids.length]);
+
+    const before = (await lettersTo('Ilse Brandvold', number)).length;
+    const [again] = (await list({ find: number, state: 'sent' })).emails.filter(
+      ({ about }: { about: string }) => about === 'The seen',
+    );
+    ok(await (maren as Caller).call('advanceClock', { body: { minutes: 5 } }));
+    ok(await (maren as Caller).call('sendEmailAgain', { params: { id: again.id } }));
+    await desk.letters();
+    const { emails: anew } = await list({ find: number, state: 'sent' });
+    const gone = anew.find(({ id }: { id: string }) => id === again.id).goes;
+    // To who gets it, it is the same email.
+    expect([before, again.again]).toEqual([1, true]);
+    expect(Date.parse(gone) - Date.parse(again.goes)).toBeGreaterThanOrEqual(5 * 60_000);
+    expect(await lettersTo('Ilse Brandvold', number)).toHaveLength(1);
+    const off = unsent.emails[0];
+    expect(off.again).toBe(false);
+    const missing = await Promise.all(
+      [off.id, 'none'].map((id) => (maren as Caller).call('sendEmailAgain', { params: { id } })),
+    );
+    expect(missing.map(({ status }) => status)).toEqual([404, 404]);
+    for (const who of [ilse, priya] as Caller[])
+      expect([
+        (await who.call('sentEmails')).status,
+        (await who.call('sendEmailAgain', { params: { id: again.id } })).status,
+      ]).toEqual([403, 403]);
+  });
+
   it('are found wrong where they name what is not there, and say so', async () => {
     const found = await inForce({
       usual: [{ kind: 'message', subject: '', text: 'You have a message.' }],

@@ -8,7 +8,7 @@ import type { Hearing, NoticeCause } from '@tolvek/core/notice';
 import type { Field, Kind, RawAnswer } from '@tolvek/core/register';
 import type { NoticePlan } from '@tolvek/core/telling';
 import { VOCABULARIES } from '@tolvek/demo';
-import { people, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
+import { notices, people, requests, ruleRunChanges, ruleRuns } from '@tolvek/server/schema';
 import { english } from '@tolvek/words/english';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -642,6 +642,16 @@ describe('a value in the restricted field', () => {
         },
       ],
       releaseForm: [{ params: { key: 'site-access' }, headers: onVersion(form.version + 1), body: { note: '' } }],
+      sentEmails: [{}, { query: { find: inside } }, { query: { state: 'unsent' } }],
+      sendEmailAgain: [
+        {
+          params: {
+            id:
+              desk.running.house.db.select({ id: notices.id }).from(notices).where(eq(notices.state, 'sent')).get()
+                ?.id ?? '',
+          },
+        },
+      ],
       sendNotice: [{ params: { number: inside }, body: { notice: 'by-hand', text: 'A word' } }],
       showNotice: ['tells', 'received', 'new-request', 'news'].map((notice) => ({
         params: { key: 'site-access' },

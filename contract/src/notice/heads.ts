@@ -3,6 +3,7 @@ import type { Heads } from '../wire/route.ts';
 /** Letters: as they were received, and those that were given up. */
 export const noticeHeads = {
   sendFailedAgain: { method: 'POST', path: '/api/letters/again', caller: 'staff', right: 'groundwork' },
+  sendEmailAgain: { method: 'POST', path: '/api/sent-emails/:id/again', caller: 'staff', right: 'groundwork' },
   mailroom: { method: 'GET', path: '/api/mailroom', caller: 'anyone' },
   writeEmail: { method: 'POST', path: '/api/mailroom', caller: 'anyone' },
   letter: { method: 'GET', path: '/api/mailroom/:id', caller: 'anyone' },

@@ -10,6 +10,11 @@ export const noticeRoutes = routesOf(noticeHeads, {
     says: 'Sends the letters that were given up once more.',
     answer: z.object({ letters: z.int() }),
   },
+  sendEmailAgain: {
+    says: 'Sends an email once more, as it was: one that was given up, or one that went.',
+    params: z.strictObject({ id: z.string().max(64) }),
+    answer: done,
+  },
   mailroom: {
     says: 'Letters the mail stand-in received. Only in demo mode.',
     query: z.strictObject({ find: z.string().max(100).optional() }),

@@ -9,6 +9,7 @@ export const viewHeads = {
   sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff' },
   requestCourse: { method: 'GET', path: '/api/requests/:number/course', caller: 'staff' },
   requestEmails: { method: 'GET', path: '/api/requests/:number/emails', caller: 'staff' },
+  sentEmails: { method: 'GET', path: '/api/sent-emails', caller: 'staff', right: 'groundwork' },
   file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'person', gives: 'bytes' },
   changedBy: { method: 'GET', path: '/api/requests/:number/changing', caller: 'staff' },
   sheetUpload: { method: 'POST', path: '/api/requests/:number/uploads', caller: 'staff', takes: 'bytes' },

@@ -20,6 +20,23 @@ import { asked, hop, ledgerRow, proposalTold, requesterView, sheet, toFill, tray
 /** `field` is the same for all messages. */
 const messageFile = z.strictObject({ field: z.literal(WITH_MESSAGE), name: z.string().min(1).max(200) });
 
+/** What the emails of the desk are looked through by. */
+export const SENT_STATES = ['all', 'failed', 'waiting', 'later', 'sent', 'unsent'] as const;
+
+/** An email, to whom it was meant, and what became of it. */
+const emailTold = z.object({
+  id: z.string(),
+  person: z.string(),
+  about: words,
+  /** `together`: in an email with others. `later`: at a time of theirs. `unwanted`: they want none. `settled`: nothing was left to tell. */
+  state: z.enum(['waiting', 'sent', 'failed', 'later', 'together', 'unwanted', 'settled', 'off', 'hidden']),
+  /** When it was caused; and when it went, or goes. */
+  at: moment,
+  goes: moment.nullable(),
+  /** What the mail server said last, where it took it not. */
+  error: z.string().nullable(),
+});
+
 /** What people read: trays, the ledger, sheets, their own requests, files. */
 export const viewRoutes = routesOf(viewHeads, {
   frontDesk: {
@@ -145,25 +162,26 @@ export const viewRoutes = routesOf(viewHeads, {
       ),
     }),
   },
+  sentEmails: {
+    says: 'The emails of the desk, the newest first: to whom, about what, and what became of them. Those about a request as far as whoever looks may see its history.',
+    query: z.strictObject({
+      state: z.enum(SENT_STATES).default('all'),
+      /** A part of a name or address, or the number of a request. */
+      find: z.string().max(100).default(''),
+      /** Those before this one, as the answer before said. */
+      before: z.string().max(80).optional(),
+    }),
+    answer: z.object({
+      emails: z.array(emailTold.extend({ number: z.string().nullable(), again: z.boolean() })),
+      next: z.string().nullable(),
+    }),
+  },
   requestEmails: {
     says: 'Who was written to about a request, why somebody was not, and what comes.',
     params: numbered,
     answer: z.object({
       /** The newest first. */
-      emails: z.array(
-        z.object({
-          id: z.string(),
-          person: z.string(),
-          about: words,
-          /** `together`: in an email with others. `later`: at a time of theirs. `unwanted`: they want none. `settled`: nothing was left to tell. */
-          state: z.enum(['waiting', 'sent', 'failed', 'later', 'together', 'unwanted', 'settled', 'off', 'hidden']),
-          /** When it was caused; and when it went, or goes. */
-          at: moment,
-          goes: moment.nullable(),
-          /** What the mail server said last, where it took it not. */
-          error: z.string().nullable(),
-        }),
-      ),
+      emails: z.array(emailTold),
       /** Whether there are more. */
       more: z.boolean(),
       /** Notices that whoever looks can send by hand now: by key, what they are called, and whether words of theirs go along. */

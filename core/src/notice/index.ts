@@ -42,3 +42,4 @@ export {
   spokenLetter,
   type ToFillIn,
 } from './letter.ts';
+export { type EmailState, emailStateInWords } from './state.ts';

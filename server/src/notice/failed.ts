@@ -1,9 +1,12 @@
+import type { Viewer } from '@tolvek/core/people';
 import { and, count, eq } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { prepared } from '../platform/prepared.ts';
+import { notFound } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { LEFT, notices } from './tables.ts';
+import { knowsOfEmail } from './told.ts';
 
 const byState = prepared((db) =>
   db.select({ state: notices.state, n: count() }).from(notices).where(LEFT).groupBy(notices.state).prepare(),
@@ -30,3 +33,20 @@ export function sendFailedAgain(house: House): number {
       .run().changes;
   });
 }
+
+/**
+ * Sends one email once more, with the same words and links: one that was given up, or one that went and is still kept.
+ *
+ * @throws Problem 404 where there is none that whoever asks may know of, or its text is not kept any more.
+ */
+export function sendAgain(house: House, viewer: Viewer, id: string): void {
+  write(house, ({ tx, now }) => {
+    const notice = tx.select().from(notices).where(eq(notices.id, id)).get();
+    if (!notice || !maySendAgain(notice) || !knowsOfEmail(tx, viewer, notice)) throw notFound('email');
+    tx.update(notices).set({ state: 'waiting', attempts: 0, nextAttemptAt: now }).where(eq(notices.id, id)).run();
+  });
+}
+
+/** Whether an email can be sent once more. */
+export const maySendAgain = ({ state, said }: Pick<typeof notices.$inferSelect, 'state' | 'said'>): boolean =>
+  state === 'failed' || (state === 'sent' && said !== null);

@@ -4,7 +4,7 @@ import { iso } from '../platform/clock.ts';
 import type { House } from '../platform/house.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
-import { lettersLeft, sendFailedAgain } from './failed.ts';
+import { lettersLeft, sendAgain, sendFailedAgain } from './failed.ts';
 import { letters } from './tables.ts';
 import { writeEmail } from './writeEmail.ts';
 
@@ -34,6 +34,11 @@ export function noticeHandlers(house: House): Handlers<typeof noticeRoutes> {
         letters: found.map(({ id, receivedAt, to, subject }) => ({ id, receivedAt: iso(receivedAt), to, subject })),
         ...lettersLeft(db),
       };
+    },
+    sendEmailAgain: ({ viewer, params }) => {
+      sendAgain(house, viewer, params.id);
+      house.wakeOutbox();
+      return { done: true };
     },
     sendFailedAgain: () => ({ letters: sendFailedAgain(house) }),
     writeEmail: async ({ body }) => {

@@ -72,6 +72,7 @@ export const notices = sqliteTable(
     index('notices_left').on(table.state, table.nextAttemptAt).where(sql`state in ('waiting', 'sending', 'failed')`),
     index('notices_gathering').on(table.nextAttemptAt).where(sql`state = 'gathering'`),
     index('notices_request').on(table.requestId, table.createdAt),
+    index('notices_created').on(table.createdAt, table.id),
     index('notices_in').on(table.inId).where(sql`in_id is not null`),
     index('notices_unconfirmed').on(table.toAddress, table.createdAt).where(sql`kind in ('confirm', 'go-on')`),
     index('notices_said').on(table.sentAt).where(sql`state = 'sent' and said is not null`),

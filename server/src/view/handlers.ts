@@ -15,6 +15,7 @@ import { ledgerOf, traysOf } from './ledger.ts';
 import { proposalViewOf } from './proposals.ts';
 import { requestEmails } from './requestEmails.ts';
 import { requesterHandlers } from './requesterHandlers.ts';
+import { sentEmails } from './sentEmails.ts';
 import { decisionViewOf, sheetOf, sheetOffers } from './sheet.ts';
 
 /** What people read. */
@@ -32,6 +33,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     sheet: ({ viewer, params }) => sheetOf(db, viewer, params.number, clock.now()),
     requestCourse: ({ viewer, params }) => courseView(db, viewer, params.number, clock.now()),
     requestEmails: ({ viewer, params }) => requestEmails(db, viewer, params.number, house.clock.now()),
+    sentEmails: ({ viewer, query }) => sentEmails(db, viewer, query),
     changedBy: ({ viewer, params }) => changedBy(house, viewer, params.number),
     sheetOffers: ({ viewer, params, body }) => sheetOffers(db, viewer, params.number, body, clock.now()),
     // The stream of live updates does not end with an answer.

@@ -1,7 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
-import { noticeIn } from '@tolvek/core/telling';
-import { said, type Words } from '@tolvek/words';
+import { said } from '@tolvek/words';
 import { desc, eq } from 'drizzle-orm';
 import { roundOf, stepOf } from '../approval/queries.ts';
 import { openTo } from '../desk/openTo.ts';
@@ -14,41 +13,10 @@ import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { deadlinesComing } from './deadlines.ts';
+import { emailTold } from './emailTold.ts';
 
 /** So many are listed. */
 const LISTED = 200;
-
-type Told = AnswerOf<'requestEmails'>['emails'][number];
-type Notice = typeof notices.$inferSelect;
-
-const KINDS: Readonly<Record<string, Words>> = {
-  ...{ received: said('hearing:kind.received'), 'new-link': said('hearing:kind.newLink') },
-  ...{ 'new-request': said('hearing:kind.newRequest'), 'approval-asked': said('hearing:kind.approvalAsked') },
-  ...{ approved: said('hearing:kind.approved'), refused: said('hearing:kind.refused') },
-  ...{ undecided: said('hearing:kind.undecided'), 'nobody-decides': said('hearing:kind.nobodyDecides') },
-  ...{ 'nobody-handles': said('hearing:kind.nobodyHandles'), assigned: said('hearing:kind.assigned') },
-  ...{ message: said('hearing:kind.message'), returned: said('hearing:kind.returned') },
-  ...{ stage: said('hearing:kind.stage'), reminder: said('hearing:kind.reminder') },
-  ...{ escalation: said('hearing:kind.escalation'), due: said('hearing:kind.due'), news: said('hearing:kind.news') },
-  ...{ proposed: said('hearing:kind.proposed'), proposal: said('hearing:kind.proposal') },
-};
-
-function stateOf({ state, why }: Notice): Told['state'] {
-  switch (state) {
-    case 'waiting':
-    case 'sending':
-      return 'waiting';
-    case 'sent':
-    case 'failed':
-      return state;
-    case 'gathering':
-      return 'later';
-    case 'gathered':
-      return 'together';
-    case 'dropped':
-      return why === null || why === 'nothing' ? 'settled' : why === 'choice' ? 'unwanted' : why;
-  }
-}
 
 /** When whoever decides is reminded, and what their silence will mean. */
 function decisionComing(db: Reader, request: RequestRow) {
@@ -84,21 +52,10 @@ export function requestEmails(db: Reader, viewer: Viewer, number: string, now: n
   );
   const plan = noticesOf(db, request);
   const isTold = knowsOf(db, open);
-  const aboutOf = ({ kind, rule }: Notice): Words =>
-    rule === null ? (KINDS[kind] ?? kind) : (noticeIn(plan, rule)?.name ?? said('hearing:kind.rule'));
   const emails = rows
     .slice(0, LISTED)
     .filter(({ rule }) => isTold(rule))
-    .map((notice): Told => {
-      const state = stateOf(notice);
-      const { id, personId, toName, createdAt, sentAt, nextAttemptAt, lastError } = notice;
-      const goes = state === 'sent' ? sentAt : state === 'later' || state === 'waiting' ? nextAttemptAt : null;
-      return {
-        ...{ id, state, person: (personId === null ? '' : names.get(personId)) || toName, about: aboutOf(notice) },
-        ...{ at: iso(createdAt), goes: goes === null ? null : iso(goes) },
-        error: state === 'failed' ? lastError : null,
-      };
-    });
+    .map((notice) => emailTold(notice, { plan, names }));
   const coming = [...deadlinesComing(db, open, groupNames(db)), ...decisionComing(db, request)]
     .sort((a, b) => a.at - b.at)
     .map(({ at, ...told }) => ({ ...told, at: iso(at) }));

@@ -52,6 +52,7 @@ const ProfilePage = later(() => import('../workshop/groundwork/ProfilePage.tsx')
 const GroupsPage = later(() => import('../workshop/groundwork/GroupsPage.tsx'), 'GroupsPage', 'workshop');
 const DirectoryPage = later(() => import('../workshop/groundwork/DirectoryPage.tsx'), 'DirectoryPage', 'workshop');
 const SignInPage = later(() => import('../workshop/groundwork/SignInPage.tsx'), 'SignInPage', 'workshop');
+const EmailsPage = later(() => import('../workshop/groundwork/EmailsPage.tsx'), 'EmailsPage', 'workshop');
 const SkillsPage = later(() => import('../workshop/groundwork/SkillsPage.tsx'), 'SkillsPage', 'workshop');
 const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 'RightsPage', 'workshop');
 const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
@@ -115,6 +116,7 @@ export const Places = () => (
         <Route path="groups/:group?" Component={GroupsPage} />
         <Route path="directory" Component={DirectoryPage} />
         <Route path="skills" Component={SkillsPage} />
+        <Route path="emails" Component={EmailsPage} />
         <Route path="rights" Component={RightsPage} />
         <Route path="sign-in" Component={SignInPage} />
         <Route path="calendars/:calendar?" Component={CalendarsPage} />

@@ -1,12 +1,11 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { emailStateInWords } from '@tolvek/core/notice';
 import { type FormEvent, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
-
-type Email = AnswerOf<'requestEmails'>['emails'][number];
 
 /** Who was written to about a request, and why somebody was not; looked up when it is opened. */
 export function RequestEmails({ number }: { number: string }) {
@@ -44,7 +43,7 @@ function Log({ number }: { number: string }) {
           <li key={email.id} className="border-b border-rule py-1.5">
             {say('hearing:logLine', { person: email.person, about: told(email.about) })}
             <span className={`block text-[12.5px] ${email.state === 'failed' ? 'text-brick' : 'text-soft'}`}>
-              {stateInWords(email)}
+              {told(emailStateInWords(email))}
             </span>
           </li>
         ))}
@@ -105,16 +104,4 @@ function ByHand({ number, notices }: { number: string; notices: AnswerOf<'reques
       {error ? <Trouble error={error} /> : null}
     </form>
   );
-}
-
-function stateInWords({ state, at, goes, error }: Email): string {
-  switch (state) {
-    case 'sent':
-    case 'later':
-      return say(`hearing:state.${state}`, { goes: goes ?? at });
-    case 'failed':
-      return say('hearing:state.failed', { error: error ?? '' });
-    default:
-      return say(`hearing:state.${state}`);
-  }
 }

@@ -11,6 +11,7 @@ export const api = createApi({
     },
   }),
   tagTypes: [
+    'emails',
     'me',
     'desk',
     'ledger',

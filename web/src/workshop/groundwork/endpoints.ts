@@ -19,6 +19,15 @@ export const groundApi = api.injectEndpoints({
       query: call('changeDesk'),
       invalidatesTags: ['ground', 'me'],
     }),
+    sentEmails: build.query<AnswerOf<'sentEmails'>, Asked<'sentEmails'>>({
+      query: call('sentEmails'),
+      keepUnusedDataFor: 0,
+      providesTags: ['emails'],
+    }),
+    sendEmailAgain: build.mutation<AnswerOf<'sendEmailAgain'>, Asked<'sendEmailAgain'>>({
+      query: call('sendEmailAgain'),
+      invalidatesTags: ['emails'],
+    }),
     skills: build.query<AnswerOf<'skills'>, Asked<'skills'>>({
       query: call('skills'),
       providesTags: ['ground', 'ledger', 'people', 'register'],

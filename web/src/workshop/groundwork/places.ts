@@ -20,6 +20,7 @@ export const GROUND: readonly GroundPlace[] = [
   { path: '/workshop/groundwork/directory', label: 'directory:directory' },
   { path: '/workshop/groundwork/skills', label: 'ground:skills' },
   { path: '/workshop/groundwork/rights', label: 'ground:rights' },
+  { path: '/workshop/groundwork/emails', label: 'hearing:sentTitle' },
   { path: '/workshop/groundwork/sign-in', label: 'signIn:signIn' },
   { path: '/workshop/groundwork/calendars', label: 'ground:calendars', count: 'calendars' },
   { path: '/workshop/groundwork/registers', label: 'ground:registers', count: 'registers' },

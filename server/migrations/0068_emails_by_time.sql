@@ -1,0 +1,1 @@
+CREATE INDEX `notices_created` ON `notices` (`created_at`,`id`);

@@ -1,0 +1,83 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import { USUAL_NOTICES } from '@tolvek/core/telling';
+import { and, desc, eq, inArray, like, or, type SQL, sql } from 'drizzle-orm';
+import { maySendAgain } from '../notice/failed.ts';
+import { noticesOf } from '../notice/plan.ts';
+import { notices } from '../notice/tables.ts';
+import { knowsOfEmail } from '../notice/told.ts';
+import { namesOf } from '../people/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import type { OpenRequest } from '../request/open.ts';
+import { requestByNumber } from '../request/queries.ts';
+import { emailTold } from './emailTold.ts';
+
+/** So many are listed at once, and so many are looked at for them. */
+const LISTED = 50;
+const LOOKED_AT = 1_000;
+const PAGE = 100;
+
+const STATES = {
+  all: null,
+  failed: ['failed'],
+  waiting: ['waiting', 'sending'],
+  later: ['gathering'],
+  sent: ['sent', 'gathered'],
+  unsent: ['dropped'],
+} as const satisfies Readonly<Record<string, readonly (typeof notices.$inferSelect)['state'][] | null>>;
+
+interface Asked {
+  readonly state: keyof typeof STATES;
+  readonly find: string;
+  readonly before?: string | undefined;
+}
+
+/** The emails of the desk, the newest first, as far as whoever looks may know of them. */
+export function sentEmails(db: Reader, viewer: Viewer, { state, find, before }: Asked): AnswerOf<'sentEmails'> {
+  const states = STATES[state];
+  const among = and(states ? inArray(notices.state, [...states]) : undefined, found(db, find.trim()));
+  const opened = new Map<string, OpenRequest | null>();
+  const emails: AnswerOf<'sentEmails'>['emails'] = [];
+  let next = before ?? null;
+  for (let looked = 0; looked < LOOKED_AT; looked += PAGE) {
+    const rows = db
+      .select()
+      .from(notices)
+      .where(and(among, next === null ? undefined : beforeThis(next)))
+      .orderBy(desc(notices.createdAt), desc(notices.id))
+      .limit(PAGE)
+      .all();
+    const names = namesOf(
+      db,
+      rows.flatMap(({ personId }) => personId ?? []),
+    );
+    for (const notice of rows) {
+      next = `${notice.createdAt} ${notice.id}`;
+      const known = knowsOfEmail(db, viewer, notice, opened);
+      if (known === false) continue;
+      const request = known === true ? null : known.request;
+      const plan = request ? noticesOf(db, request) : USUAL_NOTICES;
+      emails.push({
+        ...emailTold(notice, { plan, names }),
+        ...{ number: request?.number ?? null, again: maySendAgain(notice) },
+      });
+      if (emails.length === LISTED) return { emails, next };
+    }
+    if (rows.length < PAGE) return { emails, next: null };
+  }
+  return { emails, next };
+}
+
+function beforeThis(place: string): SQL {
+  const [at = '', id = ''] = place.split(' ');
+  return sql`(${notices.createdAt}, ${notices.id}) < (${Number(at) || 0}, ${id})`;
+}
+
+/** What a name, an address or the number of a request finds. */
+function found(db: Reader, words: string): SQL | undefined {
+  if (words === '') return undefined;
+  const request = requestByNumber(db, words.toUpperCase());
+  if (request) return eq(notices.requestId, request.id);
+  const pattern = `%${words.replace(/[%_]/g, '')}%`;
+  return or(like(notices.toName, pattern), like(notices.toAddress, pattern));
+}
