@@ -251,6 +251,25 @@ describe('the notices of a form', () => {
     expect((await emailsOf(number)).map(({ about }: Answer['body']) => about)).not.toContain('it is paused');
   });
 
+  it('give a reason that was written for the desk to the desk alone', async () => {
+    const text = 'Because: {happened.text|not told}.';
+    await inForce({ usual: [], rules: [rule('moved', { on: { is: 'priority' }, to: ['team', 'requester'], text })] });
+    const number = await sent();
+    const { version } = await (maren as Caller).sheet(number);
+    ok(
+      await (maren as Caller).call('reroute', {
+        ...{
+          params: { number },
+          headers: onVersion(version),
+          body: { team: 'estates', priority: 'high', reason: 'They always shout' },
+        },
+      }),
+    );
+    const told = async (name: string) => (await lettersTo(name, 'Because')).map((letter) => letter.text);
+    expect((await told('Ilse Brandvold')).join()).toContain('Because: They always shout.');
+    expect((await told('Priya Nakamura-Lind')).join()).toContain('Because: not told.');
+  });
+
   it('are sent by hand with words of whoever sends them, where their condition holds', async () => {
     await inForce({
       usual: [],

@@ -61,6 +61,8 @@ export type NoticeCause =
       readonly by: string | null;
       readonly text: string;
       readonly as: Heard;
+      /** What was written is for the desk alone: whoever asked does not read it. */
+      readonly inside?: true;
       /** The field that names them, where they get it by that. */
       readonly field?: string;
     }

@@ -69,7 +69,9 @@ describe('what a notice is about', () => {
   });
 
   it('comes with what was written, and is heard as what its reader is to the request', () => {
-    expect([arrived, said({}), decided('approved')].map(writtenWith)).toEqual(['', 'Hello', 'Fine']);
+    expect([arrived, said({}), decided('approved')].map(writtenWith)).toEqual([
+      ...[{ text: '' }, { text: 'Hello' }, { text: 'Fine' }],
+    ]);
     expect(
       (['requester', 'deciding', 'working', 'team', 'leads', 'followers', { field: 'x' }] as const).map(heardBy),
     ).toEqual(['own', 'decide', 'mine', 'team', 'late', 'news', 'news']);

@@ -62,22 +62,27 @@ const mayTurn = (change: Happening): boolean =>
   change.kind === 'claimed' ||
   change.kind === 'same-person';
 
-/** What was written with something that happened; empty where nothing was. */
-export function writtenWith(change: Happening): string {
+/** What was written with something that happened, empty where nothing was; `inside`: for the desk alone. */
+export interface Written {
+  readonly text: string;
+  readonly inside?: true;
+}
+
+export function writtenWith(change: Happening): Written {
   switch (change.kind) {
     case 'said':
     case 'returned':
-      return change.text;
+      return { text: change.text };
     case 'decided':
-      return change.comment;
-    case 'freed':
+      return { text: change.comment };
     case 'withdrawn':
-      return change.reason;
+      return { text: change.reason };
+    case 'freed':
     case 'team':
     case 'priority':
     case 'handler':
-      return change.reason ?? '';
+      return { text: change.reason ?? '', inside: true };
     default:
-      return '';
+      return { text: '' };
   }
 }

@@ -1,6 +1,6 @@
 export type { News, NoticeCause } from './cause.ts';
 export { type DressedLetter, dressLetter, subjectLine } from './dress.ts';
-export { isAbout, type Moved, writtenWith } from './happens.ts';
+export { isAbout, type Moved, type Written, writtenWith } from './happens.ts';
 export { HEARD, type Heard } from './heard.ts';
 export {
   afterQuiet,

@@ -23,7 +23,11 @@ export function sendNotice(
     if (!ready) throw notFound('notice');
     const telling = { ...by(work, viewer.personId), told: new Set<string>() };
     const holds = asking(work.tx, open.request, open.design.fields, work.now);
-    tellRule(telling, open.request, ready, { text, isTold: () => true, isUrgent: holds(ready.urgent, false) });
+    tellRule(telling, open.request, ready, {
+      written: { text },
+      isTold: () => true,
+      isUrgent: holds(ready.urgent, false),
+    });
     if (telling.told.size === 0) throw new Problem(409, 'nobody-told', refused('nobodyTold'));
     work.effects.changed.add(open.request.id);
     return { people: telling.told.size };

@@ -119,8 +119,16 @@ function ownText(plan: NoticePlan, cause: AboutRequest, language: Language): Not
 function factsOf(tx: Reader, { request }: About, cause: AboutRequest, open: OpenRequest, isTheirs: boolean): Facts {
   const due = finishOf(tx, request.id);
   const by = 'by' in cause ? personNamed(tx, cause.by) : '';
-  const text =
-    'text' in cause ? cause.text : 'comment' in cause ? cause.comment : 'reason' in cause ? cause.reason : '';
+  const isInside = isTheirs && cause.kind === 'rule' && cause.inside === true;
+  const text = isInside
+    ? ''
+    : 'text' in cause
+      ? cause.text
+      : 'comment' in cause
+        ? cause.comment
+        : 'reason' in cause
+          ? cause.reason
+          : '';
   const stage = isTheirs ? open.publicStage : stageOf(open.register, request.stage).label;
   return {
     ...{ 'request.stage': stage, 'happened.by': by, 'happened.text': text },

@@ -92,7 +92,11 @@ async function lookAt(
           for (const each of waiting)
             if (is(each.applies) && !was(each.applies)) {
               told += 1;
-              tellRule(telling, request, each, { text: '', isTold: () => true, isUrgent: is(each.urgent, false) });
+              tellRule(telling, request, each, {
+                written: { text: '' },
+                isTold: () => true,
+                isUrgent: is(each.urgent, false),
+              });
             }
         }
         const last = group.at(-1);

@@ -1,5 +1,5 @@
 import { type Compiled, compileText, conditionOf, namesIn } from '@tolvek/core/expression';
-import { heardBy, isAbout, writtenWith } from '@tolvek/core/notice';
+import { heardBy, isAbout, type Written, writtenWith } from '@tolvek/core/notice';
 import { own } from '@tolvek/core/own';
 import { type Field, requestScope, requestSlots } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
@@ -69,7 +69,7 @@ export function tellByRules(work: Telling, request: ShownRow, change: Happening,
       continue;
     const isArrival = change.kind === 'arrived';
     tellRule(work, request, each, {
-      text: writtenWith(change),
+      written: writtenWith(change),
       // What one does oneself is no news to oneself; that it arrived is.
       isTold: (id, to) => id !== work.actor || (isArrival && to === 'requester'),
       isUrgent: holds(each.urgent, false),
@@ -83,15 +83,15 @@ export function tellRule(
   request: ShownRow,
   { rule }: Pick<ReadyNotice, 'rule'>,
   {
-    text,
+    written,
     isTold,
     isUrgent,
-  }: { readonly text: string; readonly isTold: (id: string, to: Recipient) => boolean; readonly isUrgent: boolean },
+  }: { readonly written: Written; readonly isTold: (id: string, to: Recipient) => boolean; readonly isUrgent: boolean },
 ): void {
   const told = new Set<string>();
   const leaving = { goes: rule.goes, isUrgent };
   for (const to of rule.to) {
-    const cause = causeFor(rule, to, work.actor, text);
+    const cause = causeFor(rule, to, work.actor, written);
     const group = mailboxMeant(work.tx, request, to);
     const ids = recipientsOf(work, request, to);
     if (group && !told.has(group.key)) notifyGroupBy(work, request, group, cause, leaving);
@@ -105,8 +105,8 @@ export function tellRule(
 }
 
 /** Why somebody gets a notice. `by`: who did what it is about; null for the desk itself. */
-export const causeFor = (rule: NoticeRule, to: Recipient, by: string | null, text: string): CausedByRule => ({
-  ...{ kind: 'rule', rule: rule.key, by, text, as: heardBy(to) },
+export const causeFor = (rule: NoticeRule, to: Recipient, by: string | null, written: Written): CausedByRule => ({
+  ...{ kind: 'rule', rule: rule.key, by, ...written, as: heardBy(to) },
   ...(typeof to === 'object' && 'field' in to ? { field: to.field } : {}),
 });
 

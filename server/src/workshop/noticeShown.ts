@@ -156,7 +156,7 @@ export function showNotice(
       if (!addressee) return [];
       const person = whom.personId === null ? undefined : personById(tx, whom.personId);
       const cause: AboutRequest | null = rule
-        ? causeFor(rule, to, by, '…')
+        ? causeFor(rule, to, by, { text: '…' })
         : occasionFor(tx, request, usual as UsualKind, by);
       const out = cause && emailFor(showing, addressee, cause, fields);
       const leaves = (): ReturnType<typeof goingBy> =>
