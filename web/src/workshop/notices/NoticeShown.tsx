@@ -1,10 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Trouble } from '../../ui/Trouble.tsx';
+import { problemOf } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { workshopApi } from '../endpoints.ts';
-import { noticesOf } from './noticeEdits.ts';
 import { useOpenNotice } from './useNoticeNames.ts';
 
 type Shown = AnswerOf<'showNotice'>;
@@ -17,22 +17,21 @@ export function NoticeShown() {
 }
 
 function Arriving({ notice }: { notice: string }) {
-  const { form, keeping, editing } = useBinder();
+  const { form, keeping } = useBinder();
   const [number, setNumber] = useState<string | null>(null);
   const [reader, setReader] = useState<string | null>(null);
-  // One that has just been added is shown once it is kept.
-  const isKept = keeping.state === 'kept';
   const body = { notice, number, reader };
-  const { data, error, refetch, isUninitialized } = workshopApi.useShowNoticeQuery(
-    { key: form.key, body },
-    { skip: !isKept && noticesOf(editing.draft).rules.some(({ key }) => key === notice) },
-  );
+  const { data, error, refetch } = workshopApi.useShowNoticeQuery({ key: form.key, body });
   const { version } = keeping;
+  const isFirst = useRef(true);
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when something else is kept
   useEffect(() => {
-    if (!isUninitialized) void refetch();
+    if (!isFirst.current) void refetch();
+    isFirst.current = false;
   }, [version]);
-  if (error && !data) return <Trouble error={error} />;
+  // One that has just been added is not kept yet: it is shown once it is.
+  const isNew = error !== undefined && problemOf(error).status === 404;
+  if (error && !data) return isNew ? null : <Trouble error={error} />;
   if (!data) return null;
   if (data.number === null) return <p className="mt-2 text-soft">{say('notices:shownNone')}</p>;
   return (
