@@ -1,5 +1,4 @@
 import { type DeadlineLength, type DeadlineRule, deadlineName, FINISH, MOST_WORKING_DAYS } from '@tolvek/core/deadline';
-import type { ReactNode } from 'react';
 import { FormulaEditor } from '../../conditions/FormulaEditor.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { say, told } from '../../wire/words.ts';
@@ -7,6 +6,7 @@ import { useBinder } from '../binder.ts';
 import { HOUR } from '../hours.ts';
 import { MoveButtons } from '../MoveButtons.tsx';
 import { OptionalCondition } from '../OptionalCondition.tsx';
+import { SettingLine } from '../SettingLine.tsx';
 import { editRule, firstLength, moveRule, removeRule } from './deadlineEdits.ts';
 import { useDeadlineSentences } from './deadlineSentences.ts';
 import { Rings } from './Rings.tsx';
@@ -52,19 +52,6 @@ interface Editing {
   readonly rule: DeadlineRule;
   readonly edit: Edit;
 }
-
-const Line = ({ label, htmlFor, children }: { label: string; htmlFor?: string; children: ReactNode }) => (
-  <>
-    {htmlFor ? (
-      <label htmlFor={htmlFor} className="pt-1.5 text-soft">
-        {label}
-      </label>
-    ) : (
-      <span className="pt-1.5 text-soft">{label}</span>
-    )}
-    <div className="flex min-w-0 flex-wrap items-start gap-x-3 gap-y-2">{children}</div>
-  </>
-);
 
 function OpenDeadline({ rule, place, of, open }: DeadlineItemProps) {
   const { editing, form } = useBinder();
@@ -112,9 +99,9 @@ function OpenDeadline({ rule, place, of, open }: DeadlineItemProps) {
         )}
         <Stands {...{ rule, edit }} />
         {isFinish ? null : (
-          <Line label={say('workshop:deadlineWhen')}>
+          <SettingLine label={say('workshop:deadlineWhen')}>
             <OptionalCondition condition={rule.when ?? ''} scope={editing.proof.scope} set={(when) => edit({ when })} />
-          </Line>
+          </SettingLine>
         )}
         {form.calendars.length > 1 ? <CalendarOf {...{ rule, edit }} /> : null}
         <Rings rule={rule} />
@@ -130,7 +117,7 @@ function CalendarOf({ rule, edit }: Editing) {
   const { form } = useBinder();
   const id = `calendar-${rule.key}`;
   return (
-    <Line label={say('workshop:countsBy')} htmlFor={id}>
+    <SettingLine label={say('workshop:countsBy')} htmlFor={id}>
       <select
         id={id}
         className="input w-auto"
@@ -144,7 +131,7 @@ function CalendarOf({ rule, edit }: Editing) {
           </option>
         ))}
       </select>
-    </Line>
+    </SettingLine>
   );
 }
 
@@ -157,7 +144,7 @@ function Length({ rule, edit }: Editing) {
   const id = `length-${rule.key}`;
   const set = (next: DeadlineLength): void => edit({ length: next });
   return (
-    <Line label={say('workshop:timeAllowed')} htmlFor={id}>
+    <SettingLine label={say('workshop:timeAllowed')} htmlFor={id}>
       <select
         id={id}
         className="input w-auto"
@@ -171,7 +158,7 @@ function Length({ rule, edit }: Editing) {
         ))}
       </select>
       <LengthDetails {...{ length, set, dated }} name={told(deadlineName(rule))} />
-    </Line>
+    </SettingLine>
   );
 }
 
@@ -311,7 +298,7 @@ function Begins({ rule, edit }: Editing) {
   const { form } = useBinder();
   const id = `begins-${rule.key}`;
   return (
-    <Line label={say('workshop:deadlineBegins')} htmlFor={id}>
+    <SettingLine label={say('workshop:deadlineBegins')} htmlFor={id}>
       <select
         id={id}
         className="input w-auto"
@@ -335,7 +322,7 @@ function Begins({ rule, edit }: Editing) {
           set={(stages) => edit({ begins: { on: 'stages', stages } })}
         />
       ) : null}
-    </Line>
+    </SettingLine>
   );
 }
 
@@ -345,7 +332,7 @@ function Ends({ rule, edit }: Editing) {
   const id = `ends-${rule.key}`;
   const ways = ['finished', 'answered', ...(begins.on === 'stages' ? (['left'] as const) : []), 'stages'] as const;
   return (
-    <Line label={say('workshop:deadlineEnds')} htmlFor={id}>
+    <SettingLine label={say('workshop:deadlineEnds')} htmlFor={id}>
       <select
         id={id}
         className="input w-auto"
@@ -369,7 +356,7 @@ function Ends({ rule, edit }: Editing) {
           set={(stages) => edit({ ends: { on: 'stages', stages } })}
         />
       ) : null}
-    </Line>
+    </SettingLine>
   );
 }
 
@@ -379,7 +366,7 @@ function Stands({ rule, edit }: Editing) {
   const id = `stands-${rule.key}`;
   if (length.by === 'field') return null;
   return (
-    <Line label={say('workshop:deadlineStands')} htmlFor={id}>
+    <SettingLine label={say('workshop:deadlineStands')} htmlFor={id}>
       <select
         id={id}
         className="input w-auto"
@@ -403,6 +390,6 @@ function Stands({ rule, edit }: Editing) {
           set={(stages) => edit({ stands: { on: 'stages', stages } })}
         />
       ) : null}
-    </Line>
+    </SettingLine>
   );
 }

@@ -7,7 +7,6 @@ import {
   type Occasion,
   ringsOf,
 } from '@tolvek/core/telling';
-import type { ReactNode } from 'react';
 import { Button } from '../../ui/Button.tsx';
 import { Chip } from '../../ui/Chip.tsx';
 import { say, told } from '../../wire/words.ts';
@@ -16,6 +15,7 @@ import { Hearers } from '../deadlines/Hearers.tsx';
 import { StagesPick } from '../deadlines/StagesPick.tsx';
 import { MoveButtons } from '../MoveButtons.tsx';
 import { OptionalCondition } from '../OptionalCondition.tsx';
+import { SettingLine } from '../SettingLine.tsx';
 import { NoticeWords } from './NoticeWords.tsx';
 import { editNotice, firstDeparture, firstOccasion, moveNotice, noticeIsOff, removeNotice } from './noticeEdits.ts';
 import { useNoticeNames } from './useNoticeNames.ts';
@@ -62,19 +62,6 @@ interface Editing {
   readonly edit: Edit;
 }
 
-const Line = ({ label, htmlFor, children }: { label: string; htmlFor?: string; children: ReactNode }) => (
-  <>
-    {htmlFor ? (
-      <label htmlFor={htmlFor} className="pt-1.5 text-soft">
-        {label}
-      </label>
-    ) : (
-      <span className="pt-1.5 text-soft">{label}</span>
-    )}
-    <div className="flex min-w-0 flex-wrap items-start gap-x-3 gap-y-2">{children}</div>
-  </>
-);
-
 function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
   const { editing } = useBinder();
   const { change, proof } = editing;
@@ -115,10 +102,10 @@ function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
       </div>
       <div className="mt-3 grid grid-cols-[120px_1fr] gap-x-3 gap-y-2.5 max-sm:grid-cols-1">
         <About {...{ rule, edit }} />
-        <Line label={say(waits ? 'notices:waitsFor' : 'notices:onlyIf')}>
+        <SettingLine label={say(waits ? 'notices:waitsFor' : 'notices:onlyIf')}>
           <OptionalCondition condition={rule.when ?? ''} scope={proof.scope} set={(when) => edit({ when })} />
-        </Line>
-        <Line label={say('notices:toWhom')}>
+        </SettingLine>
+        <SettingLine label={say('notices:toWhom')}>
           <Hearers
             label={say('notices:toMore')}
             nobody={say('notices:toNobodyYet')}
@@ -128,7 +115,7 @@ function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
             besides={['followers']}
             several
           />
-        </Line>
+        </SettingLine>
         <NoticeWords id={key} notice={rule} set={edit} />
         <span />
         <label className="flex items-center gap-2">
@@ -166,7 +153,7 @@ function About({ rule, edit }: Editing) {
   const set = (next: Occasion): void => edit({ on: next });
   const isThere = OCCASIONS.filter((is) => is === on.is || firstOccasion(is, editing.draft) !== null);
   return (
-    <Line label={say('notices:when')} htmlFor={`on-${key}`}>
+    <SettingLine label={say('notices:when')} htmlFor={`on-${key}`}>
       <select
         id={`on-${key}`}
         className="input w-auto"
@@ -183,7 +170,7 @@ function About({ rule, edit }: Editing) {
         ))}
       </select>
       <AboutDetails {...{ on, set }} />
-    </Line>
+    </SettingLine>
   );
 }
 
@@ -303,7 +290,7 @@ function Leaves({ rule, edit }: Editing) {
   const set = (next: Departure): void => edit({ goes: next });
   return (
     <>
-      <Line label={say('notices:goesWhen')} htmlFor={`goes-${key}`}>
+      <SettingLine label={say('notices:goesWhen')} htmlFor={`goes-${key}`}>
         <select
           id={`goes-${key}`}
           className="input w-auto"
@@ -352,15 +339,15 @@ function Leaves({ rule, edit }: Editing) {
           </span>
         ) : null}
         <span className="w-full text-[13px] text-soft">{say('notices:ownTimes')}</span>
-      </Line>
+      </SettingLine>
       {goes.goes === 'at-once' ? null : (
-        <Line label={say('notices:orUrgent')}>
+        <SettingLine label={say('notices:orUrgent')}>
           <OptionalCondition
             condition={rule.urgent ?? ''}
             scope={editing.proof.scope}
             set={(urgent) => edit({ urgent })}
           />
-        </Line>
+        </SettingLine>
       )}
     </>
   );
