@@ -66,9 +66,12 @@ export function dressLetter(
 }
 
 const escaped = (text: string): string =>
-  text
-    .replace(
-      /[&<>"']/g,
-      (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' })[sign] ?? sign,
-    )
-    .replace(/\n/g, '<br>');
+  // Most texts have none of these.
+  !/[&<>"'\n]/.test(text)
+    ? text
+    : text
+        .replace(
+          /[&<>"']/g,
+          (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' })[sign] ?? sign,
+        )
+        .replace(/\n/g, '<br>');

@@ -48,6 +48,30 @@ function sentencesOf(text: string): readonly string[] {
   return [...SENTENCES.segment(masked)].map(({ index, segment }) => text.slice(index, index + segment.length));
 }
 
+interface Sentence {
+  readonly written: string;
+  readonly pieces: readonly Piece[];
+}
+
+/** Texts taken apart, by text: there are few, and each is filled in for many. */
+const apart = new Map<string, readonly (readonly Sentence[])[]>();
+const KEPT_APART = 500;
+
+/** The sentences of each paragraph of a text, in pieces. */
+function takenApart(text: string): readonly (readonly Sentence[])[] {
+  let found = apart.get(text);
+  if (!found) {
+    if (apart.size >= KEPT_APART) apart.clear();
+    found = text
+      .split(/\n\s*\n/)
+      .map((paragraph) =>
+        sentencesOf(paragraph.trim()).map((written) => ({ written: written.trim(), pieces: piecesOf(written) })),
+      );
+    apart.set(text, found);
+  }
+  return found;
+}
+
 export interface Merged {
   readonly paragraphs: readonly Words[];
   /** Sentences that are left out, as they were written, each with what it names that there is not. */
@@ -61,18 +85,18 @@ export interface Merged {
 export function mergeText(text: string, filled: (name: string) => Words | null): Merged {
   const left: Merged['left'][number][] = [];
   const paragraphs: Words[] = [];
-  for (const paragraph of text.split(/\n\s*\n/)) {
+  for (const paragraph of takenApart(text)) {
     const pieces: Words[] = [];
-    for (const sentence of sentencesOf(paragraph.trim())) {
+    for (const { written: sentence, pieces: parts } of paragraph) {
       const names: string[] = [];
-      const told = piecesOf(sentence).map((piece): Words => {
+      const told = parts.map((piece): Words => {
         if (typeof piece === 'string') return piece;
         const value = filled(piece.name) ?? '';
         if (value !== '') return value;
         if (piece.otherwise === null) names.push(piece.name);
         return piece.otherwise ?? '';
       });
-      if (names.length > 0) left.push({ sentence: sentence.trim(), names });
+      if (names.length > 0) left.push({ sentence, names });
       else pieces.push(...told);
     }
     const words = glued(pieces);
