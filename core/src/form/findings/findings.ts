@@ -118,10 +118,7 @@ export function findingsOf(
   noticeFindings(design, { scope, groups, strangers, stages, outside }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
   translationFindings(design, vocabularies, add);
-  const counted =
-    holds === 'things'
-      ? found.filter(({ page }) => page !== 'routing' && page !== 'approval' && page !== 'notices')
-      : found;
+  const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;
   return counted.sort((a, b) => Number(a.severity === 'caution') - Number(b.severity === 'caution'));
 }
 

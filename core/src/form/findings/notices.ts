@@ -30,7 +30,7 @@ interface Around {
 
 /** Where its reader waits for what was written: in words of its own an email has to say it as well. */
 const SAYS_TEXT: ReadonlySet<string> = new Set<UsualKind>(['message', 'returned', 'refused']);
-/** What is written there is empty now and then: a sentence that names it is left out then. */
+/** What a text can name besides fields. */
 const SLOT: ReadonlySet<string> = new Set<string>(SLOTS);
 
 /** The texts of a notice, as they are written and as they are translated. */
