@@ -1,3 +1,4 @@
+import { EMAIL_STATES, SENT_STATES } from '@tolvek/core/notice';
 import { WITH_MESSAGE } from '@tolvek/core/register';
 import { z } from 'zod';
 import { knownFile, offers } from '../register/shapes.ts';
@@ -20,16 +21,12 @@ import { asked, hop, ledgerRow, proposalTold, requesterView, sheet, toFill, tray
 /** `field` is the same for all messages. */
 const messageFile = z.strictObject({ field: z.literal(WITH_MESSAGE), name: z.string().min(1).max(200) });
 
-/** What the emails of the desk are looked through by. */
-export const SENT_STATES = ['all', 'failed', 'waiting', 'later', 'sent', 'unsent'] as const;
-
 /** An email, to whom it was meant, and what became of it. */
 const emailTold = z.object({
   id: z.string(),
   person: z.string(),
   about: words,
-  /** `together`: in an email with others. `later`: at a time of theirs. `unwanted`: they want none. `settled`: nothing was left to tell. */
-  state: z.enum(['waiting', 'sent', 'failed', 'later', 'together', 'unwanted', 'settled', 'off', 'hidden']),
+  state: z.enum(EMAIL_STATES),
   /** When it was caused; and when it went, or goes. */
   at: moment,
   goes: moment.nullable(),

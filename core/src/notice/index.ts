@@ -42,4 +42,4 @@ export {
   spokenLetter,
   type ToFillIn,
 } from './letter.ts';
-export { type EmailState, emailStateInWords } from './state.ts';
+export { EMAIL_STATES, type EmailState, emailStateInWords, SENT_STATES, type SentState } from './state.ts';

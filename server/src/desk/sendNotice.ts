@@ -22,7 +22,7 @@ export function sendNotice(
     const ready = byHandNow(work.tx, open, work.now).find(({ rule }) => rule.key === notice);
     if (!ready) throw notFound('notice');
     const telling = { ...by(work, viewer.personId), told: new Set<string>() };
-    const holds = asking(work.tx, open.request, open.design.fields, work.now);
+    const holds = asking(work.tx, open.request, ready.fields, work.now);
     tellRule(telling, open.request, ready, {
       written: { text },
       isTold: () => true,

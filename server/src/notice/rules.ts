@@ -23,6 +23,8 @@ export interface ReadyNotice {
   readonly rule: NoticeRule;
   readonly applies: Compiled | null;
   readonly urgent: Compiled | null;
+  /** What they are compiled over: they are asked with the values of these. */
+  readonly fields: readonly Field[];
 }
 
 const ready = new WeakMap<NoticePlan, readonly ReadyNotice[]>();
@@ -34,6 +36,7 @@ export function readyNotice(rule: NoticeRule, fields: readonly Field[]): ReadyNo
     rule,
     applies: when === null ? null : compileText(when, scope),
     urgent: rule.urgent?.trim() ? compileText(rule.urgent, scope) : null,
+    fields,
   };
 }
 
@@ -60,13 +63,14 @@ export function tellByRules(work: Telling, request: ShownRow, change: Happening,
   const { notices } = design ?? {};
   if (!design || !notices?.rules.length) return;
   const moved = { stage: request.stage, before: before?.stage ?? null };
+  // What they read is looked up once for all of them, and only where one asks.
+  const holds = asking(work.tx, request, design.fields, work.now);
+  const held = before && asking(work.tx, before, design.fields, work.now);
   for (const each of readyNotices(notices, design.fields)) {
     const { rule } = each;
     if (!isAbout(rule.on, change, moved)) continue;
-    const holds = asking(work.tx, request, design.fields, work.now);
     if (!holds(each.applies)) continue;
-    if (rule.on.is === 'becomes' && before !== null && asking(work.tx, before, design.fields, work.now)(each.applies))
-      continue;
+    if (rule.on.is === 'becomes' && held?.(each.applies)) continue;
     const isArrival = change.kind === 'arrived';
     tellRule(work, request, each, {
       written: writtenWith(change),

@@ -1,5 +1,5 @@
 import { may, type Viewer } from '@tolvek/core/people';
-import { noticeIn, USUAL_NOTICES } from '@tolvek/core/telling';
+import { fieldsNamedBy, noticeIn, USUAL_NOTICES } from '@tolvek/core/telling';
 import { releaseInForce } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { type OpenRequest, openRequest } from '../request/open.ts';
@@ -16,9 +16,21 @@ export function knowsOf(db: Reader, { request, readable }: OpenRequest): (rule: 
     if (key === null) return true;
     const rule = noticeIn(notices, key);
     if (!rule) return false;
-    const named = rule.to.flatMap((to) => (typeof to === 'object' && 'field' in to ? [to.field] : []));
-    return [...fieldsRead(rule, fields), ...named].every((field) => readable.has(field));
+    return [...fieldsRead(rule, fields), ...fieldsNamedBy(rule)].every((field) => readable.has(field));
   };
+}
+
+/** A request that somebody may see the history of, and which of its emails they may know of. */
+export interface KnownRequest {
+  readonly open: OpenRequest;
+  readonly knows: ReturnType<typeof knowsOf>;
+}
+
+/** A request by its id, where somebody may see its history; null where they may not, or it is gone. */
+export function historyOf(db: Reader, viewer: Viewer, requestId: string): KnownRequest | null {
+  const request = requestById(db, requestId);
+  const open = request && openRequest(db, request, viewer, 'list');
+  return open?.relation.isDesk && open.may('history') ? { open, knows: knowsOf(db, open) } : null;
 }
 
 /** Whether somebody may know of an email: of one about a request, whoever may see its history; of others, who sees to people. */
@@ -26,14 +38,7 @@ export function knowsOfEmail(
   db: Reader,
   viewer: Viewer,
   { requestId, rule }: { readonly requestId: string | null; readonly rule: string | null },
-  opened: Map<string, OpenRequest | null> = new Map(),
-): OpenRequest | boolean {
+): boolean {
   if (requestId === null) return may(viewer, 'people');
-  let open = opened.get(requestId);
-  if (open === undefined) {
-    const request = requestById(db, requestId);
-    open = request ? openRequest(db, request, viewer, 'list') : null;
-    opened.set(requestId, open);
-  }
-  return open?.relation.isDesk && open.may('history') && knowsOf(db, open)(rule) ? open : false;
+  return historyOf(db, viewer, requestId)?.knows(rule) ?? false;
 }

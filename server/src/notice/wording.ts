@@ -149,23 +149,17 @@ const OF_THE_DESK: ReadonlySet<string> = new Set([
   'nobody-handles',
 ]);
 
+/** Whom the button of a letter leads to which request, from when on (epoch ms). */
+interface Leading {
+  readonly post: Post;
+  readonly tx: Transaction;
+  readonly now: number;
+  readonly request: RequestRow;
+  readonly person: Addressee;
+}
+
 /** Where the button of a letter about a request leads its reader. */
-function wayOf(
-  {
-    post,
-    tx,
-    now,
-    request,
-    person,
-  }: {
-    readonly post: Post;
-    readonly tx: Transaction;
-    readonly now: number;
-    readonly request: RequestRow;
-    readonly person: Addressee;
-  },
-  cause: AboutRequest,
-): Pick<Worded, 'path' | 'link'> {
+function wayOf({ post, tx, now, request, person }: Leading, cause: AboutRequest): Pick<Worded, 'path' | 'link'> {
   const { secret } = post.config;
   if (cause.kind === 'approval-asked') {
     const link = linkFor(tx, secret, { purpose: 'decide', personId: person.id, targetId: cause.seat, now });

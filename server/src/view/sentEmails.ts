@@ -1,14 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
-import type { Viewer } from '@tolvek/core/people';
-import { USUAL_NOTICES } from '@tolvek/core/telling';
+import type { SentState } from '@tolvek/core/notice';
+import { may, type Viewer } from '@tolvek/core/people';
+import { type NoticePlan, USUAL_NOTICES } from '@tolvek/core/telling';
 import { and, desc, eq, inArray, like, or, type SQL, sql } from 'drizzle-orm';
 import { maySendAgain } from '../notice/failed.ts';
 import { noticesOf } from '../notice/plan.ts';
 import { notices } from '../notice/tables.ts';
-import { knowsOfEmail } from '../notice/told.ts';
+import { historyOf, type KnownRequest } from '../notice/told.ts';
 import { namesOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import type { OpenRequest } from '../request/open.ts';
 import { requestByNumber } from '../request/queries.ts';
 import { emailTold } from './emailTold.ts';
 
@@ -24,10 +24,10 @@ const STATES = {
   later: ['gathering'],
   sent: ['sent', 'gathered'],
   unsent: ['dropped'],
-} as const satisfies Readonly<Record<string, readonly (typeof notices.$inferSelect)['state'][] | null>>;
+} as const satisfies Readonly<Record<SentState, readonly (typeof notices.$inferSelect)['state'][] | null>>;
 
 interface Asked {
-  readonly state: keyof typeof STATES;
+  readonly state: SentState;
   readonly find: string;
   readonly before?: string | undefined;
 }
@@ -36,7 +36,17 @@ interface Asked {
 export function sentEmails(db: Reader, viewer: Viewer, { state, find, before }: Asked): AnswerOf<'sentEmails'> {
   const states = STATES[state];
   const among = and(states ? inArray(notices.state, [...states]) : undefined, found(db, find.trim()));
-  const opened = new Map<string, OpenRequest | null>();
+  // Many emails are about one request: each is opened once.
+  const opened = new Map<string, (KnownRequest & { readonly plan: NoticePlan }) | null>();
+  const about = (id: string) => {
+    const before = opened.get(id);
+    if (before !== undefined) return before;
+    const known = historyOf(db, viewer, id);
+    const found = known && { ...known, plan: noticesOf(db, known.open.request) };
+    opened.set(id, found);
+    return found;
+  };
+  const seesPeople = may(viewer, 'people');
   const emails: AnswerOf<'sentEmails'>['emails'] = [];
   let next = before ?? null;
   for (let looked = 0; looked < LOOKED_AT; looked += PAGE) {
@@ -53,13 +63,11 @@ export function sentEmails(db: Reader, viewer: Viewer, { state, find, before }: 
     );
     for (const notice of rows) {
       next = `${notice.createdAt} ${notice.id}`;
-      const known = knowsOfEmail(db, viewer, notice, opened);
-      if (known === false) continue;
-      const request = known === true ? null : known.request;
-      const plan = request ? noticesOf(db, request) : USUAL_NOTICES;
+      const known = notice.requestId === null ? null : about(notice.requestId);
+      if (notice.requestId === null ? !seesPeople : !known?.knows(notice.rule)) continue;
       emails.push({
-        ...emailTold(notice, { plan, names }),
-        ...{ number: request?.number ?? null, again: maySendAgain(notice) },
+        ...emailTold(notice, { plan: known?.plan ?? USUAL_NOTICES, names }),
+        ...{ number: known?.open.request.number ?? null, again: maySendAgain(notice) },
       });
       if (emails.length === LISTED) return { emails, next };
     }

@@ -89,7 +89,6 @@ function occasionFor(tx: Transaction, request: RequestRow, kind: UsualKind, by: 
 interface Showing {
   readonly tx: Transaction;
   readonly now: number;
-  readonly viewer: Viewer;
   readonly looker: OpenRequest<RequestRow>;
   readonly plan: NoticePlan;
 }
@@ -127,7 +126,7 @@ export function showNotice(
     const nothing = { requests: choices, number: null, holds: null, readers: [], more: 0, letter: null };
     if (!looker) return nothing;
     const { request } = looker;
-    const showing: Showing = { tx, now, viewer, looker, plan };
+    const showing: Showing = { tx, now, looker, plan };
     const ready = rule && readyNotice(rule, fields);
     const holds = asking(tx, request, fields, now);
     const isReadable = !rule || fieldsRead(rule, fields).every((field) => looker.readable.has(field));

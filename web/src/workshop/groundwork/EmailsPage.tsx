@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { emailStateInWords } from '@tolvek/core/notice';
+import { emailStateInWords, SENT_STATES, type SentState } from '@tolvek/core/notice';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
@@ -11,13 +11,11 @@ import { say, told } from '../../wire/words.ts';
 import { groundApi } from './endpoints.ts';
 
 type Email = AnswerOf<'sentEmails'>['emails'][number];
-const STATES = ['all', 'failed', 'waiting', 'later', 'sent', 'unsent'] as const;
-type State = (typeof STATES)[number];
 
 /** What went to whom by email, and what did not and why; what was not delivered is sent again. */
 export function EmailsPage() {
   useTitle(say('hearing:sentTitle'));
-  const [state, setState] = useState<State>('all');
+  const [state, setState] = useState<SentState>('all');
   const [find, setFind] = useState('');
   const looking = useDeferredValue(find.trim());
   return (
@@ -32,9 +30,9 @@ export function EmailsPage() {
           id="emails-state"
           className="input w-auto"
           value={state}
-          onChange={(event) => setState(event.target.value as State)}
+          onChange={(event) => setState(event.target.value as SentState)}
         >
-          {STATES.map((each) => (
+          {SENT_STATES.map((each) => (
             <option key={each} value={each}>
               {say(`hearing:find.${each}`)}
             </option>
@@ -55,7 +53,7 @@ export function EmailsPage() {
 }
 
 /** Page after page of them, the newest first. */
-function Emails({ state, find }: { state: State; find: string }) {
+function Emails({ state, find }: { state: SentState; find: string }) {
   const [pages, setPages] = useState<readonly (string | null)[]>([null]);
   return (
     <ul className="mt-3 max-w-[60rem] border-t border-rule">
@@ -78,7 +76,7 @@ function PageOf({
   isFirst,
   more,
 }: {
-  state: State;
+  state: SentState;
   find: string;
   before: string | null;
   isFirst: boolean;
