@@ -37,7 +37,7 @@ const RANKS: readonly (readonly string[])[] = [
   ['intake', 'desk'],
   ['incoming'],
   ['view'],
-  ['workshop'],
+  ['forecast', 'workshop'],
   ['groundwork'],
   ['directory'],
   ['house'],

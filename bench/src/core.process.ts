@@ -2,6 +2,7 @@ import { measureAnalysis, measureKeystroke, measureProof, measureRows } from './
 import { measureAssignment } from './assignment.ts';
 import { measureEditions } from './editions.ts';
 import { measureFlow } from './flow.ts';
+import { measureForecast } from './forecast.ts';
 import { measurePlanChange } from './planChange.ts';
 import { answering } from './processes.ts';
 import { measureReveal } from './reveal.ts';
@@ -21,4 +22,5 @@ answering({
   reveal: () => measureReveal(),
   editions: () => measureEditions(),
   assignment: () => measureAssignment(),
+  forecast: () => measureForecast(),
 });

@@ -55,6 +55,7 @@ try {
       'reveal',
       'editions',
       'assignment',
+      'forecast',
     ])
       tell(await core.ask<Figure[]>(what));
     await core.stop();

@@ -1,4 +1,5 @@
 import { directoryHeads } from './directory/heads.ts';
+import { forecastHeads } from './forecast/heads.ts';
 import { frontHeads } from './frontHeads.ts';
 import {
   groundDeletionHeads,
@@ -28,6 +29,7 @@ import {
 /** How every route is called, by name: without schemas, for the browser. */
 export const heads = {
   ...frontHeads,
+  ...forecastHeads,
   ...noticeHeads,
   ...formHeads,
   ...doorHeads,

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { deskRoutes } from './desk/routes.ts';
 import { directoryRoutes } from './directory/routes.ts';
+import { forecastRoutes } from './forecast/routes.ts';
 import { groundworkRoutes } from './groundwork/routes.ts';
 import { houseRoutes } from './house/routes.ts';
 import { incomingRoutes } from './incoming/routes.ts';
@@ -17,6 +18,7 @@ export const areas = {
   view: viewRoutes,
   shared: sharedRoutes,
   desk: deskRoutes,
+  forecast: forecastRoutes,
   notice: noticeRoutes,
   incoming: incomingRoutes,
   workshop: workshopRoutes,
@@ -31,6 +33,7 @@ export const routes = {
   ...viewRoutes,
   ...sharedRoutes,
   ...deskRoutes,
+  ...forecastRoutes,
   ...noticeRoutes,
   ...incomingRoutes,
   ...workshopRoutes,

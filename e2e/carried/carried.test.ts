@@ -88,6 +88,10 @@ const SINCE_THEN = [
     'incomingEmails',
     'incomingEmail',
     'incomingFile',
+    'forecast',
+    'forecastHelps',
+    'forecastScore',
+    'forecastTried',
   ],
 ];
 

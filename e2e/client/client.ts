@@ -33,6 +33,8 @@ export interface Known {
   readonly shared: string;
   readonly sharedLink: string;
   readonly mailing: string;
+  /** A team of which something is open, and a day on which it works. */
+  readonly tried: { readonly team: string; readonly day: string };
   readonly incoming: { readonly id: string; readonly file: string };
 }
 
@@ -70,6 +72,10 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('ownEmails', await staff.GET('/api/me/emails'));
   note('requestCourse', await staff.GET('/api/requests/{number}/course', path({ number: known.number })));
   note('requestEmails', await staff.GET('/api/requests/{number}/emails', path({ number: known.number })));
+  note('forecast', await staff.GET('/api/forecast'));
+  note('forecastHelps', await staff.GET('/api/forecast/helps'));
+  note('forecastScore', await staff.GET('/api/forecast/score'));
+  note('forecastTried', await staff.GET('/api/forecast/tried', { params: { query: { ...known.tried, hours: 2 } } }));
   note('frontDesk', await staff.GET('/api/desk'));
   note('door', await staff.GET('/api/doors/{slug}', path({ slug: known.slug })));
   note('kept', await stranger.GET('/api/kept/{token}', path({ token: known.kept })));

@@ -567,6 +567,12 @@ async function live(hidden: Hidden): Promise<Heard> {
     sheet: each(numbers, (number) => ({ params: { number } })),
     requestCourse: each(numbers, (number) => ({ params: { number } })),
     requestEmails: each(numbers, (number) => ({ params: { number } })),
+    forecast: [{}],
+    forecastHelps: [{}],
+    forecastScore: [{}],
+    forecastTried: ['boats', 'estates', 'site-safety', 'nobody'].map((team) => ({
+      query: { team, day: '2026-11-24', hours: '4' },
+    })),
     sheetOffers: [
       { params: { number: pointing }, body: { field: 'target', find: 'aaa' } },
       { params: { number: pointing }, body: { field: 'limited', find: '' } },

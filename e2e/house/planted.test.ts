@@ -628,6 +628,12 @@ describe('a value in the restricted field', () => {
       sheet: [{ params: { number: outside } }, { params: { number: inside } }],
       requestCourse: [{ params: { number: outside } }, { params: { number: inside } }],
       requestEmails: [{ params: { number: outside } }, { params: { number: inside } }],
+      forecast: [{}],
+      forecastHelps: [{}],
+      forecastScore: [{}],
+      forecastTried: ['boats', 'estates', 'nobody'].map((team) => ({
+        query: { team, day: '2026-12-01', hours: '4' },
+      })),
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],
       ledger: trayKeys.flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),

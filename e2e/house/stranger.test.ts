@@ -75,7 +75,9 @@ async function known() {
   const adding = { params: { key: 'site-access' }, headers: freshly(), body: { mailing } };
   const mailed = ok(await maren.call('addMailing', adding)).id;
   const letter = desk.running.house.db.select({ id: letters.id }).from(letters).limit(1).get();
+  const [team] = ok(await maren.call('forecast')).teams;
   return {
+    tried: { team: team?.key ?? '', day: team?.days[0] ?? '' },
     mailing: mailed,
     incoming: { id: ground.incomingFile?.[0]?.params?.id ?? '', file: ground.incomingFile?.[0]?.params?.file ?? '' },
     card: desk.running.house.db.select().from(uploads).where(eq(uploads.name, 'saithe.png')).get()?.id ?? '',

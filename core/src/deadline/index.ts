@@ -67,6 +67,7 @@ export {
   isOpen,
   NeverOpen,
   nextChange,
+  openBetween,
   reached,
   subtractWorkingTime,
   workingTimeBetween,

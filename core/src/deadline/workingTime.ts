@@ -1,4 +1,4 @@
-import { readyCalendar, SEARCH_DAYS, type WorkingCalendar } from './calendar.ts';
+import { type OpenStretch, readyCalendar, SEARCH_DAYS, type WorkingCalendar } from './calendar.ts';
 
 /** Thrown when a calendar has no open hours within ten years, so that no moment can be computed. */
 export class NeverOpen extends Error {
@@ -101,6 +101,18 @@ export function reached<T>(reckoned: () => T): T | null {
 export function endOfDay(calendar: WorkingCalendar, at: number): number {
   const days = readyCalendar(calendar);
   return days.endOf(days.dayAt(at));
+}
+
+/** When the calendar is open between two moments (epoch ms), in their order. */
+export function openBetween(calendar: WorkingCalendar, from: number, to: number): readonly OpenStretch[] {
+  const days = readyCalendar(calendar);
+  const open: OpenStretch[] = [];
+  for (let day = days.dayAt(from), last = days.dayAt(to); day <= last; day += 1)
+    for (const stretch of days.openOn(day)) {
+      const part = { from: Math.max(stretch.from, from), to: Math.min(stretch.to, to) };
+      if (part.to > part.from) open.push(part);
+    }
+  return open;
 }
 
 /** Whether the calendar is open at a moment. */

@@ -2,6 +2,8 @@ import { setPriority } from 'node:os';
 import { resolve } from 'node:path';
 import { findingsOf } from '@tolvek/core/form';
 import { workerData } from 'piscina';
+import type { FORECAST, FORECAST_HELPS, FORECAST_SCORE, FORECAST_TRIED } from '../forecast/tasks.ts';
+import { forecastFor, helpsFor, scoreFor, triedFor } from '../forecast/view.ts';
 import { lookAtRows as lookedAt } from '../intake/takeInRows.ts';
 import { mailingNamed } from '../mailing/queries.ts';
 import { goesTo as wentTo } from '../mailing/recipients.ts';
@@ -44,6 +46,14 @@ export const tryCondition: Doing<typeof TRY_CONDITION> = (on) => onData(on, (db)
 export const planEffect: Doing<typeof PLAN_EFFECT> = (on) => onData(on, (db) => effected(db, ...on.input));
 export const fieldReaders: Doing<typeof FIELD_READERS> = (on) => onData(on, (db) => fieldRead(db, ...on.input));
 export const personReads: Doing<typeof PERSON_READS> = (on) => onData(on, (db) => personRead(db, ...on.input));
+
+export const forecast: Doing<typeof FORECAST> = (on) => onData(on, (db) => forecastFor(db, on.now, ...on.input));
+export const forecastHelps: Doing<typeof FORECAST_HELPS> = (on) =>
+  onData(on, (db) => helpsFor(db, on.now, ...on.input));
+export const forecastTried: Doing<typeof FORECAST_TRIED> = (on) =>
+  onData(on, (db) => triedFor(db, on.now, ...on.input));
+export const forecastScore: Doing<typeof FORECAST_SCORE> = (on) =>
+  onData(on, (db) => scoreFor(db, on.now, ...on.input));
 
 export const tryMailing: Doing<typeof TRY_MAILING> = (on) => onData(on, (db) => mailingTried(db, ...on.input));
 export const goesTo: Doing<typeof GOES_TO> = (on) =>

@@ -1,3 +1,4 @@
+import { dateAt } from '@tolvek/core/deadline';
 import { awayOn, type StandIn } from '@tolvek/core/people';
 import { said } from '@tolvek/words';
 import { and, count, eq, gte, isNull, or, sql } from 'drizzle-orm';
@@ -19,6 +20,14 @@ export const absencesOf = (db: Reader, personId: string, day: string): readonly 
     .from(absences)
     .where(and(eq(absences.personId, personId), or(isNull(absences.untilDay), gte(absences.untilDay, day))))
     .orderBy(absences.fromDay)
+    .all();
+
+/** Every absence that was not over at a moment (epoch ms), by the days of a zone. */
+export const absencesSince = (db: Reader, since: number, zone: string): readonly AbsenceRow[] =>
+  db
+    .select()
+    .from(absences)
+    .where(or(isNull(absences.untilDay), gte(absences.untilDay, dateAt(since, zone))))
     .all();
 
 export interface NewAbsence {

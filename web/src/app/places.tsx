@@ -36,6 +36,7 @@ const SharedByLink = later(() => import('../front-desk/SharedPage.tsx'), 'Shared
 const SharedResults = later(() => import('../floor/SharedResults.tsx'), 'SharedResults', 'workshop');
 const AcceptByLink = later(() => import('../front-desk/AcceptByLink.tsx'), 'AcceptByLink');
 const DecideByLink = later(() => import('../front-desk/DecideByLink.tsx'), 'DecideByLink');
+const ForecastPage = later(() => import('../floor/forecast/ForecastPage.tsx'), 'ForecastPage', 'floor');
 const Floor = later(() => import('../floor/Floor.tsx'), 'Floor', 'floor');
 const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf', 'workshop');
 const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm', 'workshop');
@@ -102,6 +103,7 @@ export const Places = () => (
       <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
       <Route path="floor/shared-results" Component={SharedResults} />
       <Route path="floor/emails/:id?" Component={IncomingEmails} />
+      <Route path="floor/forecast" Component={ForecastPage} />
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />

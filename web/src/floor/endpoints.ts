@@ -40,6 +40,16 @@ export const floorApi = api.injectEndpoints({
       infiniteQueryOptions: { initialPageParam: '', getNextPageParam: (last) => last.next ?? undefined },
       providesTags: ['ledger'],
     }),
+    forecast: build.query<AnswerOf<'forecast'>, Asked<'forecast'>>({
+      query: call('forecast'),
+      providesTags: ['ledger'],
+    }),
+    forecastHelps: build.query<AnswerOf<'forecastHelps'>, Asked<'forecastHelps'>>({
+      query: call('forecastHelps'),
+      providesTags: ['ledger'],
+    }),
+    forecastTried: build.query<AnswerOf<'forecastTried'>, Asked<'forecastTried'>>({ query: call('forecastTried') }),
+    forecastScore: build.query<AnswerOf<'forecastScore'>, Asked<'forecastScore'>>({ query: call('forecastScore') }),
     sheet: build.query<AnswerOf<'sheet'>, Asked<'sheet'>>({ query: call('sheet'), providesTags: ['sheet'] }),
     requestCourse: build.query<AnswerOf<'requestCourse'>, Asked<'requestCourse'>>({
       query: call('requestCourse'),

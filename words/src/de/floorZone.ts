@@ -3,6 +3,7 @@ export { access } from './access.ts';
 export { course } from './course.ts';
 export { deletion } from './deletion.ts';
 export { floor } from './floor.ts';
+export { forecast } from './forecast.ts';
 export { hearing } from './hearing.ts';
 export { history } from './history.ts';
 export { incoming } from './incoming.ts';

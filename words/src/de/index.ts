@@ -23,6 +23,7 @@ export { findings } from './findings.ts';
 export { fixes } from './fixes.ts';
 export { floor } from './floor.ts';
 export { flows } from './flows.ts';
+export { forecast } from './forecast.ts';
 export { functions } from './functions.ts';
 export { ground } from './ground.ts';
 export { hearing } from './hearing.ts';

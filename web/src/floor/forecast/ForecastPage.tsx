@@ -1,0 +1,93 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { Link } from 'react-router';
+import { ToSignIn } from '../../ui/ToSignIn.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
+import { useTitle } from '../../ui/useTitle.ts';
+import { meApi } from '../../wire/me.ts';
+import { say } from '../../wire/words.ts';
+import { floorApi } from '../endpoints.ts';
+import { useLive } from '../useLive.ts';
+import { Helps } from './Helps.tsx';
+import { LikelyLate } from './LikelyLate.tsx';
+import { Score } from './Score.tsx';
+import { TeamsNow } from './TeamsNow.tsx';
+
+/** Fewer finished requests say little of how long they take. */
+const FEW = 30;
+
+/** What will probably be late, why, and what would help. */
+export function ForecastPage() {
+  useTitle(say('forecast:title'));
+  useLive();
+  const { data: me } = meApi.useMeQuery();
+  const { data, error, refetch } = floorApi.useForecastQuery(undefined, { refetchOnMountOrArgChange: true });
+  if (me && !me.person) return <ToSignIn />;
+  return (
+    <main className="mx-auto max-w-[1240px] px-6 pt-5 pb-16">
+      <p>
+        <Link to="/floor" className="text-[13px] text-soft">
+          {say('common:floor')}
+        </Link>
+      </p>
+      <h1>{say('forecast:title')}</h1>
+      <p className="mt-1 text-soft">{say('forecast:intro')}</p>
+      {error ? (
+        <div className="mt-4">
+          <Trouble error={error} again={refetch} />
+        </div>
+      ) : null}
+      {data ? <Ahead data={data} /> : null}
+    </main>
+  );
+}
+
+function Ahead({ data }: { data: AnswerOf<'forecast'> }) {
+  if (data.open === 0) return <p className="mt-6">{say('forecast:nothingOpen')}</p>;
+  return (
+    <>
+      {data.from < FEW ? (
+        <p role="status" className="mt-3 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-2">
+          {say('forecast:tooFew', { count: FEW })}
+        </p>
+      ) : null}
+      <Counts data={data} />
+      <div className="mt-7 grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1fr)_25rem]">
+        <LikelyLate requests={data.requests} more={data.more} />
+        <div className="grid content-start gap-8">
+          <Helps teams={data.teams} />
+          <TeamsNow teams={data.teams} />
+          <Score />
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** How many there are of each: what is over already leads to its tray. */
+function Counts({ data }: { data: AnswerOf<'forecast'> }) {
+  const counts = [
+    { key: 'isLikely', count: data.likely, look: 'text-brick' },
+    { key: 'isLate', count: data.late, look: 'text-brick' },
+    { key: 'isInTime', count: data.inTime, look: 'text-green' },
+    { key: 'tooFar', count: data.beyond, look: 'text-soft' },
+  ] as const;
+  return (
+    <>
+      <ul className="mt-4 flex flex-wrap gap-x-9 gap-y-2 border-y border-rule py-3">
+        {counts
+          .filter(({ count, key }) => count > 0 || key !== 'tooFar')
+          .map(({ key, count, look }) => (
+            <li key={key} className="flex items-baseline gap-2">
+              <span className={`font-serif text-[26px] tabular-nums ${look}`}>{count}</span>
+              {key === 'isLate' && count > 0 ? (
+                <Link to="/floor/late">{say('forecast:isLate')}</Link>
+              ) : (
+                <span>{say(`forecast:${key}`)}</span>
+              )}
+            </li>
+          ))}
+      </ul>
+      <p className="mt-2 text-[13px] text-soft">{say('forecast:asOf', { at: data.at, count: data.from })}</p>
+    </>
+  );
+}
