@@ -46,7 +46,7 @@ function bigDesk(): DeskPast {
       promised: [
         {
           ...{ key: 'finish', start: arrived, due: 0, calendar: 'desk', span: { days: 3 + (id % 5) } },
-          ...{ stands: true, pauses: [] },
+          ...{ stands: true, pauses: [], ends: 'finished', over: null },
         },
       ],
     };

@@ -123,7 +123,7 @@ function steadyDesk(
     promised: [
       {
         ...{ key: 'finish', start: arrived, due: 0, calendar: 'plain', span: { time: promised * HOUR } },
-        ...{ stands: true, pauses: [] },
+        ...{ stands: true, pauses: [], ends: 'finished', over: null },
       },
     ],
   });
@@ -183,6 +183,53 @@ describe('where all is known', () => {
     );
     console.log(JSON.stringify(met));
     expect(Math.min(met.late, met.inTime, met.nextDay)).toBeGreaterThan(3);
+  });
+
+  it('a promise with an end of its own is late as often as those were that had lasted as long', () => {
+    const met = { some: 0, over: 0, kept: 0 };
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 30 }), { minLength: 12, maxLength: 25 }),
+        fc.integer({ min: 0, max: 7 }),
+        fc.integer({ min: 1, max: 30 }),
+        (lasted, had, promised) => {
+          const desk = steadyDesk(2, [{ had, promised: 40 }]);
+          const first = (life: Life, time: number, over: number | null): Life => ({
+            ...life,
+            promised: [
+              ...life.promised,
+              {
+                ...{ key: 'first', start: life.arrived, due: 0, calendar: 'plain', span: { time: time * HOUR } },
+                ...{ stands: true, pauses: [], ends: 'itself', over },
+              },
+            ],
+          });
+          const like = desk.lives[0] as Life;
+          const others = lasted.map((hours, place) => {
+            const arrived = BEGINS + (place % 5) * DAY;
+            const life = { ...like, id: `l${place}`, arrived, finished: slowly(arrived, hours) };
+            const stretches = like.stretches.map((each) => ({ ...each, from: arrived, to: life.finished }));
+            return first({ ...life, stretches }, promised, life.finished);
+          });
+          const open = desk.lives
+            .filter(({ finished }) => finished === null)
+            .map((life) => first(life, promised, null));
+          const { outlooks } = new Forecast({ ...desk, lives: [...others, ...open] });
+          const own = outlooks.find(({ key }) => key === 'first');
+          const longer = (than: number): number => lasted.filter((hours) => hours > than).length;
+          if (promised < had) {
+            met.over += 1;
+            expect([own?.isLate, own?.chance]).toEqual([true, 1]);
+          } else if (longer(had) > 0 && longer(promised) > 0) {
+            met.some += 1;
+            expect(own?.chance).toBeCloseTo(longer(promised) / longer(had), 1);
+          } else met.kept += 1;
+        },
+      ),
+      { numRuns: often(120) },
+    );
+    console.log(JSON.stringify(met));
+    expect(Math.min(met.some, met.over, met.kept)).toBeGreaterThan(1);
   });
 
   it('whoever is away does nothing until they are back, and handing over helps', () => {

@@ -124,7 +124,17 @@ export function playDesk({ random, days, teams, each, hours, promised, away = []
   const lives = all.map(({ id, team, row, arrived, finished, stretches }): Life => {
     const time = (promised[row] ?? 8) * HOUR;
     const promise: Promised = {
-      ...{ key: 'finish', start: arrived, due: 0, calendar: 'plain', span: { time }, stands: true, pauses: [] },
+      ...{
+        key: 'finish',
+        start: arrived,
+        due: 0,
+        calendar: 'plain',
+        span: { time },
+        stands: true,
+        pauses: [],
+        ends: 'finished',
+        over: null,
+      },
     };
     return {
       ...{ id, form: `f${team}`, row: `${team} ${row}`, calendar: 'plain', arrived, finished, promised: [promise] },

@@ -3,6 +3,7 @@ import type { Change } from './change.ts';
 import { type Learned, learn, type Pace, stationsOf } from './learn.ts';
 import type { DeskPast } from './life.ts';
 import { hasMuch, inHand } from './load.ts';
+import { ownOutlooks } from './own.ts';
 import { type Outlook, Runs } from './runs.ts';
 import { isAway } from './stations.ts';
 
@@ -75,7 +76,7 @@ export class Forecast {
     this.longerBy = desk.crews.map(({ team }) => longerDays(desk, team));
     this.runs = new Runs(desk, this.learned, until, this.longerBy.flat());
     this.times = runsFor(this.runs.size);
-    this.outlooks = this.runs.run({ runs: this.times, seed: SEED });
+    this.outlooks = [...this.runs.run({ runs: this.times, seed: SEED }), ...ownOutlooks(desk, this.learned, until)];
   }
 
   /** How many requests that are finished it was learned from. */

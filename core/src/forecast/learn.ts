@@ -1,5 +1,5 @@
 import { Lengths, type Took } from './lengths.ts';
-import { type DeskPast, type Life, PLACES, type Place, type Stretch } from './life.ts';
+import { type DeskPast, type Life, PLACES, type Place, type Promised, type Stretch } from './life.ts';
 import { FINISHED, placeNumber, type Station, Stations } from './stations.ts';
 
 const DAY = 86_400_000;
@@ -8,7 +8,7 @@ export const LEARNS_FROM = 120 * DAY;
 /** How far back it is looked how fast a team is now, ms. */
 export const LATELY = 7 * DAY;
 /** How many of a kind have to be known until they speak for themselves. */
-const ENOUGH = 12;
+export const ENOUGH = 12;
 /** How many requests of its usual pace a team is given in advance: a single one says little of how fast it is now. */
 const IN_ADVANCE = 12;
 const SLOWEST = 0.2;
@@ -43,6 +43,8 @@ export interface Learned {
   readonly sharing: Readonly<Record<Place, Sharing>>;
   /** How long a stretch takes, in ms of its station’s time that are its own. */
   readonly lengths: (place: Place, life: Pick<Life, 'row'>, team: string) => Lengths;
+  /** How long a promise with an end of its own takes, in ms of working time; by form and key. */
+  readonly own: (life: Pick<Life, 'form'>, key: string) => Lengths | null;
   /** How fast a team is now, where 1 is as ever. */
   readonly pace: (place: Place, team: string) => Pace;
   /** How much of its station’s time an open request has had at the place where it is, by id; ms. */
@@ -102,13 +104,41 @@ export function learn(desk: DeskPast, stations: Stations, sharing?: Learned['sha
     }
     return some ?? nothing;
   };
+  const owns = ownLengths(desk, stations, since);
   const paces = pacesOf(measured, desk.now, lengths, at);
   return {
     ...{ stations, sharing: known, lengths },
+    own: ({ form }, key) => owns.get(`${form} ${key}`) ?? null,
     pace: (place, team) => paces.get(`${place} ${team}`) ?? AS_EVER,
     had: new Map(measured.flatMap((each) => (each.ended ? [] : [[each.life.id, own(each)] as const]))),
     from: desk.lives.filter(({ finished }) => finished !== null && finished >= since).length,
   };
+}
+
+/** Working time that a promise with an end of its own has had until a moment, without where it stood still; ms. */
+export function hadBy({ start, pauses, calendar, stands }: Promised, at: number, stations: Stations): number {
+  const clock = stations.clock(calendar);
+  const still = stands ? pauses : [];
+  return still.reduce(
+    (sum, { from, to }) => sum - clock.between(Math.min(from, at), Math.min(to ?? at, at)),
+    clock.between(start, at),
+  );
+}
+
+/** How long promises with ends of their own took, by form and key. One that ended with its request took until then. */
+function ownLengths({ lives, now }: DeskPast, stations: Stations, since: number): ReadonlyMap<string, Lengths> {
+  const all = new Map<string, Took[]>();
+  for (const { form, promised, finished } of lives)
+    for (const each of promised) {
+      const end = each.over ?? finished;
+      if (each.ends !== 'itself' || (end ?? now) < since) continue;
+      const key = `${form} ${each.key}`;
+      const took = { length: hadBy(each, end ?? now, stations), ended: end !== null, next: 0 };
+      const group = all.get(key);
+      if (group) group.push(took);
+      else all.set(key, [took]);
+    }
+  return new Map([...all].map(([key, some]) => [key, new Lengths(some)]));
 }
 
 /** By what a stretch is like others, the narrowest first. */

@@ -19,7 +19,7 @@ export interface Stretch {
   readonly handler: string | null;
 }
 
-/** What a request was promised to be finished by. */
+/** What a request was promised: to be finished by a moment, or something before that. */
 export interface Promised {
   /** Lasting name of the deadline. */
   readonly key: string;
@@ -31,6 +31,10 @@ export interface Promised {
   readonly span: { readonly days: number } | { readonly time: number } | { readonly due: number };
   /** Whether its time stands still while the request does. */
   readonly stands: boolean;
+  /** What it is kept by: that the request is finished, or an end of its own. */
+  readonly ends: 'finished' | 'itself';
+  /** When its own end came; null while it has not. */
+  readonly over: number | null;
   readonly pauses: readonly { readonly from: number; readonly to: number | null }[];
 }
 
@@ -140,6 +144,7 @@ export function asOf(life: Life, at: number): Life | null {
         : [
             {
               ...each,
+              over: each.over !== null && each.over > at ? null : each.over,
               pauses: each.pauses
                 .filter(({ from }) => from <= at)
                 .map(({ from, to }) => ({ from, to: to !== null && to > at ? null : to })),

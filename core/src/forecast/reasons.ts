@@ -38,6 +38,7 @@ export function whyLate(
     const person = isTheirs ? names.person(handler) : '';
     const pace = isWorked ? mainCrew(handler)?.team : team;
     const members = crews.get(team)?.members ?? [];
+    if (outlook.ends === 'itself') return needs(life, outlook, desk);
     return [
       ...needs(life, outlook, desk),
       ...(isTheirs ? away(handler, person, desk) : []),
@@ -54,20 +55,15 @@ export function whyLate(
 /** How much is still to come, beside how much is left. */
 function needs(
   life: Life,
-  { finish, due, left: time }: Outlook,
+  { key, ends, finish, due, left: time }: Outlook,
   { calendars, now }: Forecast['desk'],
 ): readonly Said[] {
-  const calendar = calendars[life.promised[0]?.calendar ?? life.calendar];
+  const calendar = calendars[life.promised.find((each) => each.key === key)?.calendar ?? life.calendar];
   if (!calendar) return [];
   const left = lengthOf(Math.max(0, time ?? workingTimeBetween(calendar, now, due)), calendar);
-  return finish.likely === null
-    ? [said('forecast:needsLong', { left })]
-    : [
-        said('forecast:needs', {
-          needed: lengthOf(inHalfHours(workingTimeBetween(calendar, now, finish.likely)), calendar),
-          left,
-        }),
-      ];
+  if (finish.likely === null) return [said(ends === 'itself' ? 'forecast:ownLong' : 'forecast:needsLong', { left })];
+  const needed = lengthOf(inHalfHours(workingTimeBetween(calendar, now, finish.likely)), calendar);
+  return [said(ends === 'itself' ? 'forecast:ownNeeds' : 'forecast:needs', { needed, left })];
 }
 
 function away(person: string, name: string, desk: Forecast['desk']): readonly Said[] {

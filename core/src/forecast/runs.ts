@@ -30,6 +30,8 @@ export interface Outlook {
   readonly due: number;
   /** Working time left until then, ms, below zero when it is over; null for a date. */
   readonly left: number | null;
+  /** What it is kept by. */
+  readonly ends: Promised['ends'];
   /** Whether its time stands still now. */
   readonly isStill: boolean;
   /** Whether that is over. */
@@ -142,7 +144,7 @@ export class Runs {
     const dues = life.promised.flatMap((each) => {
       const calendar = this.desk.calendars[each.calendar];
       const clock = this.road.clocks.get(each.calendar);
-      return calendar && clock ? [{ ...dueAt(each, calendar, this.desk.now), clock }] : [];
+      return calendar && clock && each.ends === 'finished' ? [{ ...dueAt(each, calendar, this.desk.now), clock }] : [];
     });
     this.followed.push({
       ...{ id: life.id, form: life.form, team, place: placeNumber(place), way, dues, first: this.promises },
@@ -186,6 +188,7 @@ export class Runs {
             left,
             isLate,
             isStill: moves,
+            ends: 'finished' as const,
             finish: tally.finishOf(request),
             spends: tally.spentBy(request),
           },

@@ -1,7 +1,8 @@
 import { addWorkingTime, reached, workingTimeBetween } from '../deadline/index.ts';
 import { LOOKS_AHEAD, runsFor } from './forecast.ts';
-import { learn, stationsOf } from './learn.ts';
+import { type Learned, learn, stationsOf } from './learn.ts';
 import { asOf, type DeskPast, type Life } from './life.ts';
+import { ownOutlooks } from './own.ts';
 import { dueAt, Runs } from './runs.ts';
 
 const DAY = 86_400_000;
@@ -57,14 +58,16 @@ export function forecastPast(desk: DeskPast): readonly Scored[] {
     const then = pastAt(desk, desk.now - back * DAY);
     if (then.lives.every(({ finished }) => finished !== null)) continue;
     const until = then.now + LOOKS_AHEAD;
-    const runs = new Runs(then, learn(then, stations, sharing), until);
+    const learned = learn(then, stations, sharing);
+    const runs = new Runs(then, learned, until);
     const medians = mediansAt(then);
     const times = Math.min(MOST_RUNS, runsFor(runs.size));
-    for (const { id, key, chance, isLate } of runs.run({ runs: times, seed: SEED + back })) {
+    const outlooks = [...runs.run({ runs: times, seed: SEED + back }), ...ownOutlooks(then, learned, until)];
+    for (const { id, key, chance, isLate } of outlooks) {
       const life = outcomes.get(id);
       const late = life ? outcome(life, key, desk) : null;
       if (!life || late === null || chance === null || isLate) continue;
-      scored.push({ id, key, back, chance, late, usual: isUsuallyLate(life, key, then, medians) });
+      scored.push({ id, key, back, chance, late, usual: isUsuallyLate(life, key, then, { medians, learned }) });
     }
   }
   return scored;
@@ -106,8 +109,9 @@ function outcome({ promised, finished }: Life, key: string, { calendars, now }: 
   const found = promised.find((each) => each.key === key);
   const calendar = found && calendars[found.calendar];
   if (!found || !calendar) return null;
-  const { due, left } = dueAt(found, calendar, finished ?? now);
-  if (finished !== null) return finished > due;
+  const end = found.over ?? finished;
+  const { due, left } = dueAt(found, calendar, end ?? now);
+  if (end !== null) return end > due;
   return (left === null ? due < now : left < 0) ? true : null;
 }
 
@@ -124,12 +128,19 @@ function mediansAt({ lives, calendars }: DeskPast): ReadonlyMap<string, number> 
   return new Map([...took].map(([row, all]) => [row, all.toSorted((a, b) => a - b)[Math.floor(all.length / 2)] ?? 0]));
 }
 
-function isUsuallyLate(life: Life, key: string, then: DeskPast, medians: ReadonlyMap<string, number>): boolean {
+function isUsuallyLate(
+  life: Life,
+  key: string,
+  then: DeskPast,
+  { medians, learned }: { readonly medians: ReadonlyMap<string, number>; readonly learned: Learned },
+): boolean {
   const known = asOf(life, then.now)?.promised.find((each) => each.key === key);
-  const calendar = then.calendars[life.calendar];
   const by = known && then.calendars[known.calendar];
-  const median = medians.get(life.row);
-  if (!known || !calendar || !by || median === undefined) return false;
-  const ends = reached(() => addWorkingTime(calendar, life.arrived, median));
+  if (!known || !by) return false;
+  const isOwn = known.ends === 'itself';
+  const calendar = isOwn ? by : then.calendars[life.calendar];
+  const median = isOwn ? learned.own(life, key)?.median : medians.get(life.row);
+  if (!calendar || median === undefined || median === null) return false;
+  const ends = reached(() => addWorkingTime(calendar, isOwn ? known.start : life.arrived, median));
   return ends !== null && ends > dueAt(known, by, then.now).due;
 }

@@ -68,8 +68,8 @@ export class Stations {
       : this.clock(calendar);
   }
 
-  /** Of all who are there whenever it is open, the same. */
-  private clock(calendar: string): WorkClock {
+  /** The time of a calendar: of all who are there whenever it is open, the same. */
+  clock(calendar: string): WorkClock {
     let clock = this.clocks.get(calendar);
     if (!clock) this.clocks.set(calendar, (clock = clockOf(this.calendar(calendar), ...this.range)));
     return clock;

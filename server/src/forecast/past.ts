@@ -94,7 +94,7 @@ export function pastOf(db: Reader, now: number): DeskPast {
     db
       .select()
       .from(deadlines)
-      .where(and(inList(deadlines.requestId, ids), ne(deadlines.state, 'over')))
+      .where(inList(deadlines.requestId, ids))
       .all()
       .map((row) => ({ of: row.requestId, row })),
   );
@@ -120,13 +120,15 @@ export function pastOf(db: Reader, now: number): DeskPast {
       }),
       promised: (promised.get(row.id) ?? []).flatMap(({ row: deadline }) => {
         const rule = plan.deadlines.find(({ key }) => key === deadline.key);
-        if (rule?.ends.on !== 'finished') return [];
+        if (!rule) return [];
         const { start, due, pauses } = deadline;
         return [
           {
             ...{ key: rule.key, start, due, pauses, calendar: rule.calendar ?? plan.calendar },
             span: spanOf(deadlineIn(deadline)),
             stands: standsWhilePaused(rule.stands, register),
+            ends: rule.ends.on === 'finished' ? ('finished' as const) : ('itself' as const),
+            over: deadline.state === 'over' ? (deadline.endedAt ?? row.finishedAt) : null,
           },
         ];
       }),

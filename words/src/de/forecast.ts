@@ -24,6 +24,8 @@ export const forecast = {
   chance: '{{percent}} % zu spät',
   needs: 'Solche Anfragen dauern von hier an noch etwa {{needed, length}}. Es bleiben {{left, length}}.',
   needsLong: 'So wie es steht, wird diese Anfrage in drei Wochen nicht fertig. Es bleiben {{left, length}}.',
+  ownNeeds: 'Das dauert meist noch etwa {{needed, length}}. Es bleiben {{left, length}}.',
+  ownLong: 'Das dauert meist mehr als drei Wochen. Es bleiben {{left, length}}.',
   away: '{{person}} ist bis {{until, moment}} abwesend.',
   gone: '{{person}} arbeitet nicht mehr hier.',
   hasMuch: '{{person}} bearbeitet {{count, number}} Anfragen, viel mehr als andere im Team.',

@@ -24,6 +24,8 @@ export const forecast = {
   chance: '{{percent}} % late',
   needs: 'Such requests take about {{needed, length}} more from here. {{left, length}} are left.',
   needsLong: 'Nobody will finish this request within three weeks as things are. {{left, length}} are left.',
+  ownNeeds: 'This usually takes about {{needed, length}} more. {{left, length}} are left.',
+  ownLong: 'This usually takes more than three weeks. {{left, length}} are left.',
   away: '{{person}} is away until {{until, moment}}.',
   gone: '{{person}} no longer works here.',
   hasMuch: '{{person}} has {{count, number}} requests in hand, far more than others in the team.',
