@@ -92,6 +92,7 @@ const SINCE_THEN = [
     'forecastHelps',
     'forecastScore',
     'forecastTried',
+    'requestForecast',
   ],
 ];
 

@@ -76,6 +76,7 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('forecastHelps', await staff.GET('/api/forecast/helps'));
   note('forecastScore', await staff.GET('/api/forecast/score'));
   note('forecastTried', await staff.GET('/api/forecast/tried', { params: { query: { ...known.tried, hours: 2 } } }));
+  note('requestForecast', await staff.GET('/api/requests/{number}/forecast', path({ number: known.number })));
   note('frontDesk', await staff.GET('/api/desk'));
   note('door', await staff.GET('/api/doors/{slug}', path({ slug: known.slug })));
   note('kept', await stranger.GET('/api/kept/{token}', path({ token: known.kept })));

@@ -55,6 +55,21 @@ describe('the forecast', () => {
     }
   });
 
+  it('says of one request what its list says, and of a finished one nothing', async () => {
+    const forecast = await told();
+    for (const request of forecast.requests.slice(0, 5)) {
+      const { number, dueFor, chance, due, finish, reasons } = request;
+      const { promised } = ok(await maren.call('requestForecast', { params: { number } }));
+      const each = promised.find((one: Told) => JSON.stringify(one.dueFor) === JSON.stringify(dueFor));
+      expect(each).toEqual({ dueFor, chance, due, finish, reasons, late: false });
+    }
+    const done = (await trayOf(maren, 'all')).find(({ stage, thing }) => stage.phase === 'finished' && !thing);
+    expect(ok(await maren.call('requestForecast', { params: { number: done.number } })).promised).toEqual([]);
+    const priya = await desk.as('Priya Nakamura-Lind');
+    const [first] = numbersIn(forecast);
+    expect((await priya.call('requestForecast', { params: { number: first ?? '' } })).status).toBe(404);
+  });
+
   it('is of what somebody works on: others hear of nothing, and of no team', async () => {
     const yusuf = await desk.as('Yusuf Marchetti');
     const theirs = new Set((await trayOf(yusuf, 'all')).map(({ number }) => number));

@@ -568,6 +568,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     requestCourse: each(numbers, (number) => ({ params: { number } })),
     requestEmails: each(numbers, (number) => ({ params: { number } })),
     forecast: [{}],
+    requestForecast: each(numbers, (number) => ({ params: { number } })),
     forecastHelps: [{}],
     forecastScore: [{}],
     forecastTried: ['boats', 'estates', 'site-safety', 'nobody'].map((team) => ({

@@ -629,6 +629,7 @@ describe('a value in the restricted field', () => {
       requestCourse: [{ params: { number: outside } }, { params: { number: inside } }],
       requestEmails: [{ params: { number: outside } }, { params: { number: inside } }],
       forecast: [{}],
+      requestForecast: [{ params: { number: outside } }, { params: { number: inside } }],
       forecastHelps: [{}],
       forecastScore: [{}],
       forecastTried: ['boats', 'estates', 'nobody'].map((team) => ({

@@ -5,5 +5,6 @@ export const forecastHeads = {
   forecast: { method: 'GET', path: '/api/forecast', caller: 'staff' },
   forecastHelps: { method: 'GET', path: '/api/forecast/helps', caller: 'staff' },
   forecastTried: { method: 'GET', path: '/api/forecast/tried', caller: 'staff' },
+  requestForecast: { method: 'GET', path: '/api/requests/:number/forecast', caller: 'staff' },
   forecastScore: { method: 'GET', path: '/api/forecast/score', caller: 'staff' },
 } as const satisfies Heads;

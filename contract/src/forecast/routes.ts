@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { routesOf } from '../wire/route.ts';
-import { day, moment, visibleSubject } from '../wire/shapes.ts';
+import { day, moment, numbered, visibleSubject } from '../wire/shapes.ts';
 import { words } from '../wire/words.ts';
 import { forecastHeads } from './heads.ts';
 
@@ -18,6 +18,18 @@ const tried = z.object({
   helped: z.array(z.object({ number: z.string(), before: share, after: share })),
 });
 
+/** By when one in ten, half and nine in ten runs finish it; null where that is beyond three weeks. */
+const finish = z.object({ early: moment.nullable(), likely: moment.nullable(), late: moment.nullable() });
+
+/** What is likely to become of something that a request was promised. */
+const outlook = z.object({
+  /** What it is due for; null where it is to be finished. */
+  dueFor: words.nullable(),
+  /** Null while its time stands still. */
+  due: moment.nullable(),
+  ...{ finish, reasons: z.array(words) },
+});
+
 /** What will probably be late. */
 export const forecastRoutes = routesOf(forecastHeads, {
   forecast: {
@@ -30,15 +42,9 @@ export const forecastRoutes = routesOf(forecastHeads, {
       from: z.int(),
       /** What may be late, the likeliest first. */
       requests: z.array(
-        z.object({
+        outlook.extend({
           ...{ number: z.string(), subject: visibleSubject, team: z.string(), handler: z.string().nullable() },
-          /** What it is due for; null where it is to be finished. */
-          dueFor: words.nullable(),
-          /** Null while its time stands still. */
-          due: moment.nullable(),
           chance: share,
-          finish: z.object({ early: moment.nullable(), likely: moment.nullable(), late: moment.nullable() }),
-          reasons: z.array(words),
         }),
       ),
       /** How many more may be late. */
@@ -63,6 +69,15 @@ export const forecastRoutes = routesOf(forecastHeads, {
     says: 'What would be so if a team worked longer on a day.',
     query: z.strictObject({ team: z.string().max(64), day, hours: z.coerce.number().int().min(1).max(8) }),
     answer: tried,
+  },
+  requestForecast: {
+    says: 'What is likely to become of what a request was promised, as far as its reader may know; nothing when it is finished.',
+    params: numbered,
+    answer: z.object({
+      at: moment,
+      /** `chance`: 1 where it is late already, null where it is due beyond what is looked at. */
+      promised: z.array(outlook.extend({ late: z.boolean(), chance: share.nullable() })),
+    }),
   },
   forecastScore: {
     says: 'How right the forecasts of past days would have been, from what was known then.',

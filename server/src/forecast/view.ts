@@ -25,7 +25,7 @@ import type { Reader } from '../platform/database.ts';
 import { inList } from '../platform/prepared.ts';
 import { wrongFields } from '../platform/problem.ts';
 import { registersOnce } from '../register/queries.ts';
-import { type OpenRequest, openRequest } from '../request/open.ts';
+import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { keptBy } from '../view/keptBy.ts';
@@ -191,19 +191,61 @@ function countsOf(theirs: readonly Outlook[]): Pick<Told, 'open' | (typeof WORST
 function requestTold(
   db: Reader,
   open: OpenRequest<ShownRow>,
-  { key, due, chance, finish, isStill }: Outlook,
+  outlook: Outlook,
   { names, reasons }: { readonly names: ForecastNames; readonly reasons: readonly Said[] },
 ): Told['requests'][number] {
   const { request, register } = open;
-  const rule = ruleNamed(db, request, key);
-  const at = (moment: number | null): string | null => (moment === null ? null : iso(moment));
   return {
     ...{ number: request.number, subject: open.subject, team: keptBy(request, register, groupNames(db)) },
     handler: request.handlerId === null ? null : names.person(request.handlerId),
+    chance: outlook.chance ?? 0,
+    ...outlookTold(db, request, outlook, reasons),
+  };
+}
+
+function outlookTold(
+  db: Reader,
+  request: ShownRow,
+  { key, due, finish, isStill }: Outlook,
+  reasons: readonly Said[],
+): Pick<Told['requests'][number], 'dueFor' | 'due' | 'finish' | 'reasons'> {
+  const rule = ruleNamed(db, request, key);
+  const at = (moment: number | null): string | null => (moment === null ? null : iso(moment));
+  return {
     dueFor: rule && rule.key !== FINISH ? deadlineName(rule) : null,
     due: isStill ? null : iso(due),
-    ...{ chance: chance ?? 0, reasons: [...reasons] },
     finish: { early: at(finish.early), likely: at(finish.likely), late: at(finish.late) },
+    reasons: [...reasons],
+  };
+}
+
+/**
+ * What is likely to become of what a request was promised; nothing for things, and when it is finished.
+ *
+ * @throws Problem 404 for whoever does not work on it.
+ */
+export function requestForecastFor(
+  db: Reader,
+  now: number,
+  viewer: Viewer,
+  number: string,
+): AnswerOf<'requestForecast'> {
+  const { request, reading } = openAtDesk(db, viewer, number, 'sheet');
+  const forecast = forecastAt(db, now);
+  const life = forecast.desk.lives.find(({ id, finished }) => id === request.id && finished === null);
+  const why = whyLate(forecast, namesOf(db));
+  return {
+    at: iso(forecast.desk.now),
+    promised: forecast.outlooks.flatMap((outlook) =>
+      life && outlook.id === request.id && tellingOf(db, request, outlook.key).every((sink) => reading.mayHear(sink))
+        ? [
+            {
+              ...outlookTold(db, request, outlook, why(life, outlook)),
+              ...{ late: outlook.isLate, chance: outlook.chance },
+            },
+          ]
+        : [],
+    ),
   };
 }
 

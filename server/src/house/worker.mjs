@@ -4,5 +4,5 @@ import { register } from 'tsx/esm/api';
 register();
 const can = await import('./worker.ts');
 export const { ready, fieldReaders, findings, goesTo, lookAtRows } = can;
-export const { forecast, forecastHelps, forecastScore, forecastTried } = can;
+export const { forecast, forecastHelps, forecastScore, forecastTried, requestForecast } = can;
 export const { personReads, planEffect, tryCondition, tryMailing } = can;

@@ -2,8 +2,8 @@ import { setPriority } from 'node:os';
 import { resolve } from 'node:path';
 import { findingsOf } from '@tolvek/core/form';
 import { workerData } from 'piscina';
-import type { FORECAST, FORECAST_HELPS, FORECAST_SCORE, FORECAST_TRIED } from '../forecast/tasks.ts';
-import { forecastFor, helpsFor, scoreFor, triedFor } from '../forecast/view.ts';
+import type { FORECAST, FORECAST_HELPS, FORECAST_SCORE, FORECAST_TRIED, REQUEST_FORECAST } from '../forecast/tasks.ts';
+import { forecastFor, helpsFor, requestForecastFor, scoreFor, triedFor } from '../forecast/view.ts';
 import { lookAtRows as lookedAt } from '../intake/takeInRows.ts';
 import { mailingNamed } from '../mailing/queries.ts';
 import { goesTo as wentTo } from '../mailing/recipients.ts';
@@ -52,6 +52,8 @@ export const forecastHelps: Doing<typeof FORECAST_HELPS> = (on) =>
   onData(on, (db) => helpsFor(db, on.now, ...on.input));
 export const forecastTried: Doing<typeof FORECAST_TRIED> = (on) =>
   onData(on, (db) => triedFor(db, on.now, ...on.input));
+export const requestForecast: Doing<typeof REQUEST_FORECAST> = (on) =>
+  onData(on, (db) => requestForecastFor(db, on.now, ...on.input));
 export const forecastScore: Doing<typeof FORECAST_SCORE> = (on) =>
   onData(on, (db) => scoreFor(db, on.now, ...on.input));
 

@@ -26,6 +26,7 @@ import { DecisionSteps, isInSteps, ReadThen } from './DecisionSteps.tsx';
 import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Following } from './Following.tsx';
+import { RequestForecast } from './forecast/RequestForecast.tsx';
 import { Handing } from './Handing.tsx';
 import { Links } from './Links.tsx';
 import { Proposals } from './Proposals.tsx';
@@ -101,6 +102,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
               <Deadlines deadlines={sheet.deadlines} />
               <Wished wish={sheet.wishes.due} />
               <RequestCourse number={sheet.number} />
+              {sheet.stage.phase === 'finished' || sheet.trial ? null : <RequestForecast number={sheet.number} />}
             </dd>
             <dt>{say('floor:col.team')}</dt>
             <dd>

@@ -49,6 +49,10 @@ export const floorApi = api.injectEndpoints({
       providesTags: ['ledger'],
     }),
     forecastTried: build.query<AnswerOf<'forecastTried'>, Asked<'forecastTried'>>({ query: call('forecastTried') }),
+    requestForecast: build.query<AnswerOf<'requestForecast'>, Asked<'requestForecast'>>({
+      query: call('requestForecast'),
+      providesTags: ['sheet'],
+    }),
     forecastScore: build.query<AnswerOf<'forecastScore'>, Asked<'forecastScore'>>({ query: call('forecastScore') }),
     sheet: build.query<AnswerOf<'sheet'>, Asked<'sheet'>>({ query: call('sheet'), providesTags: ['sheet'] }),
     requestCourse: build.query<AnswerOf<'requestCourse'>, Asked<'requestCourse'>>({

@@ -22,6 +22,12 @@ export const forecast = {
   finishesAfter: 'zwischen {{early, moment}} und später als in drei Wochen',
   finishesLater: 'wahrscheinlich fertig später als in drei Wochen',
   chance: '{{percent}} % zu spät',
+  surelyInTime: 'fast sicher rechtzeitig',
+  toFinish: 'Fertig',
+  ask: 'Wird es rechtzeitig?',
+  hide: 'Vorausschau ausblenden',
+  nothingToSay:
+    'Das kann Tolvek noch nicht sagen: Zu wenige solche Anfragen sind fertig, oder Sie dürfen nicht wissen, wann diese fällig ist.',
   needs: 'Solche Anfragen dauern von hier an noch etwa {{needed, length}}. Es bleiben {{left, length}}.',
   needsLong: 'So wie es steht, wird diese Anfrage in drei Wochen nicht fertig. Es bleiben {{left, length}}.',
   ownNeeds: 'Das dauert meist noch etwa {{needed, length}}. Es bleiben {{left, length}}.',

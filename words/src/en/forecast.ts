@@ -22,6 +22,12 @@ export const forecast = {
   finishesAfter: 'between {{early, moment}} and more than three weeks from now',
   finishesLater: 'probably finished more than three weeks from now',
   chance: '{{percent}} % late',
+  surelyInTime: 'almost certainly in time',
+  toFinish: 'To be finished',
+  ask: 'Will it be in time?',
+  hide: 'Hide the forecast',
+  nothingToSay:
+    'Tolvek cannot say this yet: too few such requests are finished, or you may not know when this one is due.',
   needs: 'Such requests take about {{needed, length}} more from here. {{left, length}} are left.',
   needsLong: 'Nobody will finish this request within three weeks as things are. {{left, length}} are left.',
   ownNeeds: 'This usually takes about {{needed, length}} more. {{left, length}} are left.',

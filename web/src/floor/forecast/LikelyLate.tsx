@@ -63,7 +63,7 @@ function Line({ request }: { request: Likely }) {
 }
 
 /** When it is probably finished; the stretch of eight in ten on asking. */
-function Finish({ finish: { early, likely, late } }: Pick<Likely, 'finish'>) {
+export function Finish({ finish: { early, likely, late } }: Pick<Likely, 'finish'>) {
   const between =
     early === null
       ? undefined
