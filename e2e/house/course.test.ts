@@ -114,3 +114,43 @@ it('is the life of a request: its steps, its stages, what it is due by and when 
   // Whoever does not work on it is drawn nothing.
   expect((await (priya as Caller).call('requestCourse', { params: { number } })).status).toBe(404);
 });
+
+it('is told to whoever asked in the public words: a line for each that they read, then what is planned', async () => {
+  const asker = priya as Caller;
+  const release = ok(await asker.call('door', { params: { slug: 'purchase' } })).form.release;
+  const lines = [{ what: 'Rope', count: '2', price: '12.50', vat: 'full' }];
+  const answers = { purpose: 'For the pier', budget: 'MB2041', lines };
+  const { number } = ok(await asker.submit('purchase', answers, { release }));
+  const own = async () => ok(await asker.call('myRequest', { params: { number } }));
+  const seen: { at: string; what: string }[] = [];
+  const look = async (): Promise<void> => {
+    const { course, stage, finished } = await own();
+    const reached = course.filter(({ state }: { state: string }) => state !== 'ahead');
+    const { at, what, state } = reached.at(-1);
+    // Where it is now is what stands at the top of the page.
+    expect([what, state]).toEqual([stage, finished ? 'past' : 'now']);
+    if (seen.at(-1)?.what !== what) seen.push({ at, what });
+    expect(reached.map((each: { at: string; what: string }) => ({ at: each.at, what: each.what }))).toEqual(seen);
+    const times = course.map((each: { at: string }) => Date.parse(each.at));
+    expect(times).toEqual(times.toSorted((a: number, b: number) => a - b));
+  };
+  await look();
+  const finish = (await (maren as Caller).sheet(number)).deadlines[0].due;
+  expect((await own()).course.at(-1)).toEqual({ at: finish, what: 'Finished', state: 'ahead' });
+  const move = async (stage: string): Promise<void> => {
+    await until(desk.running.house.clock.now() + HOUR / 2);
+    const { version } = await (maren as Caller).sheet(number);
+    const moved = { params: { number }, headers: onVersion(version), body: { stage } };
+    ok(await (maren as Caller).call('moveStage', moved));
+    await look();
+  };
+  const stages = desk.register('purchase').stages;
+  await move('in_hand');
+  await move(stages.find(({ phase }) => phase === 'paused')?.key ?? '');
+  // While it stands still, nothing is promised.
+  expect((await own()).course.filter(({ state }: { state: string }) => state === 'ahead')).toEqual([]);
+  await move('in_hand');
+  await move('done');
+  expect((await own()).course.every(({ state }: { state: string }) => state === 'past')).toBe(true);
+  expect(seen.length).toBeGreaterThan(3);
+});

@@ -167,6 +167,8 @@ export const requesterView = z.object({
   /** The text that was agreed to when it was sent. */
   consent: consent.nullable(),
   hops: z.array(hop),
+  /** How it went and what is planned, in the words of its requester: in the order of time. */
+  course: z.array(z.object({ at: moment, what: words, state: z.enum(['past', 'now', 'ahead']) })),
   /**
    * The steps by which it is decided, while it is, as far as its reader may know. `who`: who is asked just now, of whom
    * `needed` of `of` still have to agree; `until`: until when, where that is said.

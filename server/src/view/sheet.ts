@@ -57,6 +57,7 @@ import { decidingFor } from './deciding.ts';
 import { askedSince, decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
+import { ownCourse } from './ownCourse.ts';
 import { openTo, pointingAt } from './pointing.ts';
 import { ownProposals, proposalsOn } from './proposals.ts';
 import { type RoutingTold, routingOf } from './routing.ts';
@@ -504,6 +505,7 @@ export function requesterViewOf(
       asksAgain: asksWhenChanged(db, request, about.round).filter((key) => changing.some((field) => field.key === key)),
     },
     hops: about.hops('requester', null),
+    course: ownCourse(open, messages, { approval: about.approval, finish: finishTold(db, open) }),
     deciding: decidingFor(db, open, about.round, about.groups),
     messages: messages.flatMap((entry) =>
       entry.comment?.visibility === 'requester'

@@ -15,6 +15,7 @@ import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { OwnAnswers } from './OwnAnswers.tsx';
+import { OwnCourse } from './OwnCourse.tsx';
 import { ProveAgain } from './ProveAgain.tsx';
 import { TakeAway } from './TakeAway.tsx';
 import { ToFill } from './ToFill.tsx';
@@ -170,6 +171,7 @@ function OwnRequest({
       <div className="mt-5">
         <Trace hops={request.hops} />
       </div>
+      <OwnCourse course={request.course} />
       <WhoDecides steps={request.deciding} />
       <ToFill forms={request.toFill} isAbout />
       {request.proposals.length > 0 ? (
