@@ -3,8 +3,9 @@ import type { Change } from './change.ts';
 import { type Learned, learn, type Pace, stationsOf } from './learn.ts';
 import type { DeskPast } from './life.ts';
 import { hasMuch, inHand } from './load.ts';
+import type { Outlook } from './outlook.ts';
 import { ownOutlooks } from './own.ts';
-import { type Outlook, Runs } from './runs.ts';
+import { Runs } from './runs.ts';
 import { isAway } from './stations.ts';
 
 const DAY = 86_400_000;

@@ -21,6 +21,6 @@ export {
   type Stretch,
   stretchesOf,
 } from './life.ts';
+export type { Outlook } from './outlook.ts';
 export { changeInWords, type ForecastNames, whyLate } from './reasons.ts';
-export type { Outlook } from './runs.ts';
 export { forecastPast, type Score, type Scored, scoreOf } from './score.ts';

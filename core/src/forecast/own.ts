@@ -1,9 +1,7 @@
 import { addWorkingTime, reached, workingTimeBetween } from '../deadline/index.ts';
 import { ENOUGH, hadBy, type Learned } from './learn.ts';
 import type { DeskPast } from './life.ts';
-import { dueAt, type Outlook } from './runs.ts';
-
-const NOWHERE: Outlook['spends'] = { waiting: 0, working: 0, deciding: 0, paused: 0 };
+import { dueAt, type Outlook } from './outlook.ts';
 
 /**
  * What is likely to become of promises with an end of their own, such as a first answer: as long as such promises took,
@@ -29,7 +27,7 @@ export function ownOutlooks({ lives, calendars, now }: DeskPast, learned: Learne
           };
           return [
             {
-              ...{ id: life.id, key, due, left, isLate, isStill: moves, ends: 'itself', spends: NOWHERE },
+              ...{ id: life.id, key, due, left, isLate, isStill: moves, ends: 'itself' },
               chance: isLate ? 1 : due > until ? null : Math.min(1, share),
               finish: { early: ends(0.9), likely: ends(0.5), late: ends(0.1) },
             },

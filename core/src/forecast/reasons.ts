@@ -5,7 +5,7 @@ import type { Forecast, TeamNow } from './forecast.ts';
 import type { Pace } from './learn.ts';
 import type { Life } from './life.ts';
 import { hasMuch, inHand } from './load.ts';
-import type { Outlook } from './runs.ts';
+import type { Outlook } from './outlook.ts';
 import { isAway } from './stations.ts';
 
 /** How what a reason names is called now. */

@@ -1,8 +1,9 @@
 import type { Change } from './change.ts';
 import { clockOf, type WorkClock } from './clock.ts';
-import type { Learned, Sharing } from './learn.ts';
+import type { Learned } from './learn.ts';
 import type { Lengths } from './lengths.ts';
 import { type DeskPast, type Life, PLACES, type Place } from './life.ts';
+import type { Sharing } from './measure.ts';
 import { placeNumber, type Station } from './stations.ts';
 
 /** How finely a run goes through working time, ms: in the days next to come, and later. */

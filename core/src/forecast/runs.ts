@@ -1,18 +1,16 @@
-import { planDeadline, replanDeadline, type WorkingCalendar, workingTimeBetween } from '../deadline/index.ts';
 import { chance } from './chance.ts';
 import type { Change } from './change.ts';
-import type { WorkClock } from './clock.ts';
+import { type Arriving, type Followed, followedOf, weeksOf } from './followed.ts';
 import type { Learned } from './learn.ts';
 import type { Lengths } from './lengths.ts';
-import type { DeskPast, Life, Place, Promised } from './life.ts';
+import type { DeskPast } from './life.ts';
+import type { Outlook } from './outlook.ts';
 import { Queue } from './queue.ts';
 import { DECIDING, MANY, PAUSED, Road, type Way, WORKING } from './road.ts';
-import { FINISHED, placeNumber } from './stations.ts';
+import { FINISHED } from './stations.ts';
 import { Tally } from './tally.ts';
 
 const WEEK = 7 * 86_400_000;
-/** From so many weeks back the requests of the weeks to come are taken. */
-const WEEKS = 4;
 /** A request that comes to so many places in a run ends there: what goes in a circle would never end. */
 const MOST_TURNS = 20;
 /** Of so many of a team it is looked who has the least. */
@@ -22,73 +20,12 @@ const TURNS = 32;
 /** How soon it is decided where that is what is changed, ms of working time. */
 const SOON = 2 * 3_600_000;
 
-/** What is likely to become of a promise. */
-export interface Outlook {
-  readonly id: string;
-  readonly key: string;
-  /** By when it was to be finished as things stand: what stands still moves on with time. Epoch ms. */
-  readonly due: number;
-  /** Working time left until then, ms, below zero when it is over; null for a date. */
-  readonly left: number | null;
-  /** What it is kept by. */
-  readonly ends: Promised['ends'];
-  /** Whether its time stands still now. */
-  readonly isStill: boolean;
-  /** Whether that is over. */
-  readonly isLate: boolean;
-  /** How likely it is late, from 0 to 1; null where it is due beyond what is looked at. */
-  readonly chance: number | null;
-  /** When one in ten, half and nine in ten runs have finished it, epoch ms; null where that is beyond what is looked at. */
-  readonly finish: { readonly early: number | null; readonly likely: number | null; readonly late: number | null };
-  /** How long it is at each place from now until it is finished, on average, ms as the clock goes. */
-  readonly spends: Readonly<Record<Place, number>>;
-}
-
-/** What a promise says at a moment. */
-interface Due {
-  readonly key: string;
-  readonly due: number;
-  /** Working time left, ms; null for a date. */
-  readonly left: number | null;
-  readonly stands: boolean;
-  /** Whether it moves on as long as the request stands still, which it does now. */
-  readonly moves: boolean;
-}
-
-/** What a promise says at a moment: by when, and how much working time is left. */
-export function dueAt(promised: Promised, calendar: WorkingCalendar, now: number): Due {
-  const { key, start, span, pauses, stands } = promised;
-  const planned = planDeadline(calendar, start, span);
-  const { due } = pauses.length > 0 ? replanDeadline({ ...planned, pauses }, calendar) : planned;
-  const isDate = 'due' in span;
-  const last = pauses.at(-1);
-  const since = last && last.to === null ? last.from : now;
-  const left = isDate ? null : workingTimeBetween(calendar, since, due);
-  return { key, due, left, stands: stands && !isDate, moves: !isDate && last?.to === null };
-}
-
-/** A request that runs go through. */
-interface Followed {
-  readonly id: string;
-  readonly form: string;
-  readonly team: string;
-  readonly place: number;
-  /** The number of whoever has it in hand, or had; -1 for nobody. */
-  readonly handler: number;
-  readonly had: number;
-  readonly way: Way;
-  /** The first of its promises, as they are numbered. */
-  readonly first: number;
-  readonly dues: readonly (Due & { readonly clock: WorkClock })[];
-}
-
 /** The days ahead of a desk, ready to be gone through as often as wanted, as they are or with something changed. */
 export class Runs {
   private readonly road: Road;
-  private readonly followed: Followed[] = [];
-  private promises = 0;
-  /** The requests that arrived in each of the last weeks, in their order, with how long after its beginning. */
-  private readonly weeks: readonly (readonly { readonly after: number; readonly of: Followed }[])[];
+  private readonly followed: readonly Followed[];
+  private readonly promises: number;
+  private readonly weeks: readonly (readonly Arriving[])[];
 
   // What is so in a run, by the number of the request: used again in the next.
   private readonly queues: Queue[] = [];
@@ -111,54 +48,19 @@ export class Runs {
   /** `until`: how far is looked; `also`: times besides working hours that something changed may take. */
   constructor(
     private readonly desk: DeskPast,
-    private readonly learned: Learned,
+    learned: Learned,
     until: number,
     also: readonly { readonly from: number; readonly to: number }[] = [],
   ) {
     this.road = new Road(desk, learned, until, also);
-    // In the order in which they came to where they are: so they have their turns.
-    const open = desk.lives.filter(({ finished }) => finished === null);
-    const since = ({ stretches }: Life): number => stretches.at(-1)?.from ?? 0;
-    for (const life of open.toSorted((a, b) => since(a) - since(b))) this.follow(life);
-    const recent = desk.lives.filter(({ arrived }) => arrived > desk.now - WEEKS * WEEK && arrived <= desk.now);
-    this.weeks = Array.from({ length: WEEKS }, (_, week) =>
-      recent
-        .flatMap((life) => {
-          const after = life.arrived - (desk.now - (week + 1) * WEEK);
-          return after > 0 && after <= WEEK ? [{ after, of: this.like(life) }] : [];
-        })
-        .sort((a, b) => a.after - b.after),
-    );
+    this.followed = followedOf(desk, learned, this.road);
+    this.promises = this.followed.reduce((sum, { dues }) => sum + dues.length, 0);
+    this.weeks = weeksOf(desk, this.road);
   }
 
   /** How many requests are followed. */
   get size(): number {
     return this.followed.length;
-  }
-
-  private follow(life: Life): void {
-    const stretch = life.stretches.at(-1);
-    if (!stretch) return;
-    const { place, team, handler } = stretch;
-    const way = this.road.wayOf(life, team);
-    const dues = life.promised.flatMap((each) => {
-      const calendar = this.desk.calendars[each.calendar];
-      const clock = this.road.clocks.get(each.calendar);
-      return calendar && clock && each.ends === 'finished' ? [{ ...dueAt(each, calendar, this.desk.now), clock }] : [];
-    });
-    this.followed.push({
-      ...{ id: life.id, form: life.form, team, place: placeNumber(place), way, dues, first: this.promises },
-      handler: handler === null ? -1 : this.road.person(handler, life, team),
-      had: this.learned.had.get(life.id) ?? 0,
-    });
-    this.promises += dues.length;
-  }
-
-  /** A request that arrives as another did. */
-  private like(life: Life): Followed {
-    const { place = 'waiting', team = '' } = life.stretches[0] ?? {};
-    const way = this.road.wayOf(life, team);
-    return { id: '', form: life.form, team, place: placeNumber(place), way, dues: [], first: 0, handler: -1, had: 0 };
   }
 
   /**
@@ -181,17 +83,7 @@ export class Runs {
         const isBeyond = left === null ? due > this.road.until : left > clock.until(this.road.until);
         const isLate = left === null ? due < now : left < 0;
         return {
-          ...{
-            id,
-            key,
-            due,
-            left,
-            isLate,
-            isStill: moves,
-            ends: 'finished' as const,
-            finish: tally.finishOf(request),
-            spends: tally.spentBy(request),
-          },
+          ...{ id, key, due, left, isLate, isStill: moves, ends: 'finished', finish: tally.finishOf(request) },
           chance: isLate ? 1 : isBeyond || this.goes[request] !== true ? null : tally.chanceOf(first + place),
         };
       }),
@@ -248,7 +140,7 @@ export class Runs {
         while (queue.nearest <= ends) {
           const at = from + Math.max(0, (queue.nearest - began) / (ends - began)) * (to - from);
           const job = queue.take();
-          this.leave(job, at, tally);
+          this.leave(job, at);
           const turn = (this.turns[job] as number) + 1;
           this.turns[job] = turn;
           const next = this.nexts[job] as number;
@@ -259,7 +151,7 @@ export class Runs {
     }
     for (let job = 0; job < this.followed.length && this.left > 0; job += 1)
       if (this.nexts[job] !== -1) {
-        this.leave(job, road.until, tally);
+        this.leave(job, road.until);
         this.judge(job, road.until, tally);
       }
   }
@@ -269,7 +161,7 @@ export class Runs {
     this.passed.fill(0);
     this.ends.fill(0);
     this.still.fill(0);
-    this.jobs = this.followed.slice();
+    this.jobs = [...this.followed];
     this.left = this.goes.filter((each) => each).length;
     for (let person = 0; person < this.road.desks.length; person += 1) this.loads[person] = 0;
     const gives = change?.do === 'hand-over' ? this.road.numberOf(change.person) : -2;
@@ -329,12 +221,9 @@ export class Runs {
 
   private loadOf = (person: number): number => this.loads[person] ?? 0;
 
-  private leave(job: number, at: number, tally: Tally): void {
-    if (job >= this.followed.length) return;
+  private leave(job: number, at: number): void {
+    if (job >= this.followed.length || this.at[job] !== PAUSED) return;
     const since = this.since[job] as number;
-    const place = this.at[job] as number;
-    tally.spends(job, place, at - since);
-    if (place !== PAUSED) return;
     const { dues, first } = this.followed[job] as Followed;
     for (let due = 0; due < dues.length; due += 1)
       if (dues[due]?.stands)
@@ -366,7 +255,7 @@ export class Runs {
     const all: { at: number; of: Followed }[] = [];
     const { now } = this.desk;
     for (let week = 0; now + week * WEEK < this.road.until; week += 1) {
-      const like = this.weeks[Math.floor(chance(seed, run, -1 - week) * WEEKS)] ?? [];
+      const like = this.weeks[Math.floor(chance(seed, run, -1 - week) * this.weeks.length)] ?? [];
       for (const { after, of } of like) all.push({ at: now + week * WEEK + after, of });
     }
     return all;

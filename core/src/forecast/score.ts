@@ -2,8 +2,9 @@ import { addWorkingTime, reached, workingTimeBetween } from '../deadline/index.t
 import { LOOKS_AHEAD, runsFor } from './forecast.ts';
 import { type Learned, learn, stationsOf } from './learn.ts';
 import { asOf, type DeskPast, type Life } from './life.ts';
+import { dueAt } from './outlook.ts';
 import { ownOutlooks } from './own.ts';
-import { dueAt, Runs } from './runs.ts';
+import { Runs } from './runs.ts';
 
 const DAY = 86_400_000;
 /** Each of so many days past is forecast as it would have been then. */

@@ -1,10 +1,7 @@
-import { PLACES, type Place } from './life.ts';
-
 /** What came of all runs, for each request that is followed and each of its promises. */
 export class Tally {
   private readonly late: Uint32Array;
   private readonly ends: readonly Float64Array[];
-  private readonly spent: Float64Array;
 
   constructor(
     followed: number,
@@ -13,7 +10,6 @@ export class Tally {
   ) {
     this.late = new Uint32Array(promises);
     this.ends = Array.from({ length: followed }, () => new Float64Array(runs).fill(Number.POSITIVE_INFINITY));
-    this.spent = new Float64Array(followed * PLACES.length);
   }
 
   addLate(promise: number): void {
@@ -41,15 +37,5 @@ export class Tally {
       return Number.isFinite(end) ? end : null;
     };
     return { early: at(0.1), likely: at(0.5), late: at(0.9) };
-  }
-
-  spends(request: number, place: number, time: number): void {
-    const at = request * PLACES.length + place;
-    this.spent[at] = (this.spent[at] as number) + time;
-  }
-
-  spentBy(request: number): Readonly<Record<Place, number>> {
-    const times = PLACES.map((place, at) => [place, (this.spent[request * PLACES.length + at] ?? 0) / this.runs]);
-    return Object.fromEntries(times) as Record<Place, number>;
   }
 }

@@ -13,23 +13,18 @@ import {
   type Tried,
   whyLate,
 } from '@tolvek/core/forecast';
-import { type FormSink, sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { type Said, said } from '@tolvek/words';
-import { and, eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
-import { formById, planningOf, releaseById, releaseInForce } from '../form/queries.ts';
+import { formById, planningOf, releaseInForce } from '../form/queries.ts';
 import { groupNames, personNamed } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { inList } from '../platform/prepared.ts';
 import { wrongFields } from '../platform/problem.ts';
-import { registersOnce } from '../register/queries.ts';
-import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
-import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
-import { requests } from '../request/tables.ts';
+import { type OpenRequest, openAtDesk } from '../request/open.ts';
+import type { ShownRow } from '../request/queries.ts';
 import { keptBy } from '../view/keptBy.ts';
-import { lookingAt, workedBy } from '../view/workedBy.ts';
+import { Known, tellingOf } from './known.ts';
 import { pastOf, stateOf } from './past.ts';
 
 type Told = AnswerOf<'forecast'>;
@@ -52,10 +47,10 @@ const forecasts = new LRUCache<string, Forecast>({ max: 2 });
 const scores = new LRUCache<string, readonly Scored[]>({ max: 2 });
 
 /** Which desk it is: a thread works for all of a process. */
-const deskOf = (db: Reader): string => ('$client' in db ? db.$client.name : '');
+const whichDesk = (db: Reader): string => ('$client' in db ? db.$client.name : '');
 
 function forecastAt(db: Reader, now: number): Forecast {
-  const key = `${deskOf(db)} ${stateOf(db)} ${Math.floor(now / (5 * MINUTE))}`;
+  const key = `${whichDesk(db)} ${stateOf(db)} ${Math.floor(now / (5 * MINUTE))}`;
   let found = forecasts.get(key);
   if (!found) forecasts.set(key, (found = new Forecast(pastOf(db, now))));
   return found;
@@ -63,66 +58,13 @@ function forecastAt(db: Reader, now: number): Forecast {
 
 /** What became of past forecasts is the same for a day: yesterday stays as it was. */
 function scoredAt(db: Reader, now: number): readonly Scored[] {
-  const key = `${deskOf(db)} ${Math.floor(now / (24 * HOUR))}`;
+  const key = `${whichDesk(db)} ${Math.floor(now / (24 * HOUR))}`;
   let found = scores.get(key);
   if (!found) scores.set(key, (found = forecastPast(pastOf(db, now))));
   return found;
 }
 
-/** What somebody may know of a forecast: the requests that they work on, where they may know by when and by which row. */
-class Known {
-  private readonly open = new Map<string, OpenRequest<ShownRow>>();
-  private readonly knows = new Map<string, boolean>();
-
-  constructor(
-    private readonly db: Reader,
-    viewer: Viewer,
-    ids: readonly string[],
-  ) {
-    const looking = lookingAt(db, viewer);
-    const rows: ShownRow[] = db
-      .select(SHOWN_COLUMNS)
-      .from(requests)
-      .where(and(inList(requests.id, [...new Set(ids)]), eq(requests.trial, false), workedBy(looking, requests)))
-      .all();
-    const registers = registersOnce(db, looking.registers);
-    for (const row of rows) this.open.set(row.id, openRequest(db, row, viewer, 'list', { registers }));
-  }
-
-  of(id: string): OpenRequest<ShownRow> | undefined {
-    return this.open.get(id);
-  }
-
-  /** Whether they may know by when a request is due, and how: a deadline and a row can tell of what it holds. */
-  may({ id, key }: Pick<Outlook, 'id' | 'key'>): boolean {
-    const open = this.open.get(id);
-    if (!open) return false;
-    let known = this.knows.get(`${id} ${key}`);
-    if (known === undefined) {
-      known = tellingOf(this.db, open.request, key).every((sink) => open.reading.mayHear(sink));
-      this.knows.set(`${id} ${key}`, known);
-    }
-    return known;
-  }
-}
-
-const telling = new LRUCache<string, readonly FormSink[]>({ max: 1_000 });
-
-/** All that a deadline of a request and the row it went by are made from. */
-function tellingOf(db: Reader, request: ShownRow, deadline: string): readonly FormSink[] {
-  const planned = request.plannedBy ?? request.releaseId;
-  const key = `${request.releaseId} ${planned} ${deadline}`;
-  let found = telling.get(key);
-  if (!found) {
-    const { fields, routing } = releaseById(db, request.releaseId).release.design;
-    const plan = planningOf(db, request).release.design.deadline;
-    found = sinksOf({ fields, routing, deadline: plan }).filter(
-      ({ kind, at }) => kind === 'routing' || (kind === 'deadline' && at === deadline),
-    );
-    telling.set(key, found);
-  }
-  return found;
-}
+const idsIn = (some: readonly { readonly id: string }[]): string[] => some.map(({ id }) => id);
 
 function namesOf(db: Reader): ForecastNames {
   const groups = groupNames(db);
@@ -137,11 +79,7 @@ function namesOf(db: Reader): ForecastNames {
 export function forecastFor(db: Reader, now: number, viewer: Viewer): Told {
   const forecast = forecastAt(db, now);
   const { desk, outlooks } = forecast;
-  const known = new Known(
-    db,
-    viewer,
-    outlooks.map(({ id }) => id),
-  );
+  const known = new Known(db, viewer, idsIn(forecast.outlooks));
   const theirs = outlooks.filter((each) => known.may(each));
   const lives = new Map(desk.lives.map((life) => [life.id, life]));
   const names = namesOf(db);
@@ -255,11 +193,7 @@ const ruleNamed = (db: Reader, request: ShownRow, key: string): DeadlineRule | u
 /** What would help most, for what somebody works on. */
 export function helpsFor(db: Reader, now: number, viewer: Viewer): AnswerOf<'forecastHelps'> {
   const forecast = forecastAt(db, now);
-  const known = new Known(
-    db,
-    viewer,
-    forecast.outlooks.map(({ id }) => id),
-  );
+  const known = new Known(db, viewer, idsIn(forecast.outlooks));
   const names = namesOf(db);
   return {
     changes: helpsOnce(forecast)
@@ -310,11 +244,7 @@ export function triedFor(
   { team, day, hours }: { readonly team: string; readonly day: string; readonly hours: number },
 ): AnswerOf<'forecastTried'> {
   const forecast = forecastAt(db, now);
-  const known = new Known(
-    db,
-    viewer,
-    forecast.outlooks.map(({ id }) => id),
-  );
+  const known = new Known(db, viewer, idsIn(forecast.outlooks));
   const isTheirs = forecast.outlooks.some((each) => known.may(each) && known.of(each.id)?.request.team === team);
   if (!isTheirs)
     throw wrongFields([{ field: 'team', message: said('forecast:noTeam', { team }), fix: said('forecast:noTeamFix') }]);
@@ -326,11 +256,7 @@ export function triedFor(
 /** How right past forecasts were, of what somebody works on. */
 export function scoreFor(db: Reader, now: number, viewer: Viewer): AnswerOf<'forecastScore'> {
   const scored = scoredAt(db, now);
-  const known = new Known(
-    db,
-    viewer,
-    scored.map(({ id }) => id),
-  );
+  const known = new Known(db, viewer, idsIn(scored));
   const { bands, ...score } = scoreOf(scored.filter((each) => known.may(each)));
   return { ...score, bands: [...bands] };
 }
