@@ -247,7 +247,7 @@ export function triedFor(
   const known = new Known(db, viewer, idsIn(forecast.outlooks));
   const isTheirs = forecast.outlooks.some((each) => known.may(each) && known.of(each.id)?.request.team === team);
   if (!isTheirs)
-    throw wrongFields([{ field: 'team', message: said('forecast:noTeam', { team }), fix: said('forecast:noTeamFix') }]);
+    throw wrongFields([{ field: 'team', message: said('forecast:noTeam'), fix: said('forecast:noTeamFix') }]);
   const change = forecast.longer(team, day, hours * HOUR);
   if (!change) throw wrongFields([{ field: 'day', message: said('forecast:noDay'), fix: said('forecast:noDayFix') }]);
   return triedTold(forecast, forecast.with(change), known);

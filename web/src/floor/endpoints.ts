@@ -42,11 +42,11 @@ export const floorApi = api.injectEndpoints({
     }),
     forecast: build.query<AnswerOf<'forecast'>, Asked<'forecast'>>({
       query: call('forecast'),
-      providesTags: ['ledger'],
+      providesTags: ['forecast'],
     }),
     forecastHelps: build.query<AnswerOf<'forecastHelps'>, Asked<'forecastHelps'>>({
       query: call('forecastHelps'),
-      providesTags: ['ledger'],
+      providesTags: ['forecast'],
     }),
     forecastTried: build.query<AnswerOf<'forecastTried'>, Asked<'forecastTried'>>({ query: call('forecastTried') }),
     requestForecast: build.query<AnswerOf<'requestForecast'>, Asked<'requestForecast'>>({

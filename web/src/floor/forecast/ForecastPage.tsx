@@ -1,4 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { useDispatch } from 'react-redux';
 import { Link } from 'react-router';
 import { ToSignIn } from '../../ui/ToSignIn.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
@@ -6,7 +7,6 @@ import { useTitle } from '../../ui/useTitle.ts';
 import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { floorApi } from '../endpoints.ts';
-import { useLive } from '../useLive.ts';
 import { Helps } from './Helps.tsx';
 import { LikelyLate } from './LikelyLate.tsx';
 import { Score } from './Score.tsx';
@@ -18,7 +18,6 @@ const FEW = 30;
 /** What will probably be late, why, and what would help. */
 export function ForecastPage() {
   useTitle(say('forecast:title'));
-  useLive();
   const { data: me } = meApi.useMeQuery();
   const { data, error, refetch } = floorApi.useForecastQuery(undefined, { refetchOnMountOrArgChange: true });
   if (me && !me.person) return <ToSignIn />;
@@ -65,6 +64,7 @@ function Ahead({ data }: { data: AnswerOf<'forecast'> }) {
 
 /** How many there are of each: what is over already leads to its tray. */
 function Counts({ data }: { data: AnswerOf<'forecast'> }) {
+  const dispatch = useDispatch();
   const counts = [
     { key: 'isLikely', count: data.likely, look: 'text-brick' },
     { key: 'isLate', count: data.late, look: 'text-brick' },
@@ -87,7 +87,16 @@ function Counts({ data }: { data: AnswerOf<'forecast'> }) {
             </li>
           ))}
       </ul>
-      <p className="mt-2 text-[13px] text-soft">{say('forecast:asOf', { at: data.at, count: data.from })}</p>
+      <p className="mt-2 flex flex-wrap gap-x-4 text-[13px] text-soft">
+        {say('forecast:asOf', { at: data.at, count: data.from })}
+        <button
+          type="button"
+          className="text-green underline"
+          onClick={() => dispatch(floorApi.util.invalidateTags(['forecast']))}
+        >
+          {say('forecast:again')}
+        </button>
+      </p>
     </>
   );
 }

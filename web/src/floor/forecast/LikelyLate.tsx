@@ -52,7 +52,10 @@ function Line({ request }: { request: Likely }) {
           {due === null ? say('forecast:dueStill') : say('forecast:due', { at: due })},{' '}
           <Finish finish={request.finish} />
         </p>
-        <ul className="mt-1 text-[13.5px] text-soft">
+        <div className="mt-1 text-[13.5px]">
+          <Between finish={request.finish} />
+        </div>
+        <ul className="text-[13.5px] text-soft">
           {reasons.map((reason) => (
             <li key={told(reason)}>{told(reason)}</li>
           ))}
@@ -62,17 +65,16 @@ function Line({ request }: { request: Likely }) {
   );
 }
 
-/** When it is probably finished; the stretch of eight in ten on asking. */
-export function Finish({ finish: { early, likely, late } }: Pick<Likely, 'finish'>) {
-  const between =
-    early === null
-      ? undefined
-      : late === null
-        ? say('forecast:finishesAfter', { early })
-        : say('forecast:finishesBetween', { early, late });
+/** When it is probably finished. */
+export const Finish = ({ finish: { likely } }: Pick<Likely, 'finish'>) =>
+  likely === null ? say('forecast:finishesLater') : say('forecast:finishes', { at: likely });
+
+/** Between which moments it is, most times; nothing where that is too far away. */
+export function Between({ finish: { early, late } }: Pick<Likely, 'finish'>) {
+  if (early === null) return null;
   return (
-    <span title={between}>
-      {likely === null ? say('forecast:finishesLater') : say('forecast:finishes', { at: likely })}
-    </span>
+    <p className="text-soft">
+      {late === null ? say('forecast:finishesAfter', { early }) : say('forecast:finishesBetween', { early, late })}
+    </p>
   );
 }

@@ -3,7 +3,7 @@ import { useId, useState } from 'react';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { floorApi } from '../endpoints.ts';
-import { Finish } from './LikelyLate.tsx';
+import { Between, Finish } from './LikelyLate.tsx';
 
 type Promised = AnswerOf<'requestForecast'>['promised'][number];
 
@@ -40,6 +40,7 @@ function Ahead({ number }: { number: string }) {
         <li key={each.dueFor ? told(each.dueFor) : ''} className="mb-1.5">
           {each.dueFor ? `${told(each.dueFor)}: ` : data.promised.length > 1 ? `${say('forecast:toFinish')}: ` : ''}
           <Chance of={each} />, <Finish finish={each.finish} />
+          <Between finish={each.finish} />
           {each.reasons.map((reason) => (
             <p key={told(reason)} className="text-soft">
               {told(reason)}
