@@ -20,6 +20,7 @@ export {
   type Promised,
   type Stretch,
   stretchesOf,
+  type Told,
 } from './life.ts';
 export type { Outlook } from './outlook.ts';
 export { changeInWords, type ForecastNames, whyLate } from './reasons.ts';

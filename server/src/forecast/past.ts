@@ -7,6 +7,7 @@ import {
   type Life,
   type LifeEvent,
   stretchesOf,
+  type Told,
 } from '@tolvek/core/forecast';
 import type { FormDesign } from '@tolvek/core/form';
 import { and, asc, desc, eq, gte, inArray, isNotNull, ne, sql } from 'drizzle-orm';
@@ -22,7 +23,7 @@ import { groups, people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { inList } from '../platform/prepared.ts';
 import { allRegisters, holdsThings, type RegisterRow } from '../register/queries.ts';
-import { stageAfter } from '../request/stageAfter.ts';
+import { stagesReached } from '../request/stagesReached.ts';
 import { history, requests } from '../request/tables.ts';
 import { deskOf } from '../settings/queries.ts';
 
@@ -104,18 +105,12 @@ export function pastOf(db: Reader, now: number): DeskPast {
     const release = plannedBy(db, row.releaseId);
     const plan = plannedBy(db, row.plannedBy ?? row.releaseId)?.deadline;
     if (!release || !plan) return [];
-    const events = eventsOf(register, happened.get(row.id) ?? []);
     const life = {
       ...{ id: row.id, form: row.formId, calendar: plan.calendar, arrived: row.createdAt, finished: row.finishedAt },
       row: `${row.formId} ${release.rows[(row.routed?.row ?? 0) - 1] ?? ''}`,
       stretches: stretchesOf({
-        ...{ arrived: row.createdAt, finished: row.finishedAt, events: events.events },
-        first: {
-          stage: events.stage ?? row.stage,
-          team: (events.team === undefined ? row.team : events.team) ?? '',
-          handler: events.handler === undefined ? row.handler : events.handler,
-        },
-        decided: decided.get(row.id) ?? [],
+        ...{ arrived: row.createdAt, finished: row.finishedAt, decided: decided.get(row.id) ?? [] },
+        ...toldOf(row, register, happened.get(row.id) ?? []),
         isPaused: (stage) => register.stages.find(({ key }) => key === stage)?.phase === 'paused',
       }),
       promised: (promised.get(row.id) ?? []).flatMap(({ row: deadline }) => {
@@ -178,28 +173,38 @@ function groupedBy<Row extends { readonly of: string }>(rows: readonly Row[]): R
   return groups;
 }
 
-/** What moved a request, and what was so before the first of each. */
-function eventsOf(
+/** Who had a request, and where it was when it arrived, from what happened to it. */
+function toldOf(
+  row: {
+    readonly stage: string;
+    readonly createdAt: number;
+    readonly team: string | null;
+    readonly handler: string | null;
+  },
   register: RegisterRow,
   happened: readonly { readonly at: number; readonly data: (typeof history.$inferSelect)['data'] }[],
-) {
-  const events: LifeEvent[] = [];
-  const first: { stage?: string; team?: string | null; handler?: string | null } = {};
-  for (const { at, data } of happened) {
-    if (!data) continue;
-    const stage = stageAfter(register, data);
-    if (stage !== null) {
-      if ('from' in data && typeof data.from === 'string') first.stage ??= data.from;
-      events.push({ at, stage });
-    } else if (data.kind === 'team') {
-      if (first.team === undefined) first.team = data.from;
-      events.push({ at, team: data.to });
-    } else if (data.kind === 'handler') {
-      if (first.handler === undefined) first.handler = data.from;
-      events.push({ at, handler: data.to });
-    }
-  }
-  return { ...first, events };
+): Pick<Told, 'first' | 'events'> {
+  const [began, ...stages] = stagesReached(row, register, happened);
+  const teams = happened.flatMap(({ at, data }) =>
+    data?.kind === 'team' ? [{ at, from: data.from, to: data.to }] : [],
+  );
+  const handlers = happened.flatMap(({ at, data }) =>
+    data?.kind === 'handler' ? [{ at, from: data.from, to: data.to }] : [],
+  );
+  const events: readonly LifeEvent[] = [
+    ...stages,
+    ...teams.map(({ at, to }) => ({ at, team: to })),
+    ...handlers.map(({ at, to }) => ({ at, handler: to })),
+  ];
+  return {
+    // Of those at the same moment, as it was told.
+    events: events.toSorted((a, b) => a.at - b.at),
+    first: {
+      stage: began?.stage ?? row.stage,
+      team: (teams[0] ? teams[0].from : row.team) ?? '',
+      handler: handlers[0] ? handlers[0].from : row.handler,
+    },
+  };
 }
 
 function standsWhilePaused(stands: DeadlinePlan['deadlines'][number]['stands'], register: RegisterRow): boolean {

@@ -5,11 +5,11 @@ import { type DeadlineRow, deadlinesOf } from '../deadline/queries.ts';
 import { planningOf } from '../form/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { firstStage, stageOf } from '../register/queries.ts';
+import { stageOf } from '../register/queries.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtDesk } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
-import { stageAfter } from '../request/stageAfter.ts';
+import { stagesReached } from '../request/stagesReached.ts';
 import { sheetOf } from './sheet.ts';
 
 type Course = AnswerOf<'requestCourse'>;
@@ -28,7 +28,7 @@ export function courseView(db: Reader, viewer: Viewer, number: string, now: numb
   const deadlines = deadlinesDrawn(sheet, deadlinesOf(db, request.id), now);
   const happened = historyOfRequest(db, request.id);
   const steps = stepsDrawn(sheet, decidedLast(happened));
-  const stages = open.may('history') ? stagesReached(open, happened) : stagesKnown(open);
+  const stages = open.may('history') ? stagesDrawn(open, happened) : stagesKnown(open);
   const end = request.finishedAt ?? now;
   // What is over is drawn to its end; what is open, to what is still to come.
   const moments = [
@@ -46,22 +46,10 @@ export function courseView(db: Reader, viewer: Viewer, number: string, now: numb
 }
 
 /** The stages a request came to, in their order, from the one it arrived in. */
-function stagesReached({ request, register }: OpenRequest<RequestRow>, happened: History): Course['stages'] {
-  const moves = happened.flatMap(({ at, data }) => {
-    const to = data ? stageAfter(register, data) : null;
-    return data && to !== null ? [{ at, to, from: 'from' in data ? data.from : null }] : [];
-  });
-  const first = moves[0];
-  const began =
-    first === undefined
-      ? request.stage
-      : typeof first.from === 'string'
-        ? first.from
-        : (register.stages.find(({ role }) => role === 'deciding') ?? firstStage(register)).key;
-  return [{ at: request.createdAt, to: began }, ...moves].map(({ at, to }) => ({
-    ...{ label: stageOf(register, to).label, at: iso(at) },
+const stagesDrawn = ({ request, register }: OpenRequest<RequestRow>, happened: History): Course['stages'] =>
+  stagesReached(request, register, happened).map(({ at, stage }) => ({
+    ...{ label: stageOf(register, stage).label, at: iso(at) },
   }));
-}
 
 /** For who may not see what happened: where it is now, since it arrived. */
 const stagesKnown = ({ request, register }: OpenRequest<RequestRow>): Course['stages'] => [

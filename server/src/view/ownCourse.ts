@@ -2,11 +2,11 @@ import type { AnswerOf } from '@tolvek/contract';
 import { publicLabelIn } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
 import { iso } from '../platform/clock.ts';
-import { firstStage, stageOf } from '../register/queries.ts';
+import { stageOf } from '../register/queries.ts';
 import type { historyOfRequest } from '../request/history.ts';
 import type { OpenRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
-import { stageAfter } from '../request/stageAfter.ts';
+import { stagesReached } from '../request/stagesReached.ts';
 import type { Decision } from './decision.ts';
 
 type Course = AnswerOf<'follow'>['course'];
@@ -22,16 +22,9 @@ export function ownCourse(
   { approval, finish }: { readonly approval: Decision | undefined; readonly finish: number | null },
 ): Course {
   const words = (stage: string): string => publicLabelIn(stageOf(register, stage), spoken);
-  const moves = happened.flatMap(({ at, data }) => {
-    const to = data ? stageAfter(register, data) : null;
-    return data && to !== null ? [{ at, to, from: 'from' in data ? data.from : null }] : [];
-  });
-  const [first] = moves;
-  const began = first === undefined ? request.stage : typeof first.from === 'string' ? first.from : null;
-  const past: { at: number; what: string }[] = [
-    { at: request.createdAt, what: words(began ?? firstStage(register).key) },
-    ...moves.map(({ at, to }) => ({ at, what: words(to) })),
-  ].filter(({ what }, place, all) => place === 0 || all[place - 1]?.what !== what);
+  const past = stagesReached(request, register, happened)
+    .map(({ at, stage }) => ({ at, what: words(stage) }))
+    .filter(({ what }, place, all) => place === 0 || all[place - 1]?.what !== what);
   const isOver = request.phase === 'finished';
   const decided = approval?.state === 'waiting' ? approval.until : null;
   const ahead = isOver
