@@ -12,7 +12,7 @@ export function RequestForecast({ number }: { number: string }) {
   const [isOpen, setOpen] = useState(false);
   const id = useId();
   return (
-    <div>
+    <div className="mt-2">
       <button
         type="button"
         className="text-[13px] text-green underline"
@@ -22,9 +22,7 @@ export function RequestForecast({ number }: { number: string }) {
       >
         {say(isOpen ? 'forecast:hide' : 'forecast:ask')}
       </button>
-      <div id={id} role="status">
-        {isOpen ? <Ahead number={number} /> : null}
-      </div>
+      <div id={id}>{isOpen ? <Ahead number={number} /> : null}</div>
     </div>
   );
 }
