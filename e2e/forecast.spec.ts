@@ -41,7 +41,7 @@ test('the forecast names what will be late and what would help; done, it helps',
   await expect(line).toContainText(/(100|9\d) % late/);
   await expect(
     maren.getByRole('listitem').filter({ hasText: `Others in the team take over what ${handler} has in hand` }),
-  ).toContainText(number);
+  ).toContainText(/fewer would be late/);
   // It says how right it was, beside guesses.
   await expect(maren.getByText('Error of this forecast')).toBeVisible();
   const error = await numberIn(maren, 'Error of this forecast');
