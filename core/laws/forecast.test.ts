@@ -103,7 +103,7 @@ describe('a forecast', () => {
     const { chances } = one.with(longer);
     for (const [place, { id, chance }] of one.outlooks.entries())
       if (teams.get(id) !== 't0') expect(chances[place]).toBe(chance);
-    expect(fewerLate(one.outlooks, one.with(longer))).toBeGreaterThanOrEqual(-0.5);
+    expect(fewerLate(one.outlooks, one.with(longer).chances)).toBeGreaterThanOrEqual(-0.5);
     expect(one.longer('t0', '2026-01-10', HOUR)).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import { openBetween, type WorkingCalendar } from '../deadline/index.ts';
-import type { Away } from './life.ts';
+import { type Away, covers } from './life.ts';
 
 interface Part {
   readonly from: number;
@@ -71,9 +71,7 @@ export function clockOfPeople(
     (a, b) => a - b,
   );
   const shareAt = (at: number): number => {
-    const absent = new Set(
-      gone.filter((each) => each.from <= at && (each.to === null || each.to > at)).map(({ person }) => person),
-    );
+    const absent = new Set(gone.filter((each) => covers(each, at)).map(({ person }) => person));
     return 1 - absent.size / among.size;
   };
   const parts: Part[] = [];

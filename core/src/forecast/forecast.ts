@@ -42,11 +42,6 @@ export interface Tried {
 /** How a team does. */
 export interface TeamNow {
   readonly team: string;
-  /** How many of it nobody has in hand, somebody has, are being decided, and stand still. */
-  readonly waiting: number;
-  readonly working: number;
-  readonly deciding: number;
-  readonly paused: number;
   readonly members: number;
   readonly here: number;
   /** How fast it takes up requests, and how fast it gets them done, beside as ever. */
@@ -95,7 +90,10 @@ export class Forecast {
     const { desk, runs, outlooks, times } = this;
     const few = Math.max(12, Math.floor(times / 5));
     const before = runs.run({ runs: few, seed: SEED });
-    const look = (change: Change) => ({ change, helps: avoided(before, runs.run({ runs: few, seed: SEED, change })) });
+    const look = (change: Change): Looked => {
+      const after = runs.run({ runs: few, seed: SEED, change }).map(({ chance }) => chance);
+      return { change, helps: fewerLate(before, after) };
+    };
     const looked = [
       ...helpful([...handOvers(desk), ...decisions(desk, outlooks)].map(look)),
       ...longerTimes(this.longerBy, desk, outlooks, look),
@@ -104,7 +102,7 @@ export class Forecast {
       .sort((a, b) => b.helps - a.helps)
       .slice(0, CLOSELY)
       .map(({ change }) => this.with(change))
-      .map((tried) => ({ tried, helps: fewerLate(outlooks, tried) }))
+      .map((tried) => ({ tried, helps: fewerLate(outlooks, tried.chances) }))
       .filter(({ helps }) => helps >= WORTH)
       .sort((a, b) => b.helps - a.helps)
       .map(({ tried }) => tried);
@@ -133,9 +131,9 @@ export class Forecast {
   }
 }
 
-/** How many fewer promises are late by a change, on average. */
-export const fewerLate = (outlooks: readonly Outlook[], { chances }: Tried): number =>
-  outlooks.reduce(
+/** How many fewer promises are late, on average, where these are the chances in place of those before; null: as before. */
+export const fewerLate = (before: readonly Outlook[], chances: readonly (number | null)[]): number =>
+  before.reduce(
     (sum, { isLate, chance }, place) => (isLate || chance === null ? sum : sum + chance - (chances[place] ?? chance)),
     0,
   );
@@ -216,29 +214,12 @@ function longerTimes(
   );
 }
 
-/** How many fewer promises are late. */
-function avoided(before: readonly Outlook[], after: readonly Outlook[]): number {
-  return before.reduce(
-    (sum, each, place) =>
-      each.isLate || each.chance === null ? sum : sum + each.chance - (after[place]?.chance ?? each.chance),
-    0,
-  );
-}
-
 function teamsOf({ lives, crews, away, now }: DeskPast, { pace }: Learned): TeamNow[] {
-  const counts = new Map<string, { waiting: number; working: number; deciding: number; paused: number }>();
-  for (const life of lives) {
-    const last = life.finished === null ? life.stretches.at(-1) : undefined;
-    if (!last) continue;
-    const count = counts.get(last.team) ?? { waiting: 0, working: 0, deciding: 0, paused: 0 };
-    count[last.place] += 1;
-    counts.set(last.team, count);
-  }
+  const open = new Set(lives.flatMap((life) => (life.finished === null ? (life.stretches.at(-1)?.team ?? []) : [])));
   return crews.flatMap(({ team, members }) => {
-    const count = counts.get(team);
-    if (!count) return [];
+    if (!open.has(team)) return [];
     const here = members.filter((person) => !isAway(away, person, now)).length;
     const paces = { takes: pace('waiting', team), finishes: pace('working', team) };
-    return [{ team, ...count, members: members.length, here, ...paces }];
+    return [{ team, members: members.length, here, ...paces }];
   });
 }

@@ -1,7 +1,8 @@
+import { grouped } from '../own/index.ts';
 import { Lengths, type Took } from './lengths.ts';
 import { type DeskPast, type Life, PLACES, type Place, type Promised } from './life.ts';
 import { LATELY, type Measured, measure, SHARED, SHARINGS, type Sharing } from './measure.ts';
-import { FINISHED, type Station, Stations } from './stations.ts';
+import { FINISHED, Stations } from './stations.ts';
 
 const DAY = 86_400_000;
 /** How far back it is learned from, ms. */
@@ -136,14 +137,8 @@ function sharingOf(measured: readonly Measured[], now: number): Learned['sharing
   const best = (place: Place): Sharing => {
     const here = measured.filter(({ stretch }) => stretch.place === place);
     if (turnsOf(here, now) >= IN_TURN) return 'in turn';
-    const alike = new Map<string, Measured[]>();
-    for (const each of here) {
-      if (!each.ended) continue;
-      const key = `${each.life.row} ${each.stretch.team}`;
-      const group = alike.get(key);
-      if (group) group.push(each);
-      else alike.set(key, [each]);
-    }
+    const ended = here.filter((each) => each.ended);
+    const alike = grouped(ended, ({ life, stretch }) => `${life.row} ${stretch.team}`);
     const groups = [...alike.values()].filter(({ length }) => length >= ENOUGH);
     const spread = (sharing: number): number =>
       groups.reduce(
@@ -160,16 +155,10 @@ function sharingOf(measured: readonly Measured[], now: number): Learned['sharing
 
 /** How far it is the first to come that is done first where several are: 0 as often as by chance, 1 always. */
 function turnsOf(measured: readonly Measured[], now: number): number {
-  const at = new Map<Station, Measured[]>();
-  for (const each of measured) {
-    const all = at.get(each.station);
-    if (all) all.push(each);
-    else at.set(each.station, [each]);
-  }
   let first = 0;
   let byChance = 0;
   let done = 0;
-  for (const all of at.values()) {
+  for (const all of grouped(measured, ({ station }) => station).values()) {
     const order = all.toSorted((a, b) => a.stretch.from - b.stretch.from);
     const ends = all.filter(({ ended }) => ended).sort((a, b) => (a.stretch.to ?? now) - (b.stretch.to ?? now));
     let there: Measured[] = [];

@@ -70,6 +70,10 @@ export interface Away {
   readonly to: number | null;
 }
 
+/** Whether an absence covers a moment. */
+export const covers = ({ from, to }: Pick<Away, 'from' | 'to'>, at: number): boolean =>
+  from <= at && (to === null || at < to);
+
 /** All that a forecast reads of a desk. */
 export interface DeskPast {
   readonly now: number;

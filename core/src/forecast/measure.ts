@@ -1,3 +1,4 @@
+import { grouped } from '../own/index.ts';
 import type { DeskPast, Life, Place, Stretch } from './life.ts';
 import { FINISHED, placeNumber, type Station, type Stations } from './stations.ts';
 
@@ -31,15 +32,10 @@ export function measure(
   stations: Stations,
   known?: Readonly<Record<Place, Sharing>>,
 ): readonly Measured[] {
-  const at = new Map<Station, { life: Life; place: number; stretch: Stretch }[]>();
-  for (const life of lives)
-    for (const [place, stretch] of life.stretches.entries()) {
-      const station = stations.at(stretch, life);
-      const all = at.get(station);
-      const one = { life, place, stretch };
-      if (all) all.push(one);
-      else at.set(station, [one]);
-    }
+  const at = grouped(
+    lives.flatMap((life) => life.stretches.map((stretch, place) => ({ life, place, stretch }))),
+    ({ life, stretch }) => stations.at(stretch, life),
+  );
   return [...at].flatMap(([station, all]) => {
     const sharings = known ? [known[station.place]] : SHARED.includes(station.place) ? SHARINGS : [0];
     const times = timesOf(

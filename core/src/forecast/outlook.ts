@@ -27,6 +27,8 @@ export interface Due {
   readonly due: number;
   /** Working time left, ms; null for a date. */
   readonly left: number | null;
+  /** Whether that is over. */
+  readonly isLate: boolean;
   readonly stands: boolean;
   /** Whether it moves on as long as the request stands still, which it does now. */
   readonly moves: boolean;
@@ -41,5 +43,6 @@ export function dueAt(promised: Promised, calendar: WorkingCalendar, now: number
   const last = pauses.at(-1);
   const since = last && last.to === null ? last.from : now;
   const left = isDate ? null : workingTimeBetween(calendar, since, due);
-  return { key, due, left, stands: stands && !isDate, moves: !isDate && last?.to === null };
+  const isLate = left === null ? due < now : left < 0;
+  return { key, due, left, isLate, stands: stands && !isDate, moves: !isDate && last?.to === null };
 }

@@ -16,8 +16,7 @@ export function ownOutlooks({ lives, calendars, now }: DeskPast, learned: Learne
           const calendar = calendars[promised.calendar];
           if (promised.ends !== 'itself' || promised.over !== null || !calendar) return [];
           if (!lengths || lengths.size < ENOUGH) return [];
-          const { key, due, left, moves } = dueAt(promised, calendar, now);
-          const isLate = left === null ? due < now : left < 0;
+          const { key, due, left, isLate, moves } = dueAt(promised, calendar, now);
           const had = hadBy(promised, now, learned.stations);
           const ahead = left ?? workingTimeBetween(calendar, now, due);
           const share = lengths.longerThan(had + ahead) / Math.max(1e-9, lengths.longerThan(had));

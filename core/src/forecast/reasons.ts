@@ -3,7 +3,7 @@ import { lengthOf, workingTimeBetween } from '../deadline/index.ts';
 import type { Change } from './change.ts';
 import type { Forecast, TeamNow } from './forecast.ts';
 import type { Pace } from './learn.ts';
-import type { Life } from './life.ts';
+import { covers, type Life } from './life.ts';
 import { hasMuch, inHand } from './load.ts';
 import type { Outlook } from './outlook.ts';
 import { isAway } from './stations.ts';
@@ -20,6 +20,7 @@ const HALF_HOUR = 30 * 60_000;
 const inHalfHours = (length: number): number => Math.max(1, Math.round(length / HALF_HOUR)) * HALF_HOUR;
 /** At this pace or slower it is worth a word. */
 const SLOW = 0.75;
+
 /** Prepares telling why requests are likely late: what is so of the desk is counted once. */
 export function whyLate(
   { desk, teams }: Pick<Forecast, 'desk' | 'teams'>,
@@ -68,7 +69,7 @@ function needs(
 
 function away(person: string, name: string, desk: Forecast['desk']): readonly Said[] {
   if (!isAway(desk.away, person, desk.now)) return [];
-  const ends = desk.away.filter((each) => each.person === person && each.from <= desk.now).map(({ to }) => to);
+  const ends = desk.away.filter((each) => each.person === person && covers(each, desk.now)).map(({ to }) => to);
   const until = ends.includes(null) ? null : Math.max(...ends.map((each) => each ?? 0));
   return [until === null ? said('forecast:gone', { person: name }) : said('forecast:away', { person: name, until })];
 }

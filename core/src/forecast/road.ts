@@ -2,7 +2,7 @@ import type { Change } from './change.ts';
 import { clockOf, type WorkClock } from './clock.ts';
 import type { Learned } from './learn.ts';
 import type { Lengths } from './lengths.ts';
-import { type DeskPast, type Life, PLACES, type Place } from './life.ts';
+import { type Away, covers, type DeskPast, type Life, PLACES, type Place } from './life.ts';
 import type { Sharing } from './measure.ts';
 import { placeNumber, type Station } from './stations.ts';
 
@@ -37,7 +37,7 @@ export class Road {
   private readonly ways = new Map<string, Way>();
   /** People by their numbers: their stations, and when they are away. */
   readonly desks: number[] = [];
-  private readonly away: (readonly { readonly from: number; readonly to: number }[])[] = [];
+  private readonly away: (readonly Away[])[] = [];
   readonly clocks: ReadonlyMap<string, WorkClock>;
 
   constructor(
@@ -87,11 +87,7 @@ export class Road {
       number = this.desks.length;
       this.people.set(id, number);
       this.desks.push(this.station('working', life, team, id));
-      this.away.push(
-        this.desk.away.flatMap(({ person, from, to }) =>
-          person === id ? [{ from, to: to ?? Number.POSITIVE_INFINITY }] : [],
-        ),
-      );
+      this.away.push(this.desk.away.filter(({ person }) => person === id));
     }
     return number;
   }
@@ -99,8 +95,7 @@ export class Road {
   numberOf = (person: string): number => this.people.get(person) ?? -1;
 
   isAway(person: number, at: number): boolean {
-    const away = this.away[person];
-    return away !== undefined && away.length > 0 && away.some(({ from, to }) => from <= at && at < to);
+    return this.away[person]?.some((each) => covers(each, at)) ?? false;
   }
 
   private station(place: Place, life: Life, team: string, handler: string | null): number {

@@ -77,11 +77,9 @@ export class Runs {
     this.ends = new Float64Array(open.length);
     this.still = new Float64Array(this.promises);
     for (let run = 0; run < runs; run += 1) this.once(run, seed, change, tally, open);
-    const { now } = this.desk;
     return this.followed.flatMap(({ id, first, dues }, request) =>
-      dues.map(({ key, due, left, clock, moves }, place): Outlook => {
+      dues.map(({ key, due, left, isLate, clock, moves }, place): Outlook => {
         const isBeyond = left === null ? due > this.road.until : left > clock.until(this.road.until);
-        const isLate = left === null ? due < now : left < 0;
         return {
           ...{ id, key, due, left, isLate, isStill: moves, ends: 'finished', finish: tally.finishOf(request) },
           chance: isLate ? 1 : isBeyond || this.goes[request] !== true ? null : tally.chanceOf(first + place),

@@ -111,9 +111,9 @@ function outcome({ promised, finished }: Life, key: string, { calendars, now }: 
   const calendar = found && calendars[found.calendar];
   if (!found || !calendar) return null;
   const end = found.over ?? finished;
-  const { due, left } = dueAt(found, calendar, end ?? now);
+  const { due, isLate } = dueAt(found, calendar, end ?? now);
   if (end !== null) return end > due;
-  return (left === null ? due < now : left < 0) ? true : null;
+  return isLate ? true : null;
 }
 
 /** How much working time half of those by a row took at most, ms, as far as is known. */

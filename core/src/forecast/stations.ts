@@ -1,9 +1,8 @@
 import { clockOf, clockOfPeople, type WorkClock } from './clock.ts';
-import { type Away, type Crew, type DeskPast, type Life, PLACES, type Place, type Stretch } from './life.ts';
+import { type Away, type Crew, covers, type DeskPast, type Life, PLACES, type Place, type Stretch } from './life.ts';
 
 /** Where requests are worked through: the queue of a team, somebody's desk, or wherever others have the word. */
 export interface Station {
-  readonly key: string;
   readonly place: Place;
   /** Whose pace it has; empty where nobody of the desk works at it. */
   readonly team: string;
@@ -44,19 +43,19 @@ export class Stations {
     }));
   }
 
-  private named(key: string, make: () => Omit<Station, 'key'>): Station {
+  private named(key: string, make: () => Station): Station {
     let station = this.all.get(key);
-    if (!station) this.all.set(key, (station = { key, ...make() }));
+    if (!station) this.all.set(key, (station = make()));
     return station;
   }
 
-  private queue(team: string, calendar: string): Omit<Station, 'key'> {
+  private queue(team: string, calendar: string): Station {
     const crew = this.crews.get(team);
     const clock = this.peopleClock(crew?.calendar ?? calendar, crew?.members ?? []);
     return { place: 'waiting', team, person: null, clock };
   }
 
-  private desks(person: string, team: string, calendar: string): Omit<Station, 'key'> {
+  private desks(person: string, team: string, calendar: string): Station {
     const crew = this.crewOf.get(person);
     const clock = this.peopleClock(crew?.calendar ?? calendar, [person]);
     return { place: 'working', team: crew?.team ?? team, person, clock };
@@ -84,7 +83,7 @@ export class Stations {
 
 /** Whether somebody is away at a moment. */
 export const isAway = (away: readonly Away[], person: string, at: number): boolean =>
-  away.some((each) => each.person === person && each.from <= at && (each.to === null || each.to > at));
+  away.some((each) => each.person === person && covers(each, at));
 
 /** What comes after a stretch, as a number: a place, or the end. */
 export const FINISHED = PLACES.length;

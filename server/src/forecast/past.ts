@@ -10,6 +10,7 @@ import {
   type Told,
 } from '@tolvek/core/forecast';
 import type { FormDesign } from '@tolvek/core/form';
+import { grouped } from '@tolvek/core/own';
 import { and, asc, desc, eq, gte, inArray, isNotNull, ne, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { approvalRounds } from '../approval/tables.ts';
@@ -163,15 +164,9 @@ function requestsOf(db: Reader, now: number) {
   return [...open, ...finished].sort((a, b) => a.createdAt - b.createdAt || (a.id < b.id ? -1 : 1));
 }
 
-function groupedBy<Row extends { readonly of: string }>(rows: readonly Row[]): ReadonlyMap<string, readonly Row[]> {
-  const groups = new Map<string, Row[]>();
-  for (const row of rows) {
-    const group = groups.get(row.of);
-    if (group) group.push(row);
-    else groups.set(row.of, [row]);
-  }
-  return groups;
-}
+/** Rows by the request that they are of. */
+const groupedBy = <Row extends { readonly of: string }>(rows: readonly Row[]): ReadonlyMap<string, readonly Row[]> =>
+  grouped(rows, (row) => row.of);
 
 /** Who had a request, and where it was when it arrived, from what happened to it. */
 function toldOf(

@@ -66,9 +66,10 @@ function scoredAt(db: Reader, now: number): readonly Scored[] {
 
 const idsIn = (some: readonly { readonly id: string }[]): string[] => some.map(({ id }) => id);
 
-function namesOf(db: Reader): ForecastNames {
+function namesOf(db: Reader): ForecastNames & { readonly groups: ReadonlyMap<string, string> } {
   const groups = groupNames(db);
   return {
+    groups,
     person: (id) => personNamed(db, id),
     team: (key) => groups.get(key) ?? key,
     form: (id) => releaseInForce(db, id)?.design.title ?? formById(db, id)?.key ?? '',
@@ -130,11 +131,11 @@ function requestTold(
   db: Reader,
   open: OpenRequest<ShownRow>,
   outlook: Outlook,
-  { names, reasons }: { readonly names: ForecastNames; readonly reasons: readonly Said[] },
+  { names, reasons }: { readonly names: ReturnType<typeof namesOf>; readonly reasons: readonly Said[] },
 ): Told['requests'][number] {
   const { request, register } = open;
   return {
-    ...{ number: request.number, subject: open.subject, team: keptBy(request, register, groupNames(db)) },
+    ...{ number: request.number, subject: open.subject, team: keptBy(request, register, names.groups) },
     handler: request.handlerId === null ? null : names.person(request.handlerId),
     chance: outlook.chance ?? 0,
     ...outlookTold(db, request, outlook, reasons),
@@ -226,7 +227,7 @@ function triedTold({ outlooks }: Forecast, tried: Tried, known: Known): AnswerOf
   return {
     fewer: fewerLate(
       theirs.map(({ outlook }) => outlook),
-      { change: tried.change, chances: theirs.map(({ place }) => tried.chances[place] ?? null) },
+      theirs.map(({ place }) => tried.chances[place] ?? null),
     ),
     helped: helped.sort((a, b) => b.before - b.after - (a.before - a.after)).slice(0, MOST_HELPED),
   };

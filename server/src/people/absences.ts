@@ -13,12 +13,15 @@ import { absences, standIns } from './tables.ts';
 
 export type AbsenceRow = typeof absences.$inferSelect;
 
+/** Whether an absence is not over on a day. */
+const lastsUntil = (day: string) => or(isNull(absences.untilDay), gte(absences.untilDay, day));
+
 /** The absences of somebody that are not over, the earliest first. */
 export const absencesOf = (db: Reader, personId: string, day: string): readonly AbsenceRow[] =>
   db
     .select()
     .from(absences)
-    .where(and(eq(absences.personId, personId), or(isNull(absences.untilDay), gte(absences.untilDay, day))))
+    .where(and(eq(absences.personId, personId), lastsUntil(day)))
     .orderBy(absences.fromDay)
     .all();
 
@@ -27,7 +30,7 @@ export const absencesSince = (db: Reader, since: number, zone: string): readonly
   db
     .select()
     .from(absences)
-    .where(or(isNull(absences.untilDay), gte(absences.untilDay, dateAt(since, zone))))
+    .where(lastsUntil(dateAt(since, zone)))
     .all();
 
 export interface NewAbsence {

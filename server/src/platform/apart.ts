@@ -23,6 +23,11 @@ export type Apart<T> =
 /** Work on the data, as it is named with what it takes and gives. */
 export type DataTask<Input, Value> = Task<OnData<Input>, Apart<Value>>;
 
+/** What a command takes besides the data and the moment, which the thread is told by itself. */
+export type RestAfterNow<Command> = Command extends (on: never, now: number, ...rest: infer Taken) => unknown
+  ? Taken
+  : never;
+
 export const dataTask = <Input, Value>(name: string): DataTask<Input, Value> => task(name, 'data');
 
 /** Does work that reads the data off the thread that answers. */

@@ -1,6 +1,6 @@
 import type { Finding, FormDesign, Surroundings } from '@tolvek/core/form';
 import type { lookAtRows } from '../intake/takeInRows.ts';
-import { dataTask } from '../platform/apart.ts';
+import { dataTask, type RestAfterNow } from '../platform/apart.ts';
 import { task } from '../platform/workers.ts';
 import type { tryMailing } from './mailings.ts';
 import type { planEffect } from './planDraft.ts';
@@ -9,9 +9,6 @@ import type { tryCondition } from './tries.ts';
 
 /** What a command takes besides what it works on. */
 type Rest<Command> = Command extends (on: never, ...rest: infer Taken) => unknown ? Taken : never;
-
-/** The same without the moment, which the thread is told by itself. */
-type RestAfterNow<Command> = Command extends (on: never, now: number, ...rest: infer Taken) => unknown ? Taken : never;
 
 /** A draft is looked through. */
 export const LOOK_THROUGH = task<{ readonly design: FormDesign; readonly around: Surroundings }, readonly Finding[]>(

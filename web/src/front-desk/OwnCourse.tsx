@@ -1,14 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
+import { DOT, LINE } from '../ui/Trace.tsx';
 import { say, told } from '../wire/words.ts';
 
 type Course = AnswerOf<'follow'>['course'];
-
-const DOT = {
-  past: 'bg-green',
-  now: 'bg-sheet border-[2.5px] border-green',
-  ahead: 'bg-sheet border-[1.5px] border-edge',
-} as const;
 
 /** How a request went and what comes next, step by step under each other: on a phone as on a wide screen. */
 export function OwnCourse({ course }: { course: Course }) {
@@ -28,10 +23,7 @@ function Steps({ course }: { course: Course }) {
         // biome-ignore lint/suspicious/noArrayIndexKey: the same stage can come twice at the same minute
         <li key={place} className="relative pb-4 pl-6" aria-current={state === 'now' ? 'step' : undefined}>
           {place < course.length - 1 ? (
-            <span
-              aria-hidden
-              className={`absolute top-2 bottom-[-6px] left-[4px] w-[1.5px] ${state === 'past' ? 'bg-green' : 'bg-rule-strong'}`}
-            />
+            <span aria-hidden className={`absolute top-2 bottom-[-6px] left-[4px] w-[1.5px] ${LINE[state]}`} />
           ) : null}
           <span aria-hidden className={`absolute top-[7px] left-0 size-[10px] rounded-full ${DOT[state]}`} />
           <span className={state === 'now' ? 'font-semibold' : state === 'ahead' ? 'text-soft' : ''}>{told(what)}</span>

@@ -5,12 +5,14 @@ import { say, told } from '../wire/words.ts';
 
 type Hop = AnswerOf<'sheet'>['hops'][number];
 
-const DOT = {
+/** How a stop looks: behind, now, ahead. */
+export const DOT = {
   past: 'bg-green',
   now: 'bg-sheet border-[2.5px] border-green',
   ahead: 'bg-sheet border-[1.5px] border-edge',
 } as const;
-const LINE = { past: 'bg-green', now: 'bg-rule-strong', ahead: 'bg-rule-strong' } as const;
+/** The line from a stop to the next. */
+export const LINE = { past: 'bg-green', now: 'bg-rule-strong', ahead: 'bg-rule-strong' } as const;
 
 /**
  * A request's way as one line of hops; each opens its reason. `reasons` gives some hops more to say.

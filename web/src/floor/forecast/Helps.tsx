@@ -5,6 +5,7 @@ import { Button } from '../../ui/Button.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { floorApi } from '../endpoints.ts';
+import { percentOf } from './percent.ts';
 
 type Team = AnswerOf<'forecast'>['teams'][number];
 type Tried = AnswerOf<'forecastTried'>;
@@ -48,7 +49,7 @@ function Effect({ tried: { fewer, helped } }: { tried: Pick<Tried, 'fewer' | 'he
           {helped.map(({ number, before, after }) => (
             <li key={number}>
               <Link to={`/floor/all/${number}`}>{number}</Link>{' '}
-              {say('forecast:before', { before: Math.round(before * 100), after: Math.round(after * 100) })}
+              {say('forecast:before', { before: percentOf(before), after: percentOf(after) })}
             </li>
           ))}
         </ul>

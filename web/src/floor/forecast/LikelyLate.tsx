@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Link } from 'react-router';
 import { say, told } from '../../wire/words.ts';
+import { percentOf } from './percent.ts';
 
 type Likely = AnswerOf<'forecast'>['requests'][number];
 
@@ -21,8 +22,6 @@ export function LikelyLate({ requests, more }: { requests: readonly Likely[]; mo
     </section>
   );
 }
-
-const percentOf = (chance: number): number => Math.round(chance * 100);
 
 function Line({ request }: { request: Likely }) {
   const { number, subject, team, handler, due, dueFor, chance, reasons } = request;

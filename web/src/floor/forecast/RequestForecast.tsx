@@ -4,6 +4,7 @@ import { Trouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { floorApi } from '../endpoints.ts';
 import { Between, Finish } from './LikelyLate.tsx';
+import { percentOf } from './percent.ts';
 
 type Promised = AnswerOf<'requestForecast'>['promised'][number];
 
@@ -56,7 +57,7 @@ function Chance({ of: { late, chance } }: { of: Promised }) {
   if (chance < 0.05) return <strong>{say('forecast:surelyInTime')}</strong>;
   return (
     <strong className={chance >= 0.5 ? 'text-brick' : ''}>
-      {say('forecast:chance', { percent: Math.round(chance * 100) })}
+      {say('forecast:chance', { percent: percentOf(chance) })}
     </strong>
   );
 }
