@@ -144,6 +144,9 @@ describe('the forecast', () => {
     await give(handler);
     ok(await nuala.call('endOwnAbsence', { params: { absence: id } }));
     expect(lineOf(await told(), number)?.chance ?? 0).toBeLessThan(0.95);
+    // Away without a last day is not gone for good.
+    ok(await nuala.call('addOwnAbsence', { headers: freshly(), body: { ...away, until: null } }));
+    expect(lineOf(await told(), number).reasons.join(' ')).toContain(`${handler} is away, without a last day yet.`);
   });
 
   it('is compared with what became of it', async () => {

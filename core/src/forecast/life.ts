@@ -63,11 +63,13 @@ export interface Crew {
   readonly members: readonly string[];
 }
 
-/** When somebody is not there; `to`: null for who has left, or gives no end. */
+/** When somebody is not there; `to`: null where that has no end yet. */
 export interface Away {
   readonly person: string;
   readonly from: number;
   readonly to: number | null;
+  /** They have left, and do not come back. */
+  readonly left?: true;
 }
 
 /** Whether an absence covers a moment. */

@@ -6,7 +6,6 @@ import type { Pace } from './learn.ts';
 import { covers, type Life } from './life.ts';
 import { hasMuch, inHand } from './load.ts';
 import type { Outlook } from './outlook.ts';
-import { isAway } from './stations.ts';
 
 /** How what a reason names is called now. */
 export interface ForecastNames {
@@ -68,10 +67,15 @@ function needs(
 }
 
 function away(person: string, name: string, desk: Forecast['desk']): readonly Said[] {
-  if (!isAway(desk.away, person, desk.now)) return [];
-  const ends = desk.away.filter((each) => each.person === person && covers(each, desk.now)).map(({ to }) => to);
-  const until = ends.includes(null) ? null : Math.max(...ends.map((each) => each ?? 0));
-  return [until === null ? said('forecast:gone', { person: name }) : said('forecast:away', { person: name, until })];
+  const absences = desk.away.filter((each) => each.person === person && covers(each, desk.now));
+  if (absences.length === 0) return [];
+  if (absences.some(({ left }) => left)) return [said('forecast:gone', { person: name })];
+  const ends = absences.flatMap(({ to }) => to ?? []);
+  return [
+    ends.length < absences.length
+      ? said('forecast:awayOpen', { person: name })
+      : said('forecast:away', { person: name, until: Math.max(...ends) }),
+  ];
 }
 
 function slow(place: string, team: TeamNow | undefined, names: ForecastNames): readonly Said[] {

@@ -236,7 +236,7 @@ function awayFrom(db: Reader, now: number, lives: readonly Life[]): readonly Awa
     .from(people)
     .where(and(inList(people.id, [...handlers]), eq(people.active, false)))
     .all();
-  return [...absent, ...left.map(({ id }): Away => ({ person: id, from: now, to: null }))];
+  return [...absent, ...left.map(({ id }): Away => ({ person: id, from: now, to: null, left: true }))];
 }
 
 /** What tells whether anything is otherwise than it was: the last that happened to requests and at the desk. */

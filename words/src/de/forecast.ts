@@ -34,6 +34,7 @@ export const forecast = {
   ownNeeds: 'Das dauert meist noch etwa {{needed, length}}. Es bleiben {{left, length}}.',
   ownLong: 'Das dauert meist mehr als drei Wochen. Es bleiben {{left, length}}.',
   away: '{{person}} ist bis {{until, moment}} abwesend.',
+  awayOpen: '{{person}} ist abwesend, noch ohne letzten Tag.',
   gone: '{{person}} arbeitet nicht mehr hier.',
   hasMuch: '{{person}} bearbeitet {{count, number}} Anfragen, viel mehr als andere im Team.',
   takesSlowly:

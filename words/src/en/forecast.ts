@@ -34,6 +34,7 @@ export const forecast = {
   ownNeeds: 'This usually takes about {{needed, length}} more. {{left, length}} are left.',
   ownLong: 'This usually takes more than three weeks. {{left, length}} are left.',
   away: '{{person}} is away until {{until, moment}}.',
+  awayOpen: '{{person}} is away, without a last day yet.',
   gone: '{{person}} no longer works here.',
   hasMuch: '{{person}} has {{count, number}} requests in hand, far more than others in the team.',
   takesSlowly:
