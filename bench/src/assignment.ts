@@ -59,12 +59,15 @@ const ASKED = Array.from({ length: REQUESTS }, (_, n) => ({
   whose: `p${(n * 7) % PEOPLE}`,
 }));
 
+/** No rule here asks an answer or a roster. */
+const NOBODY = { named: () => null, onDuty: () => [] };
+
 /** Choosing who handles ten thousand requests, with why nobody else: beside a second, and beside a loop by hand. */
 export async function measureAssignment(): Promise<readonly Figure[]> {
   const took = (): number => {
     const before = performance.now();
     for (const { last, whose } of ASKED)
-      if (!chooseHandler(RULE, { candidates: team, whose: [whose], last, named: () => null, can }))
+      if (!chooseHandler(RULE, { candidates: team, whose: [whose], last, ...NOBODY, can }))
         throw new Error('Nobody was chosen.');
     return performance.now() - before;
   };
@@ -74,7 +77,7 @@ export async function measureAssignment(): Promise<readonly Figure[]> {
     return performance.now() - before;
   };
   for (const { last, whose } of ASKED.slice(0, 500)) {
-    const ours = chooseHandler(RULE, { candidates: team, whose: [whose], last, named: () => null, can });
+    const ours = chooseHandler(RULE, { candidates: team, whose: [whose], last, ...NOBODY, can });
     if (ours?.person !== byHand(last, whose)?.person) throw new Error('They do not agree.');
   }
   const name = `${REQUESTS} handlers chosen by skill and load among ${PEOPLE} with ${OPEN} requests each, ms`;

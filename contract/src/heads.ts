@@ -13,6 +13,7 @@ import {
   stepBackHeads,
 } from './groundwork/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
+import { rosterHeads } from './roster/heads.ts';
 import {
   accessHeads,
   calendarHeads,
@@ -30,6 +31,7 @@ import {
 export const heads = {
   ...frontHeads,
   ...forecastHeads,
+  ...rosterHeads,
   ...noticeHeads,
   ...formHeads,
   ...doorHeads,

@@ -7,6 +7,7 @@ import { houseRoutes } from './house/routes.ts';
 import { incomingRoutes } from './incoming/routes.ts';
 import { intakeRoutes } from './intake/routes.ts';
 import { noticeRoutes } from './notice/routes.ts';
+import { rosterRoutes } from './roster/routes.ts';
 import { viewRoutes } from './view/routes.ts';
 import { sharedRoutes } from './view/shared.ts';
 import { workshopRoutes } from './workshop/routes.ts';
@@ -19,6 +20,7 @@ export const areas = {
   shared: sharedRoutes,
   desk: deskRoutes,
   forecast: forecastRoutes,
+  roster: rosterRoutes,
   notice: noticeRoutes,
   incoming: incomingRoutes,
   workshop: workshopRoutes,
@@ -34,6 +36,7 @@ export const routes = {
   ...sharedRoutes,
   ...deskRoutes,
   ...forecastRoutes,
+  ...rosterRoutes,
   ...noticeRoutes,
   ...incomingRoutes,
   ...workshopRoutes,

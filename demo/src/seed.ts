@@ -6,6 +6,8 @@ import { newDoor } from '@tolvek/core/door';
 import { FORM } from '@tolvek/core/form';
 import { USUAL_HEARING } from '@tolvek/core/notice';
 import type { RawAnswers } from '@tolvek/core/register';
+import { ROSTER } from '@tolvek/core/roster';
+import type { RoutingTable } from '@tolvek/core/routing';
 import {
   addDoor,
   addMailing,
@@ -103,6 +105,7 @@ import { MORE_CONTACTS, NESTED, RULED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { PROFILE_FIELDS, profileFor } from './profiles.ts';
 import { seeded, visit } from './requests.ts';
+import { rostersBy } from './rosters.ts';
 import { accessPlan, boatsCalendar, deskCalendar, labCalendar, siteAccess, stages } from './siteAccess.ts';
 import { underTopic } from './topics.ts';
 
@@ -138,6 +141,7 @@ export async function seed(house: House, size: number): Promise<void> {
     story.readInTheMorning('Jory Blackadder-Finn');
     await story.planDives();
     await story.shareSamples();
+    await story.keepWatch();
     await bringEmails(house);
   }
   house.db.$client.pragma('synchronous = FULL');
@@ -343,20 +347,48 @@ class Story {
 
   /** Samples go to whoever of the laboratory knows them already, else to whom has the least to do. */
   async shareSamples(): Promise<void> {
-    const form = formByKey(this.house.db, 'sample-analysis');
-    if (!form) throw new Error('There is no sample analysis.');
     const handler = { ways: [{ by: 'last' as const }, { by: 'load' as const }], most: 25 };
-    const { rows, otherwise, columns } = form.draft.routing;
-    const routing = {
-      columns,
-      rows: rows.map((row) => ({ ...row, outcome: { ...row.outcome, handler } })),
-      otherwise: { ...otherwise, handler },
+    await this.releaseRouting(
+      'sample-analysis',
+      ({ rows, otherwise, ...table }) => ({
+        ...table,
+        rows: rows.map((row) => ({ ...row, outcome: { ...row.outcome, handler } })),
+        otherwise: { ...otherwise, handler },
+      }),
+      'Analysts get their requests by what they have to do',
+    );
+  }
+
+  /** Who is on duty when; dear trips go to whoever has the watch. */
+  async keepWatch(): Promise<void> {
+    const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
+    for (const content of rostersBy((name) => this.id(name)))
+      this.house.db.transaction((tx) => makeInForce(tx, ROSTER, { key: content.key, content, note: '' }, done));
+    const handler = {
+      ways: [{ by: 'duty' as const, roster: 'boat-watch', orNext: true }, { by: 'load' as const }],
     };
+    await this.releaseRouting(
+      'vessel-time',
+      ({ rows, ...table }) => ({
+        ...table,
+        rows: rows.map((row) => (row.id === 'costly' ? { ...row, outcome: { ...row.outcome, handler } } : row)),
+      }),
+      'Dear trips go to the boat watch',
+    );
+  }
+
+  /** A form with another routing table, in force at once. */
+  private async releaseRouting(
+    key: string,
+    change: (table: RoutingTable) => RoutingTable,
+    note: string,
+  ): Promise<void> {
+    const form = formByKey(this.house.db, key);
+    if (!form) throw new Error(`There is no ${key}.`);
     const maren = this.viewer('Maren Okafor');
-    const draft = { ...form.draft, routing };
-    const { version } = saveDraft(this.house, maren, { key: form.key, version: form.version, draft });
-    const input = { key: form.key, version, note: 'Analysts get their requests by what they have to do' };
-    releaseForm(this.house, maren, input, await findingsOfForm(this.house.db, form.key));
+    const draft = { ...form.draft, routing: change(form.draft.routing) };
+    const { version } = saveDraft(this.house, maren, { key, version: form.version, draft });
+    releaseForm(this.house, maren, { key, version, note }, await findingsOfForm(this.house.db, key));
   }
 
   /** Releases a form’s draft for the first time, as the coordinator would. */

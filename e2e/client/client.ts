@@ -33,6 +33,7 @@ export interface Known {
   readonly shared: string;
   readonly sharedLink: string;
   readonly mailing: string;
+  readonly roster: string;
   /** A team of which something is open, and a day on which it works. */
   readonly tried: { readonly team: string; readonly day: string };
   readonly incoming: { readonly id: string; readonly file: string };
@@ -72,6 +73,9 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('ownEmails', await staff.GET('/api/me/emails'));
   note('requestCourse', await staff.GET('/api/requests/{number}/course', path({ number: known.number })));
   note('requestEmails', await staff.GET('/api/requests/{number}/emails', path({ number: known.number })));
+  note('duty', await staff.GET('/api/duty'));
+  note('rosters', await staff.GET('/api/rosters'));
+  note('roster', await staff.GET('/api/rosters/{key}', path({ key: known.roster })));
   note('forecast', await staff.GET('/api/forecast'));
   note('forecastHelps', await staff.GET('/api/forecast/helps'));
   note('forecastScore', await staff.GET('/api/forecast/score'));

@@ -154,6 +154,17 @@ export async function groundCalls(
   const line = history.find(({ undoable }: { undoable: boolean }) => undoable).id as string;
   const twin = { ...gone, name: 'Una Grey', email: 'una.grey@skerrow.example' };
   const { id: twice } = await made('addPerson', { headers: key('twin'), body: twin });
+  const always = { days: [1, 2, 3, 4, 5, 6, 7], from: '08:00', to: '08:00', since: '2026-11-02' };
+  const round = {
+    ...{ name: 'Round the clock', zone: 'Europe/Dublin', calendar: 'desk', needed: 'always', swaps: [] },
+    shifts: ['Ada Quillfeather', 'Maren Okafor', 'Bram Solheim', 'Yusuf Marchetti'].map((name, place) => ({
+      ...{ ...always, id: `shift-${place}`, name: '', passes: { every: 1, of: 'weeks' }, people: [desk.idOf(name)] },
+    })),
+  };
+  const { key: roster } = await made('createRoster', { headers: key('roster'), body: { roster: round } });
+  const duty = { roster, from: '2026-12-10T08:00:00.000Z', to: '2026-12-10T12:00:00.000Z', person: null, note: '' };
+  const bram = await desk.as('Bram Solheim');
+  const { id: offer } = await well(bram.call('offerDuty', { headers: key('offered'), body: duty }));
   const days = { from: '2027-01-04', until: '2027-01-08', substitute: null };
   const later = { from: '2027-02-01', until: null, substitute: leaver };
   const away = await made('addAbsence', { params: { id }, headers: key('away'), body: days });
@@ -325,6 +336,13 @@ export async function groundCalls(
     fillFromDirectory: [{}],
     calendars: [{}],
     createCalendar: [{ headers: key('calendar'), body: { calendar: { ...STORM, name: 'Boats' } } }],
+    rosters: [{}],
+    createRoster: [{ headers: key('another-roster'), body: { roster: { ...round, name: 'Another' } } }],
+    roster: [{ params: { key: roster } }],
+    changeRoster: [{ params: { key: roster }, headers: onVersion(1), body: { roster: round, note: 'As it is' } }],
+    duty: [{}],
+    offerDuty: [{ headers: key('offers'), body: duty }],
+    answerOffer: [{ params: { id: offer }, body: { answer: 'take' } }],
     countries: [{}],
     holidays: [{ params: { country: 'IE' }, query: { from: '2026', to: '2027' } }],
   };

@@ -21,7 +21,15 @@ import { waitInLine } from './line.ts';
 const LETTERS: Readonly<Record<NoticeCause['kind'], true>> = {
   ...({ received: true, 'new-request': true, 'approval-asked': true, approved: true, refused: true } as const),
   ...({ assigned: true, message: true, stage: true, reminder: true, escalation: true, news: true } as const),
-  ...({ confirm: true, 'go-on': true, invitation: true, test: true, reset: true, 'sign-in': true } as const),
+  ...({
+    confirm: true,
+    'go-on': true,
+    invitation: true,
+    test: true,
+    reset: true,
+    'sign-in': true,
+    duty: true,
+  } as const),
   ...({
     'to-fill-in': true,
     'passed-on': true,

@@ -38,6 +38,8 @@ const SHAPES = {
   moment: { weekday: 'short', ...DATE, ...CLOCK },
   /** `23 Nov 2026` */
   date: { ...DATE, year: 'numeric' },
+  /** `23 Nov` */
+  dayMonth: DATE,
   /** `Mon 23` */
   day: { weekday: 'short', day: 'numeric' },
   /** `Mon 23 November 2026` */
@@ -141,6 +143,7 @@ export const FORMATS: Readonly<Record<string, Format>> = {
   moment: moment('moment'),
   date: moment('date'),
   day: moment('day'),
+  dayMonth: moment('dayMonth'),
   clock: moment('clock'),
   length: (value: Length, language) => lengthIn(language, value),
   brief: (value: Length, language) => lengthIn(language, value, 'short'),

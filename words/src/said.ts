@@ -34,6 +34,8 @@ interface Formats {
   readonly moment: number | string;
   readonly date: number | string;
   readonly day: number | string;
+  /** `23 Nov`. */
+  readonly dayMonth: number | string;
   readonly clock: number | string;
   readonly length: Length;
   /** The same, shortened. */

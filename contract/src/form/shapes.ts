@@ -114,6 +114,7 @@ export const handlerRule = exactly<HandlerRule>()(
             ...{ by: z.literal('skill'), skill: z.string().min(1).max(64), least: z.number().min(0).max(1_000) },
             months: z.int().min(1).max(600).optional(),
           }),
+          z.strictObject({ by: z.literal('duty'), roster: key, orNext: z.boolean().optional() }),
           z.strictObject({ by: z.literal('person'), person: z.string().min(1).max(64) }),
         ]),
       )
@@ -199,6 +200,7 @@ const hearer = z.union([
   z.strictObject({ group: key }),
   z.strictObject({ person: z.string().max(64) }),
   z.strictObject({ field: fieldKey }),
+  z.strictObject({ duty: key }),
 ]);
 const ring = exactly<Ring>()(
   z.strictObject({

@@ -216,6 +216,8 @@ export const formRoutes = routesOf(formHeads, {
       ),
       /** What people can be able to do; null where the desk does not say where that is kept. */
       skills: z.array(labelled).nullable(),
+      /** The rosters by which people are on duty. */
+      rosters: z.array(named),
       /** The fields of people’s profiles, for conditions. */
       profile: z.array(profileField).readonly(),
       /** The fields of the register: they hold answers, and keep their kinds. */

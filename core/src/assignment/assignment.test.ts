@@ -36,6 +36,7 @@ const candidates: fc.Arbitrary<readonly Candidate[]> = fc.tuple(
 const ways: fc.Arbitrary<HandlerWay> = fc.oneof(
   fc.constantFrom('last' as const, 'load' as const, 'turn' as const).map((by) => ({ by })),
   fc.record({ by: fc.constant('skill' as const), skill: fc.constantFrom('winch', 'diving'), least: fc.nat(3) }),
+  fc.record({ by: fc.constant('duty' as const), roster: fc.constantFrom('boats', 'nights') }),
   fc.constantFrom('keeper', 'other').map((field) => ({ by: 'field' as const, field })),
   fc.constantFrom(...PEOPLE).map((person) => ({ by: 'person' as const, person })),
 );
@@ -49,11 +50,13 @@ const asking: fc.Arbitrary<Asked> = fc
     whose: fc.subarray([...PEOPLE], { maxLength: 1 }),
     last: fc.option(fc.constantFrom(...PEOPLE)),
     keeper: fc.option(fc.constantFrom(...PEOPLE)),
+    boats: fc.subarray([...PEOPLE], { maxLength: 2 }),
     levels: fc.tuple(...PEOPLE.map(() => fc.record({ winch: fc.nat(3), diving: fc.nat(3) }))),
   })
-  .map(({ keeper, levels, ...asked }) => ({
+  .map(({ keeper, levels, boats, ...asked }) => ({
     ...asked,
     named: (field) => (field === 'keeper' ? keeper : null),
+    onDuty: ({ roster }) => (roster === 'boats' ? boats : []),
     can: (person, { skill, least }) =>
       (levels[(PEOPLE as readonly string[]).indexOf(person)]?.[skill === 'winch' ? 'winch' : 'diving'] ?? -1) >= least,
   }));
@@ -73,7 +76,7 @@ const quarters = (handles: readonly Handled[]): number => {
 function meantBy(
   way: HandlerWay,
   { most }: HandlerRule,
-  { candidates: all, whose, last, named, can }: Asked,
+  { candidates: all, whose, last, named, can, onDuty }: Asked,
 ): readonly string[] {
   const free = all.filter(
     ({ person, isHere, handles }) =>
@@ -81,7 +84,9 @@ function meantBy(
   );
   if (way.by === 'person') return free.filter(({ person }) => person === way.person).map(({ person }) => person);
   if (way.by === 'field') return free.filter(({ person }) => person === named(way.field)).map(({ person }) => person);
-  const team = free.filter(({ isOfTeam, person }) => isOfTeam && (way.by !== 'skill' || can(person, way)));
+  const team = free.filter(({ isOfTeam, person }) =>
+    way.by === 'duty' ? onDuty(way).includes(person) : isOfTeam && (way.by !== 'skill' || can(person, way)),
+  );
   if (way.by === 'last') return team.filter(({ person }) => person === last).map(({ person }) => person);
   const best: string[] = [];
   const left = [...team];
@@ -128,7 +133,8 @@ describe('who handles a request by a rule', () => {
             full: openOf(each.handles) >= (rule.most ?? Number.POSITIVE_INFINITY),
             busier: quarters(each.handles) > quarters((of.get(chosen.person) as Candidate).handles),
             unskilled: rule.ways.some((way) => way.by === 'skill' && !asked.can(person, way)),
-            sooner: each.isOfTeam,
+            'off-duty': rule.ways.some((way) => way.by === 'duty' && !asked.onDuty(way).includes(person)),
+            sooner: true,
             stranger: !each.isOfTeam,
           };
           expect([why, holds[why]]).toEqual([why, true]);
@@ -137,9 +143,9 @@ describe('who handles a request by a rule', () => {
       { numRuns: 3_000 },
     );
     console.log('handlers chosen', seen, 'passed over', passed);
-    for (const by of ['nobody', 'last', 'field', 'skill', 'load', 'turn', 'person'])
+    for (const by of ['nobody', 'last', 'field', 'skill', 'duty', 'load', 'turn', 'person'])
       expect(seen[by]).toBeGreaterThan(30);
-    for (const why of ['away', 'own', 'full', 'unskilled', 'busier', 'sooner', 'stranger'])
+    for (const why of ['away', 'own', 'full', 'unskilled', 'off-duty', 'busier', 'sooner', 'stranger'])
       expect(passed[why]).toBeGreaterThan(10);
   });
 

@@ -13,6 +13,8 @@ export type HandlerWay =
   | { readonly by: 'turn' }
   /** Of those of the team who can do something, whoever has the least to do. */
   | (SkillAsked & { readonly by: 'skill' })
+  /** Of those who are on duty by a roster, of the team or not, whoever has the least to do. */
+  | DutyAsked
   /** One person, of the team or not. */
   | { readonly by: 'person'; readonly person: string };
 
@@ -20,10 +22,20 @@ export const HANDLER_WAYS = [
   'last',
   'field',
   'skill',
+  'duty',
   'load',
   'turn',
   'person',
 ] as const satisfies readonly HandlerWay['by'][];
+
+/** Whoever is on duty by a roster. */
+export interface DutyAsked {
+  readonly by: 'duty';
+  /** The key of the roster. */
+  readonly roster: string;
+  /** Where nobody is on duty, whoever comes next has it. */
+  readonly orNext?: boolean | undefined;
+}
 
 /** How a request finds its handler: the first way that finds somebody who is there. */
 export interface HandlerRule {
@@ -55,7 +67,7 @@ export interface Candidate {
 }
 
 /** Why somebody who was thought of does not handle a request. */
-export type PassedOver = 'away' | 'own' | 'full' | 'unskilled' | 'busier' | 'sooner' | 'stranger';
+export type PassedOver = 'away' | 'own' | 'full' | 'unskilled' | 'off-duty' | 'busier' | 'sooner' | 'stranger';
 
 /** Who handles a request by a rule, and why nobody else. */
 export interface Chosen {
@@ -77,6 +89,8 @@ export interface Asked {
   readonly named: (field: string) => string | null;
   /** Whether somebody can do what is asked. */
   readonly can: (person: string, skill: SkillAsked) => boolean;
+  /** Who is asked by a roster now, by id. */
+  readonly onDuty: (duty: DutyAsked) => readonly string[];
 }
 
 const BY_PRIORITY: Readonly<Record<Priority, number>> = { high: 3, normal: 2, low: 1 };
@@ -140,11 +154,9 @@ interface Looking {
   readonly passed: Map<string, PassedOver>;
 }
 
-function byWay(
-  way: HandlerWay,
-  { candidates, last, named, can }: Asked,
-  { fits, known, passed }: Looking,
-): Candidate | null {
+function byWay(way: HandlerWay, asked: Asked, looking: Looking): Candidate | null {
+  const { candidates, last, named, can, onDuty } = asked;
+  const { fits, known, passed } = looking;
   switch (way.by) {
     case 'last': {
       const candidate = known(last);
@@ -160,26 +172,49 @@ function byWay(
       const candidate = known(way.person);
       return fits(candidate) ? candidate : null;
     }
+    case 'duty': {
+      const on = new Set(onDuty(way));
+      return freest(
+        way,
+        candidates.filter(({ person, isOfTeam }) => isOfTeam || on.has(person)),
+        looking,
+        ({ person }) => (on.has(person) ? null : 'off-duty'),
+      );
+    }
     case 'skill':
     case 'load':
-    case 'turn': {
-      const able = (each: Candidate): boolean => {
-        if (way.by !== 'skill' || can(each.person, way)) return true;
-        passed.set(each.person, 'unskilled');
-        return false;
-      };
-      const free = candidates.filter((each) => each.isOfTeam && fits(each) && able(each));
-      const loads = new Map(free.map((each) => [each.person, way.by === 'turn' ? 0 : loadOf(each.handles)]));
-      const [first, ...others] = free.toSorted(
-        (a, b) =>
-          (loads.get(a.person) ?? 0) - (loads.get(b.person) ?? 0) ||
-          (a.lastGiven ?? 0) - (b.lastGiven ?? 0) ||
-          (a.person < b.person ? -1 : 1),
+    case 'turn':
+      return freest(
+        way,
+        candidates.filter(({ isOfTeam }) => isOfTeam),
+        looking,
+        ({ person }) => (way.by !== 'skill' || can(person, way) ? null : 'unskilled'),
       );
-      if (!first) return null;
-      for (const { person } of others)
-        passed.set(person, (loads.get(person) ?? 0) > (loads.get(first.person) ?? 0) ? 'busier' : 'sooner');
-      return first;
-    }
   }
+}
+
+/** Who of some has the least to do, or by turn was given something longest ago; the others are passed over. */
+function freest(
+  { by }: HandlerWay,
+  some: readonly Candidate[],
+  { fits, passed }: Looking,
+  lacks: (candidate: Candidate) => PassedOver | null,
+): Candidate | null {
+  const free = some.filter((each) => {
+    if (!fits(each)) return false;
+    const why = lacks(each);
+    if (why) passed.set(each.person, why);
+    return why === null;
+  });
+  const loads = new Map(free.map((each) => [each.person, by === 'turn' ? 0 : loadOf(each.handles)]));
+  const [first, ...others] = free.toSorted(
+    (a, b) =>
+      (loads.get(a.person) ?? 0) - (loads.get(b.person) ?? 0) ||
+      (a.lastGiven ?? 0) - (b.lastGiven ?? 0) ||
+      (a.person < b.person ? -1 : 1),
+  );
+  if (!first) return null;
+  for (const { person } of others)
+    passed.set(person, (loads.get(person) ?? 0) > (loads.get(first.person) ?? 0) ? 'busier' : 'sooner');
+  return first;
 }

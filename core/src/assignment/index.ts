@@ -3,6 +3,7 @@ export {
   type Candidate,
   type Chosen,
   chooseHandler,
+  type DutyAsked,
   HANDLER_WAYS,
   type Handled,
   type HandlerRule,

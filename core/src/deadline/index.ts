@@ -45,6 +45,7 @@ export {
   REMINDER,
   type Ring,
   type RingAct,
+  rostersOfDeadlines,
   ruleOf,
   withFormulas,
 } from './plan.ts';

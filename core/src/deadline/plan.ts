@@ -85,9 +85,14 @@ export interface Ring {
 
 /**
  * Who is told. `working`: the handler, or the team while there is none; while it is decided, whoever has still to decide.
- * `leads`: those who hear of delays of the form. `field`: whoever is named in a field for a person.
+ * `leads`: those who hear of delays of the form. `field`: whoever is named in a field for a person. `duty`:
+ * whoever is on duty by a roster when it goes.
  */
-export type Hearer = 'working' | 'team' | 'leads' | 'requester' | 'deciding' | Holder | { readonly field: string };
+export type Hearer =
+  | ('working' | 'team' | 'leads' | 'requester' | 'deciding')
+  | Holder
+  | { readonly field: string }
+  | { readonly duty: string };
 
 /** `stage` moves it where a move leads there whose conditions hold; `decide` has it decided by a path, where it is not being decided. */
 export type RingAct =
@@ -154,6 +159,14 @@ export const groupsOfDeadlines = ({ leads, deadlines }: DeadlinePlan): readonly 
     ]),
   ),
 ];
+
+/** The rosters of whose people on duty a plan tells, by key. */
+export const rostersOfDeadlines = ({ deadlines }: Pick<DeadlinePlan, 'deadlines'>): readonly string[] =>
+  deadlines.flatMap(({ rings }) =>
+    rings.flatMap(({ tells }) =>
+      tells.flatMap((hearer) => (typeof hearer === 'object' && 'duty' in hearer ? [hearer.duty] : [])),
+    ),
+  );
 
 /** The keys of the fields that a plan reads as they are: dates, and who is named in them. */
 export const fieldsOfDeadlines = ({ deadlines }: Pick<DeadlinePlan, 'deadlines'>): readonly string[] =>

@@ -35,13 +35,14 @@ export const ringInWords = ({ at }: Pick<Ring, 'at'>): Said =>
     ? said('deadlines:ring.at')
     : said(`deadlines:ring.${at < 0 ? 'before' : 'after'}`, { length: minutes(Math.abs(at)) });
 
-/** What the words of a ring name, as it is called now: groups, stages, paths and fields by key, people by id. */
+/** What the words of a ring name, as it is called now: groups, stages, paths, fields and rosters by key, people by id. */
 export interface RingNames {
   readonly group: (key: string) => string;
   readonly person: (id: string) => string;
   readonly stage: (key: string) => string;
   readonly path: (id: string) => Words;
   readonly field: (key: string) => Words;
+  readonly roster: (key: string) => string;
 }
 
 /** Who is told, in words. */
@@ -49,6 +50,7 @@ export function hearerInWords(hearer: Hearer, names: RingNames): Words {
   if (typeof hearer === 'string') return said(`deadlines:hears.${hearer}`);
   if ('group' in hearer) return names.group(hearer.group);
   if ('person' in hearer) return names.person(hearer.person);
+  if ('duty' in hearer) return said('deadlines:hears.duty', { roster: names.roster(hearer.duty) });
   return said('deadlines:hears.field', { label: names.field(hearer.field) });
 }
 

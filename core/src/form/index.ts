@@ -111,6 +111,7 @@ export {
   settingsOf,
 } from './registerDesign.ts';
 export { requesterReadBy } from './requesterRead.ts';
+export { rostersNamed } from './rostersNamed.ts';
 export { type FormSink, sinksOf } from './sinks.ts';
 export {
   answerSchema,

@@ -7,6 +7,7 @@ import type { FormDesign } from './design.ts';
 import { findingsOf, type Surroundings } from './findings/findings.ts';
 import { mergeDesigns } from './merge.ts';
 import { profileNamed } from './requesterRead.ts';
+import { rostersNamed } from './rostersNamed.ts';
 import { groupsNamed } from './takeAlong.ts';
 
 /** Forms as designs. */
@@ -21,5 +22,6 @@ export const FORM: DesignKind<FormDesign, Surroundings> = {
     ...groupsNamed(form),
     ...profileNamed(form),
     ...calendarsOf(form.deadline).map((key) => ({ kind: 'calendar' as const, key, at: said('pages:approval') })),
+    ...rostersNamed(form),
   ],
 };

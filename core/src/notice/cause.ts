@@ -79,6 +79,19 @@ export type NoticeCause =
   /** Several notices that go in one, by their ids. */
   | { readonly kind: 'digest'; readonly of: readonly string[] }
   /** They forgot their password. */
+  /**
+   * To somebody of a roster: a duty (epoch ms) is offered to them, theirs is taken or not, or they come on duty. `roster`:
+   * its key.
+   */
+  | {
+      readonly kind: 'duty';
+      readonly did: 'offered' | 'taken' | 'declined' | 'begins';
+      readonly roster: string;
+      readonly by: string | null;
+      readonly from: number;
+      readonly to: number;
+      readonly note: string;
+    }
   | { readonly kind: 'reset' }
   /** To a contact who wants to sign in: by this link, or the code of it; in the language they were reading. */
   | { readonly kind: 'sign-in'; readonly link: string; readonly language: 'en' | 'de' }

@@ -104,10 +104,10 @@ describe('when somebody hears of something', () => {
     expect(heardAs('message', true)).toBe('own');
     expect(heardAs('message', false)).toBe('mine');
     expect(
-      (['confirm', 'go-on', 'invitation', 'reset', 'sign-in', 'new-link', 'test'] as const).map((kind) =>
+      (['confirm', 'go-on', 'invitation', 'reset', 'sign-in', 'new-link', 'test', 'duty'] as const).map((kind) =>
         heardAs(kind, false),
       ),
-    ).toEqual(Array.from({ length: 7 }, () => null));
+    ).toEqual(Array.from({ length: 8 }, () => null));
     const heard = new Set(
       (['approval-asked', 'assigned', 'new-request', 'reminder', 'escalation', 'news', 'received'] as const).map(
         (kind) => heardAs(kind, false),

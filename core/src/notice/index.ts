@@ -25,6 +25,7 @@ export {
 export {
   draftConfirmation,
   draftDigest,
+  draftDuty,
   draftGoingOn,
   draftInvitation,
   draftNotice,

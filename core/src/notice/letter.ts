@@ -479,6 +479,28 @@ export const draftInvitation = ({
   action: { label: said('emails:invite.action'), note: said('emails:invite.note', { expires }) },
 });
 
+/** The email about a duty: moments are epoch ms; `by`: who offers, takes or declines it. */
+export const draftDuty = ({
+  reader,
+  did,
+  by,
+  ...about
+}: {
+  readonly reader: string;
+  readonly did: 'offered' | 'taken' | 'declined' | 'begins';
+  readonly roster: string;
+  readonly by: string;
+  readonly from: number;
+  readonly to: number;
+  readonly note: string;
+}): Letter<Words> => ({
+  subject: said(`emails:duty.${did}Subject`, { by, ...about }),
+  greeting: said('emails:dear', { name: reader }),
+  paragraphs: [said(`emails:duty.${did}`, { by, ...about }), ...(about.note === '' ? [] : [about.note])],
+  facts: [],
+  action: { label: said(did === 'offered' ? 'emails:duty.answer' : 'emails:duty.open'), note: '' },
+});
+
 /** The email with a link to choose another password. `expires`: epoch ms. */
 export const draftReset = ({
   reader,

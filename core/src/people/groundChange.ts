@@ -43,7 +43,7 @@ export type GroundChange =
   /** Of the desk: a token of a directory was made or ended, a provider came or is another, passwords and logo. */
   | { readonly kind: 'token'; readonly name: string; readonly on: boolean }
   | { readonly kind: 'provider'; readonly name: string; readonly did: 'added' | 'changed' | 'on' | 'off' }
-  | { readonly kind: 'deleted'; readonly what: 'calendar' | 'vocabulary'; readonly name: string }
+  | { readonly kind: 'deleted'; readonly what: 'calendar' | 'roster' | 'vocabulary'; readonly name: string }
   | { readonly kind: 'passwords' | 'logo'; readonly on: boolean }
   /** A portrait came or went. */
   | { readonly kind: 'portrait'; readonly on: boolean }

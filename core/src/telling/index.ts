@@ -25,6 +25,7 @@ export {
   type Occasion,
   type Recipient,
   ringsOf,
+  rostersOfNotices,
   textIn,
   turnsWithDays,
   USUAL_KINDS,

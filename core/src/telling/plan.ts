@@ -128,6 +128,10 @@ export const withNoticeFormulas = (plan: NoticePlan, change: (text: string) => s
 });
 
 /** The keys of the groups that get something. */
+/** The rosters of whose people on duty rules tell, by key. */
+export const rostersOfNotices = ({ rules }: Pick<NoticePlan, 'rules'>): readonly string[] =>
+  rules.flatMap(({ to }) => to.flatMap((each) => (typeof each === 'object' && 'duty' in each ? [each.duty] : [])));
+
 export const groupsOfNotices = ({ rules }: NoticePlan): readonly string[] =>
   rules.flatMap(({ to }) => to.flatMap((each) => (typeof each === 'object' && 'group' in each ? [each.group] : [])));
 

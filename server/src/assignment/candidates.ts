@@ -1,4 +1,4 @@
-import type { Candidate, Handled, HandlerRule } from '@tolvek/core/assignment';
+import type { Asked, Candidate, Handled, HandlerRule } from '@tolvek/core/assignment';
 import { addWorkingTime, NeverOpen, type WorkingCalendar } from '@tolvek/core/deadline';
 import { and, count, desc, eq, inArray, isNotNull, ne, sql } from 'drizzle-orm';
 import { awayIn } from '../people/absences.ts';
@@ -40,9 +40,14 @@ export function lastHandlerOf(db: Reader, { id, requesterId, registerId }: Shown
   );
 }
 
-/** Whom a rule may think of besides the team: by name, by an answer, by who was there before. */
-export function namedBy(rule: HandlerRule, last: string | null, named: (field: string) => string | null): string[] {
+/** Whom a rule may think of besides the team: by name, by an answer, by who was there before, by a roster. */
+export function namedBy(
+  rule: HandlerRule,
+  last: string | null,
+  { named, onDuty }: Pick<Asked, 'named' | 'onDuty'>,
+): string[] {
   return rule.ways.flatMap((way) => {
+    if (way.by === 'duty') return onDuty(way);
     const person =
       way.by === 'person' ? way.person : way.by === 'last' ? last : way.by === 'field' ? named(way.field) : null;
     return person === null ? [] : [person];

@@ -1,4 +1,4 @@
-import { type Chosen, chooseHandler, type HandlerRule } from '@tolvek/core/assignment';
+import { type Chosen, chooseHandler, type DutyAsked, type HandlerRule } from '@tolvek/core/assignment';
 import { own } from '@tolvek/core/own';
 import { wordOf } from '@tolvek/core/people';
 import type { Happening } from '@tolvek/core/request';
@@ -13,6 +13,7 @@ import { changeRequest, type Follower } from '../request/change.ts';
 import { putFollower } from '../request/followers.ts';
 import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById, type ShownRow, whoseIs } from '../request/queries.ts';
+import { onDuty as onDutyBy } from '../roster/queries.ts';
 import { candidatesFor, lastHandlerOf, namedBy } from './candidates.ts';
 import { abilityOf } from './skills.ts';
 import { handlerTurns } from './tables.ts';
@@ -95,11 +96,12 @@ function chosenBy({ tx, now }: Work, request: ShownRow & { readonly team: string
   const { team } = request;
   const last = rule.ways.some((way) => way.by === 'last') ? lastHandlerOf(tx, request) : null;
   const named = (field: string): string | null => personIn(tx, request, field);
+  const onDuty = (way: DutyAsked): readonly string[] => onDutyBy(tx, way, now);
   const calendar = calendarOf(tx, releaseById(tx, request.releaseId).release.design.deadline.calendar);
-  const candidates = candidatesFor(tx, { team, besides: namedBy(rule, last, named), calendar, now });
+  const candidates = candidatesFor(tx, { team, besides: namedBy(rule, last, { named, onDuty }), calendar, now });
   const asksSkill = rule.ways.some((way) => way.by === 'skill');
   const can = abilityOf(tx, asksSkill ? candidates.map(({ person }) => person) : [], now);
-  return chooseHandler(rule, { candidates, whose: whoseIs(request), last, named, can });
+  return chooseHandler(rule, { candidates, whose: whoseIs(request), last, named, can, onDuty });
 }
 
 function assignBy<Row extends ShownRow>(work: Work, request: Row, team: string, chosen: Chosen, reason = ''): Row {

@@ -6,6 +6,7 @@ import { FORM, REGISTER } from '@tolvek/core/form';
 import { MAILING } from '@tolvek/core/mailing';
 import { may, type Viewer } from '@tolvek/core/people';
 import { VOCABULARY } from '@tolvek/core/register';
+import { ROSTER } from '@tolvek/core/roster';
 import { refused, said, type Words } from '@tolvek/words';
 import { and, count, eq, ne, sql } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
@@ -22,13 +23,22 @@ import type { House } from '../platform/house.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { requests } from '../request/tables.ts';
+import { rosterByKey } from '../roster/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 
 type Kind = ParamsOf<'groundDeletion'>['kind'];
 type Use = AnswerOf<'groundDeletion'>['uses'][number];
 
 /** Where something that can be deleted stands, and who may delete it. */
-const RIGHT = { group: 'people', calendar: 'groundwork', vocabulary: 'groundwork' } as const;
+const RIGHT = { group: 'people', calendar: 'groundwork', roster: 'groundwork', vocabulary: 'groundwork' } as const;
+
+/** Something of the ground that is a design. */
+const designNamed = (db: Reader, kind: Exclude<Kind, 'group'>, key: string) =>
+  kind === 'calendar'
+    ? designByKey(db, CALENDAR, key)
+    : kind === 'roster'
+      ? rosterByKey(db, key)
+      : designByKey(db, VOCABULARY, key);
 
 /** What names something: in drafts, and in every state that was in force, as requests of then are read by those. */
 function namedBy<Content extends object>(
@@ -55,6 +65,7 @@ function usesOf(db: Reader, kind: Kind, key: string): readonly Use[] {
     ...namedBy(db, REGISTER, to),
     ...namedBy(db, DOOR, to),
     ...namedBy(db, MAILING, to),
+    ...namedBy(db, ROSTER, to),
   ];
   if (kind === 'calendar' && deskOf(db).calendar === key)
     return [...designs, { title: said('ground:desk'), at: said('ground:namesIt') }];
@@ -94,8 +105,7 @@ function goesWith(db: Reader, kind: Kind, key: string): readonly Words[] {
 /** What something is called. @throws Problem 403 for who may not delete it, 404, 409 where a directory keeps it */
 function nameOf(db: Reader, viewer: Viewer, { kind, key }: ParamsOf<'groundDeletion'>): string {
   if (!may(viewer, RIGHT[kind])) throw rightMissing(db, RIGHT[kind]);
-  if (kind === 'calendar') return found(designByKey(db, CALENDAR, key)?.draft.name);
-  if (kind === 'vocabulary') return found(designByKey(db, VOCABULARY, key)?.draft.name);
+  if (kind !== 'group') return found(designNamed(db, kind, key)?.draft.name);
   const group = groupByKey(db, key);
   if (group?.source === 'directory') throw new Problem(409, 'kept-by-directory', refused('keptByDirectoryGroup'));
   return found(group?.removedAt === null ? group.name : undefined);
@@ -113,7 +123,7 @@ export function groundDeletion(db: Reader, viewer: Viewer, at: ParamsOf<'groundD
 }
 
 /**
- * Deletes a group, a calendar or a vocabulary that nothing uses.
+ * Deletes a group, a calendar, a roster or a vocabulary that nothing uses.
  *
  * @throws Problem 403 for who may not delete it, 404, 409 where something uses it, where a directory keeps it, and
  *   where nobody could give rights any more.
@@ -125,7 +135,7 @@ export function deleteGround(house: House, viewer: Viewer, at: ParamsOf<'groundD
     const name = nameOf(work.tx, viewer, at);
     if (usesOf(work.tx, kind, key).length > 0) throw new Problem(409, 'in-use', refused('groundInUse', { name }));
     if (kind === 'group') return deleteGroup(work, viewer, key);
-    const design = kind === 'calendar' ? designByKey(work.tx, CALENDAR, key) : designByKey(work.tx, VOCABULARY, key);
+    const design = designNamed(work.tx, kind, key);
     if (design) deleteDesign(work.tx, design.id);
     noteGround(work, 'desk', 'deleted', { kind: 'deleted', what: kind, name });
     return undefined;

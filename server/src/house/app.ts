@@ -12,6 +12,7 @@ import { deskHandlers } from '../desk/handlers.ts';
 import { directoryHandlers } from '../directory/handlers.ts';
 import { scimRoutes } from '../directory/routes.ts';
 import { mayBeFramed } from '../door/embedding.ts';
+import { rosterHandlers } from '../duty/handlers.ts';
 import { forecastHandlers } from '../forecast/handlers.ts';
 import { groundworkHandlers } from '../groundwork/handlers.ts';
 import { incomingHandlers } from '../incoming/handlers.ts';
@@ -86,6 +87,7 @@ export function createApp(house: House, auth: Auth): Express {
   serve(router, bound, areas.shared, sharedHandlers(house));
   serve(router, bound, areas.desk, deskHandlers(house));
   serve(router, bound, areas.forecast, forecastHandlers(house));
+  serve(router, bound, areas.roster, rosterHandlers(house));
   serve(router, bound, areas.notice, noticeHandlers(house));
   serve(router, bound, areas.incoming, incomingHandlers(house));
   serve(router, bound, areas.workshop, workshopHandlers(house));

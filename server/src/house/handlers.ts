@@ -9,6 +9,7 @@ import { wordsHeld } from '../approval/queries.ts';
 import { calendarNames, calendarOf } from '../calendar/queries.ts';
 import { runMailings } from '../desk/mailings.ts';
 import { runDueTimers } from '../desk/timers.ts';
+import { tellDuties } from '../duty/begins.ts';
 import { allForms } from '../form/queries.ts';
 import { runLines } from '../intake/lines.ts';
 import { tellOfDays } from '../notice/days.ts';
@@ -83,7 +84,11 @@ export function houseHandlers(house: House): Handlers<typeof houseRoutes> {
       if (!(clock instanceof DemoClock)) throw notFound('demoClock');
       clock.advance(body.minutes * 60_000);
       const happened =
-        (await runDueTimers(house)) + (await runMailings(house)) + (await runLines(house)) + (await tellOfDays(house));
+        (await runDueTimers(house)) +
+        (await runMailings(house)) +
+        (await runLines(house)) +
+        (await tellDuties(house)) +
+        (await tellOfDays(house));
       house.wakeOutbox();
       return { now: iso(clock.now()), happened };
     },

@@ -14,3 +14,4 @@ export * from '../platform/tables.ts';
 export * from '../proposal/tables.ts';
 export * from '../register/tables.ts';
 export * from '../request/tables.ts';
+export * from '../roster/tables.ts';

@@ -16,6 +16,7 @@ import { DayTurn } from '../desk/dayTurn.ts';
 import { runMailings } from '../desk/mailings.ts';
 import { DecisionWatch } from '../desk/nobody.ts';
 import { runDueTimers } from '../desk/timers.ts';
+import { tellDuties } from '../duty/begins.ts';
 import { dropHalfSent } from '../files/store.ts';
 import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
 import { type MailDoor, openMailDoor } from '../incoming/receive.ts';
@@ -166,6 +167,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     await runDueTimers(house);
     await runMailings(house);
     await runLines(house);
+    await tellDuties(house);
   });
   const tick = (): void => {
     timers.begin();

@@ -46,7 +46,7 @@ export type AboutRequest = Exclude<
   {
     kind:
       | ('confirm' | 'go-on' | 'place-free' | 'digest' | 'to-fill-in' | 'passed-on')
-      | ('invitation' | 'test' | 'reset' | 'sign-in');
+      | ('invitation' | 'test' | 'reset' | 'sign-in' | 'duty');
   }
 >;
 

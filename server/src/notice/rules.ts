@@ -14,6 +14,7 @@ import { registerById } from '../register/queries.ts';
 import { factsOfRequest, type Picked } from '../request/facts.ts';
 import { followersOf } from '../request/followers.ts';
 import type { ShownRow } from '../request/queries.ts';
+import { onDuty } from '../roster/queries.ts';
 import { mailboxOf } from './addressee.ts';
 import { isDeciding, leadsGroup, leadsOf, workingOn } from './hearers.ts';
 import { type CausedByRule, notifyBy, notifyGroupBy, type Telling } from './notify.ts';
@@ -161,6 +162,7 @@ export function recipientsOf(
   if (to === 'working') return workingOn(tx, request);
   if ('group' in to) return membersOf(tx, to.group).map(({ id }) => id);
   if ('person' in to) return [to.person];
+  if ('duty' in to) return onDuty(tx, { roster: to.duty }, now);
   const named = own(request.values, to.field);
   if (typeof named === 'string') return [named];
   return Array.isArray(named) ? (named as readonly unknown[]).filter((each) => typeof each === 'string') : [];

@@ -4,6 +4,7 @@ import {
   type DressedLetter,
   draftConfirmation,
   draftDigest,
+  draftDuty,
   draftGoingOn,
   draftInvitation,
   draftPlaceFree,
@@ -38,6 +39,7 @@ import { registerById } from '../register/queries.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { openRequest } from '../request/open.ts';
 import { type RequestRow, requestById } from '../request/queries.ts';
+import { rosterNamed } from '../roster/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
 import { type AboutRequest, letterAbout } from './aboutRequest.ts';
@@ -70,7 +72,13 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
   if (cause.kind === 'digest') return digestOf(post, tx, { ...notice, cause }, now);
   if (cause.kind === 'to-fill-in' || cause.kind === 'passed-on') return fillInOf(post, tx, { ...notice, cause }, now);
   if (cause.kind === 'place-free') return placeFreeOf(post, tx, cause, now);
-  if (cause.kind === 'invitation' || cause.kind === 'test' || cause.kind === 'reset' || cause.kind === 'sign-in')
+  if (
+    cause.kind === 'invitation' ||
+    cause.kind === 'test' ||
+    cause.kind === 'reset' ||
+    cause.kind === 'sign-in' ||
+    cause.kind === 'duty'
+  )
     return toPersonOf(post, tx, { ...notice, cause }, now);
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
   const found = request && addresseeOf(tx, notice, request.requesterId);
@@ -136,7 +144,7 @@ export const linksIn = (said: Said): readonly string[] =>
 /** What is written to somebody who has to fill something in. */
 type ToFill = 'to-fill-in' | 'passed-on';
 /** What is written to somebody about no request. */
-type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in';
+type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in' | 'duty';
 
 const OF_THE_DESK: ReadonlySet<string> = new Set([
   'new-request',
@@ -205,6 +213,14 @@ function toPersonOf(
     const code = codeOf(secret, link.id);
     const letter = draftSignIn({ reader: person.name, desk, code, expires: link.expiresAt });
     return { said: { ...inLanguage(letter, cause.language, zone), path: '/come-in/', link: link.id }, ...to };
+  }
+  if (cause.kind === 'duty') {
+    // What nobody can take any more, and a duty that is over, is not told.
+    if (cause.to <= now) return null;
+    const { did, from, to: until, note } = cause;
+    const about = { roster: rosterNamed(tx, cause.roster), by: personNamed(tx, cause.by), from, to: until, note };
+    const letter = draftDuty({ reader: person.name, did, ...about });
+    return { said: { ...inLanguage(letter, reads, zone), path: '/floor/duty', link: null }, ...to };
   }
   const purpose = cause.kind === 'reset' ? 'reset' : 'invite';
   const link = linkFor(tx, secret, { purpose, personId: person.id, targetId: person.id, now });

@@ -27,6 +27,7 @@ import type { Reader } from '../platform/database.ts';
 import { stageOf } from '../register/queries.ts';
 import type { OpenRequest } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
+import { rosterNamed } from '../roster/queries.ts';
 import type { RoutingTold } from './routing.ts';
 
 type Told = AnswerOf<'sheet'>['deadlines'][number];
@@ -59,6 +60,7 @@ function namesFor(db: Reader, { request, register }: OpenRequest, groups: Readon
       return path ? pathName(path) : id;
     },
     field: (key) => partName(design, key),
+    roster: (key) => rosterNamed(db, key),
   };
 }
 

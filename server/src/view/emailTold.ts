@@ -22,6 +22,7 @@ const KINDS: Readonly<Record<string, Words>> = {
     invitation: said('hearing:kind.invitation'),
     test: said('hearing:kind.test'),
     reset: said('hearing:kind.reset'),
+    duty: said('hearing:kind.duty'),
   },
   ...{ 'sign-in': said('hearing:kind.signIn'), 'to-fill-in': said('hearing:kind.toFillIn') },
   ...{ 'passed-on': said('hearing:kind.passedOn'), 'place-free': said('hearing:kind.placeFree') },

@@ -9,6 +9,7 @@ import {
   findingsOf,
   formsLedTo,
   namedBy,
+  rostersNamed,
   type Surroundings,
   skillWord,
 } from '@tolvek/core/form';
@@ -29,11 +30,13 @@ import {
 } from '../form/queries.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
+import { iso } from '../platform/clock.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
 import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
 import { knownRegisters } from '../request/references.ts';
 import { knownStanding } from '../request/standing.ts';
+import { nextGap, rosterByKey } from '../roster/queries.ts';
 import { deskOf, profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { gotByNobody } from './gotByNobody.ts';
@@ -105,6 +108,17 @@ function skillsAsked(db: Reader, { routing, fields }: FormDesign): Surroundings[
   };
 }
 
+/** The rosters that a form asks, and when each will have nobody on duty first. */
+const rostersAsked = (db: Reader, design: FormDesign): Surroundings['rosters'] =>
+  Object.fromEntries(
+    rostersNamed(design).flatMap(({ key }) => {
+      const roster = rosterByKey(db, key)?.draft;
+      if (!roster) return [];
+      const gap = nextGap(db, roster, nowIn(db));
+      return [[key, { name: roster.name, gap: gap && iso(gap.from) }]];
+    }),
+  );
+
 /** What findings depend on besides the draft. */
 function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings {
   return {
@@ -112,6 +126,7 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
     strangers: strangersIn(db, design),
     members: membersAsked(db, design),
     skills: skillsAsked(db, design),
+    rosters: rostersAsked(db, design),
     stages: registerOfForm(db, formId).stages.flatMap(({ key, retired }) => (retired ? [] : [{ key }])),
     plan: planOf(db, formId),
     form: formId,
@@ -166,6 +181,7 @@ const contentOf = (
     strangers,
     members,
     skills,
+    rosters,
     stages,
     plan,
     form,
@@ -187,6 +203,7 @@ const contentOf = (
     strangers ?? [],
     members ?? {},
     skills ?? null,
+    rosters ?? {},
     stages ?? [],
     digestOf(plan),
     form,

@@ -23,6 +23,7 @@ import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { registerById } from '../register/queries.ts';
 import { formsPointingTo, knownRegisters } from '../request/references.ts';
+import { rosterNames } from '../roster/queries.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { stageView } from '../view/sheet.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
@@ -97,6 +98,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
           profile: profileOf(db, personById(db, person.id)).values,
         })),
         skills: skillsToAsk(db),
+        rosters: rosterNames(db),
         profile: profileDesignOf(db).fields,
         released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
         stages: register.stages.map((stage) => ({ ...stageView(stage), ...(stage.retired ? { retired: true } : {}) })),

@@ -56,6 +56,8 @@ const SignInPage = later(() => import('../workshop/groundwork/SignInPage.tsx'), 
 const EmailsPage = later(() => import('../workshop/groundwork/EmailsPage.tsx'), 'EmailsPage', 'workshop');
 const SkillsPage = later(() => import('../workshop/groundwork/SkillsPage.tsx'), 'SkillsPage', 'workshop');
 const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 'RightsPage', 'workshop');
+const RostersPage = later(() => import('../workshop/rosters/RostersPage.tsx'), 'RostersPage', 'workshop');
+const DutyPage = later(() => import('../floor/duty/DutyPage.tsx'), 'DutyPage', 'floor');
 const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
 const RegistersPage = later(() => import('../workshop/groundwork/RegistersPage.tsx'), 'RegistersPage', 'workshop');
 const FirstStart = later(() => import('../start/FirstStart.tsx'), 'FirstStart', 'start');
@@ -103,6 +105,7 @@ export const Places = () => (
       <Route path="floor" element={<Navigate to="/floor/arrived" replace />} />
       <Route path="floor/shared-results" Component={SharedResults} />
       <Route path="floor/emails/:id?" Component={IncomingEmails} />
+      <Route path="floor/duty" Component={DutyPage} />
       <Route path="floor/forecast" Component={ForecastPage} />
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
@@ -122,6 +125,7 @@ export const Places = () => (
         <Route path="rights" Component={RightsPage} />
         <Route path="sign-in" Component={SignInPage} />
         <Route path="calendars/:calendar?" Component={CalendarsPage} />
+        <Route path="rosters/:roster?" Component={RostersPage} />
         <Route path="registers" Component={RegistersPage} />
         <Route path="vocabularies/:vocabulary?" Component={Vocabularies} />
       </Route>

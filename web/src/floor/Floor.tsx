@@ -109,7 +109,10 @@ export function Floor() {
             </li>
           ) : null}
         </ul>
-        <NavLink to="/floor/forecast" className="mt-5 block text-[13px] text-soft">
+        <NavLink to="/floor/duty" className="mt-5 block text-[13px] text-soft">
+          {say('rosters:onDuty')}
+        </NavLink>
+        <NavLink to="/floor/forecast" className="mt-1.5 block text-[13px] text-soft">
           {say('forecast:title')}
         </NavLink>
         <NavLink to="/floor/shared-results" className="mt-1.5 block text-[13px] text-soft">

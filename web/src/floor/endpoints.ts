@@ -40,6 +40,15 @@ export const floorApi = api.injectEndpoints({
       infiniteQueryOptions: { initialPageParam: '', getNextPageParam: (last) => last.next ?? undefined },
       providesTags: ['ledger'],
     }),
+    duty: build.query<AnswerOf<'duty'>, Asked<'duty'>>({ query: call('duty'), providesTags: ['roster'] }),
+    offerDuty: build.mutation<AnswerOf<'offerDuty'>, Asked<'offerDuty'>>({
+      query: call('offerDuty'),
+      invalidatesTags: ['roster'],
+    }),
+    answerOffer: build.mutation<AnswerOf<'answerOffer'>, Asked<'answerOffer'>>({
+      query: call('answerOffer'),
+      invalidatesTags: ['roster'],
+    }),
     forecast: build.query<AnswerOf<'forecast'>, Asked<'forecast'>>({
       query: call('forecast'),
       providesTags: ['forecast'],

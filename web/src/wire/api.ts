@@ -29,6 +29,7 @@ export const api = createApi({
     'people',
     'groups',
     'calendar',
+    'roster',
     'planEffect',
     'editions',
     'door',

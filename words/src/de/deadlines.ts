@@ -37,6 +37,7 @@ export const deadlines: Same<typeof english> = {
   'hears.leads': 'die Leitung',
   'hears.requester': 'anfragende Person',
   'hears.deciding': 'alle, die entscheiden',
+  'hears.duty': 'wer nach „{{roster}}“ Dienst hat',
   'hears.field': 'wen „{{label}}“ nennt',
   tells: 'E-Mail an: {{who, and}}',
   'does.high': 'hohe Priorität',

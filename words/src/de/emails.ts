@@ -108,6 +108,18 @@ export const emails: Same<typeof english> = {
   'test.subject': 'Test-E-Mail von {{house}}',
   'test.body': 'Sie haben um diese E-Mail gebeten. Sie ist angekommen, also kann Tolvek E-Mails senden.',
   'test.action': 'Grundlagen öffnen',
+  'duty.offeredSubject': '{{by}} bittet Sie zu übernehmen: {{roster}}, {{from, moment}}',
+  'duty.offered':
+    '{{by}} hat vom {{from, moment}} bis {{to, moment}} Dienst für „{{roster}}“ und bittet Sie, ihn zu übernehmen.',
+  'duty.takenSubject': '{{by}} übernimmt: {{roster}}, {{from, moment}}',
+  'duty.taken': '{{by}} hat vom {{from, moment}} bis {{to, moment}} Dienst für „{{roster}}“. Sie sind dann frei.',
+  'duty.declinedSubject': '{{by}} kann nicht übernehmen: {{roster}}, {{from, moment}}',
+  'duty.declined':
+    '{{by}} kann nicht übernehmen. Sie haben weiter vom {{from, moment}} bis {{to, moment}} Dienst für „{{roster}}“.',
+  'duty.beginsSubject': 'Sie haben Dienst: {{roster}}',
+  'duty.begins': 'Sie haben jetzt Dienst für „{{roster}}“, bis {{to, moment}}.',
+  'duty.answer': 'Antworten',
+  'duty.open': 'Sehen, wer Dienst hat',
   'reset.subject': 'Anderes Passwort wählen: {{house}}',
   'reset.body': 'Für Sie wurde bei {{house}} ein anderes Passwort angefordert.',
   'reset.notYou': 'Wenn Sie das nicht waren, ignorieren Sie diese E-Mail. Ihr Passwort gilt weiter.',

@@ -24,6 +24,10 @@ export const findings: Same<typeof english> = {
     'Diese Zeile überträgt die Bearbeitung der Person, die ein Feld nennt, und das Feld ist keines für eine Person. Wählen Sie ein anderes Feld.',
   handlerNobody:
     'Im Team dieser Zeile ist niemand, also könnte niemand die Bearbeitung übernehmen. Nehmen Sie Personen in das Team auf.',
+  handlerLostRoster:
+    'Diese Zeile fragt nach dem Dienst eines Dienstplans, den es nicht gibt. Wählen Sie einen anderen Dienstplan.',
+  rosterGap:
+    'Nach „{{roster}}“ hat am {{at, moment}} niemand Dienst. Ergänzen Sie den Dienstplan, oder nennen Sie als letzten Weg eine Person.',
   handlerMayLack:
     'Eine Antwort oder eine frühere Anfrage nennt vielleicht niemanden, und dann bearbeitet sie niemand. Fügen Sie einen weiteren Weg hinzu.',
   handlerNoSkills:
@@ -303,6 +307,8 @@ export const findings: Same<typeof english> = {
   ringTooFar: 'Die Frist „{{deadline}}“ tut etwas in mehr als 400 Tagen Abstand. Wählen Sie eine kürzere Zeit.',
   ringLostGroup:
     'Die Frist „{{deadline}}“ nennt eine Gruppe, die es nicht gibt. Niemand würde davon erfahren. Wählen Sie eine andere Gruppe.',
+  ringLostRoster:
+    'Die Frist „{{deadline}}“ benachrichtigt den Dienst eines Dienstplans, den es nicht gibt. Wählen Sie einen anderen Dienstplan.',
   ringLostField:
     'Die Frist „{{deadline}}“ benachrichtigt, wen ein Feld nennt, und das Feld ist nicht für eine Person. Wählen Sie ein anderes Feld.',
   ringLostPath:

@@ -12,6 +12,7 @@ export { moves } from './moves.ts';
 export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';
 export { rights } from './rights.ts';
+export { rosters } from './rosters.ts';
 export { share } from './share.ts';
 export { shared } from './shared.ts';
 export { sheet } from './sheet.ts';

@@ -90,6 +90,7 @@ export const hearing: Same<typeof english> = {
   'kind.digest': 'mehreres zusammen',
   'kind.invitation': 'eine Einladung',
   'kind.test': 'ein Test',
+  'kind.duty': 'ein Dienst',
   'kind.reset': 'ein anderes Passwort',
   'kind.signIn': 'ein Code zum Anmelden',
   'kind.toFillIn': 'ein Formular zum Ausfüllen',

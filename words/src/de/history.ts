@@ -60,6 +60,7 @@ export const history: Same<typeof english> = {
   'handlerBy.field': '{{person}} bearbeitet die Anfrage, weil eine Antwort das sagt',
   'handlerBy.load': '{{person}} bearbeitet die Anfrage und hat am wenigsten zu tun',
   'handlerBy.skill': '{{person}} bearbeitet die Anfrage, hat die Fähigkeit und am wenigsten zu tun',
+  'handlerBy.duty': '{{person}} bearbeitet die Anfrage und hat Dienst',
   'handlerBy.turn': '{{person}} ist an der Reihe und bearbeitet die Anfrage',
   'handlerBy.person': '{{person}} bearbeitet die Anfrage, wie es die Zuordnungstabelle sagt',
   nobodyHandles: 'Niemand von {{team}} konnte die Anfrage übernehmen. Die Leitung hat eine E-Mail bekommen',

@@ -22,6 +22,8 @@ export const things: Same<typeof english> = {
   field: 'Dieses Feld',
   door: 'Diese Tür',
   formAddress: 'Dieses Formular',
+  roster: 'Dieser Dienstplan',
+  offer: 'Dieses Angebot',
   calendar: 'Dieser Kalender',
   protectingRule: 'Eine Regel, die dieses Feld schützt',
   reference: 'Dieser Verweis',

@@ -36,6 +36,7 @@ export { priorities } from './priorities.ts';
 export { reasons } from './reasons.ts';
 export { recipes } from './recipes.ts';
 export { rights } from './rights.ts';
+export { rosters } from './rosters.ts';
 export { routing } from './routing.ts';
 export { rules } from './rules.ts';
 export { settings } from './settings.ts';

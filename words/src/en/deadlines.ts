@@ -34,6 +34,7 @@ export const deadlines = {
   'hears.leads': 'the leads',
   'hears.requester': 'the requester',
   'hears.deciding': 'those who decide',
+  'hears.duty': 'whoever is on duty by “{{roster}}”',
   'hears.field': 'whoever “{{label}}” names',
   tells: 'email to {{who, and}}',
   'does.high': 'high priority',

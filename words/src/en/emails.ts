@@ -98,6 +98,18 @@ export const emails = {
   'test.subject': 'Test email from {{house}}',
   'test.body': 'You asked for this email. It arrived, so Tolvek can send emails.',
   'test.action': 'Open the groundwork',
+  'duty.offeredSubject': '{{by}} asks you to take over: {{roster}}, {{from, moment}}',
+  'duty.offered':
+    '{{by}} is on duty for “{{roster}}” from {{from, moment}} to {{to, moment}}, and asks you to take it over.',
+  'duty.takenSubject': '{{by}} takes over: {{roster}}, {{from, moment}}',
+  'duty.taken': '{{by}} is on duty for “{{roster}}” from {{from, moment}} to {{to, moment}}. You are free then.',
+  'duty.declinedSubject': '{{by}} can’t take over: {{roster}}, {{from, moment}}',
+  'duty.declined':
+    '{{by}} can’t take it over. You stay on duty for “{{roster}}” from {{from, moment}} to {{to, moment}}.',
+  'duty.beginsSubject': 'You are on duty: {{roster}}',
+  'duty.begins': 'You are on duty for “{{roster}}” now, until {{to, moment}}.',
+  'duty.answer': 'Answer',
+  'duty.open': 'See who is on duty',
   'reset.subject': 'Choose another password: {{house}}',
   'reset.body': 'Someone asked for another password for you at {{house}}.',
   'reset.notYou': 'If this was not you, ignore this email. Your password still works.',

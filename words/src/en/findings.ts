@@ -18,6 +18,9 @@ export const findings = {
   handlerLostField:
     'This row makes whoever a field names the handler, and it is no field for a person. Choose another field.',
   handlerNobody: 'Nobody is in the team of this row, so nobody could be made the handler. Add people to the team.',
+  handlerLostRoster: 'This row asks who is on duty by a roster that does not exist. Choose another roster.',
+  rosterGap:
+    'Nobody is on duty by “{{roster}}” at {{at, moment}}. Complete the roster, or name a person as the last way.',
   handlerMayLack: 'An answer or an earlier request may name nobody, and then nobody is the handler. Add another way.',
   handlerNoSkills:
     'This row looks for a skill, and the desk names no register of skills. Choose the register in the groundwork, under “Skills”.',
@@ -266,6 +269,8 @@ export const findings = {
   ringTooFar: 'The deadline “{{deadline}}” does something more than 400 days away. Choose a shorter time.',
   ringLostGroup:
     'The deadline “{{deadline}}” names a group that does not exist. Nobody would hear of it. Choose another group.',
+  ringLostRoster:
+    'The deadline “{{deadline}}” tells whoever is on duty by a roster that does not exist. Choose another roster.',
   ringLostField:
     'The deadline “{{deadline}}” tells whoever a field names, and it is no field for a person. Choose another field.',
   ringLostPath: 'The deadline “{{deadline}}” begins an approval path that does not exist. Choose another path.',

@@ -87,6 +87,7 @@ export const hearing = {
   'kind.digest': 'several things together',
   'kind.invitation': 'an invitation',
   'kind.test': 'a test',
+  'kind.duty': 'a duty',
   'kind.reset': 'another password',
   'kind.signIn': 'a code to sign in',
   'kind.toFillIn': 'a form to fill in',

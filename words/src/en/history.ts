@@ -57,6 +57,7 @@ export const history = {
   'handlerBy.field': '{{person}} is the handler, as an answer names them',
   'handlerBy.load': '{{person}} is the handler, with the least to do',
   'handlerBy.skill': '{{person}} is the handler, having the skill and the least to do',
+  'handlerBy.duty': '{{person}} is the handler, being on duty',
   'handlerBy.turn': '{{person}} is the handler, as it is their turn',
   'handlerBy.person': '{{person}} is the handler, as the routing table says',
   nobodyHandles: 'Nobody of {{team}} could be made the handler. The leads got an email',

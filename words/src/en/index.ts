@@ -49,6 +49,7 @@ export { reasons } from './reasons.ts';
 export { recipes } from './recipes.ts';
 export { refusals } from './refusals.ts';
 export { rights } from './rights.ts';
+export { rosters } from './rosters.ts';
 export { routing } from './routing.ts';
 export { rules } from './rules.ts';
 export { scim } from './scim.ts';

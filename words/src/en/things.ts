@@ -20,6 +20,8 @@ export const things = {
   door: 'This door',
   formAddress: 'This form',
   calendar: 'This calendar',
+  roster: 'This roster',
+  offer: 'This offer',
   protectingRule: 'A rule that protects this field',
   reference: 'This reference',
   question: 'This question',

@@ -36,6 +36,7 @@ function found(...deadlines: readonly DeadlineRule[]): readonly string[] {
         ['leads', 'Leads'],
       ]),
       stages: [{ key: 'arrived' }, { key: 'in_hand' }],
+      rosters: { watch: { name: 'Watch', gap: null } },
     },
     (severity, page, at, message) => void told.push(`${severity} ${page} ${at}: ${english(message)}`),
   );

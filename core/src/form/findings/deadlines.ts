@@ -9,14 +9,17 @@ import {
   type Scope,
   typeOf,
 } from '../../expression/index.ts';
+import { own } from '../../own/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
+import type { RostersAround } from './handlers.ts';
 
 interface Around {
   readonly scope: Scope;
   readonly groups: ReadonlyMap<string, Words>;
   /** The stages of the register; nothing is found in stages when not said. */
   readonly stages: readonly { readonly key: string }[] | undefined;
+  readonly rosters: RostersAround | undefined;
 }
 
 /** What is wrong or doubtful in what a request is due by, and in what happens on the way. */
@@ -62,7 +65,7 @@ function ringFindings(
   { at, again = 0, tells, does }: Ring,
   rule: DeadlineRule,
   { fields, approval }: FormDesign,
-  { groups, stages }: Around,
+  { groups, stages, rosters }: Around,
   add: Add,
 ): void {
   const deadline = deadlineName(rule);
@@ -73,6 +76,7 @@ function ringFindings(
     if ('group' in hearer && !groups.has(hearer.group)) error(said('findings:ringLostGroup', { deadline }));
     if ('field' in hearer && !fields.some(({ key, type }) => key === hearer.field && type.kind === 'person'))
       error(said('findings:ringLostField', { deadline }));
+    if ('duty' in hearer && rosters && !own(rosters, hearer.duty)) error(said('findings:ringLostRoster', { deadline }));
   }
   for (const act of does) {
     if (act.do === 'team' && !groups.has(act.team)) error(said('findings:ringLostGroup', { deadline }));

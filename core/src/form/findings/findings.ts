@@ -21,7 +21,7 @@ import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';
 import type { Add, Finding } from './finding.ts';
 import { flowFindings, type Guarded, unplacedFindings } from './flow.ts';
-import { handlerFindings, type SkillsAround } from './handlers.ts';
+import { handlerFindings, type RostersAround, type SkillsAround } from './handlers.ts';
 import { knownFindings } from './known.ts';
 import { type Named, namedFindings } from './named.ts';
 import { noticeFields, noticeFindings } from './notices.ts';
@@ -53,6 +53,8 @@ export interface Surroundings extends Named, Guarded {
   readonly holds?: 'requests' | 'things';
   /** Who can do what rows ask for; null where the desk does not say where that is kept. Nothing is found in it when not said. */
   readonly skills?: SkillsAround | null | undefined;
+  /** The rosters that the draft names; nothing is found in them when not said. */
+  readonly rosters?: RostersAround | undefined;
 }
 
 /** All that is wrong or doubtful in a draft, errors first. */
@@ -72,6 +74,7 @@ export function findingsOf(
     profile = [],
     editions,
     skills,
+    rosters,
     stages = editions?.stages,
   }: Surroundings,
 ): readonly Finding[] {
@@ -112,10 +115,10 @@ export function findingsOf(
       option: option.key,
     });
   }
-  handlerFindings(design, { scope, groups, strangers, members, skills }, add);
+  handlerFindings(design, { scope, groups, strangers, members, skills, rosters }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile }, add);
-  deadlineFindings(design, { scope, groups, stages }, add);
-  noticeFindings(design, { scope, groups, strangers, stages, outside }, add);
+  deadlineFindings(design, { scope, groups, stages, rosters }, add);
+  noticeFindings(design, { scope, groups, strangers, stages, outside, rosters }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
   translationFindings(design, vocabularies, add);
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;

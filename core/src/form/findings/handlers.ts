@@ -1,6 +1,7 @@
 import { said, type Words } from '@tolvek/words';
 import type { SkillAsked } from '../../assignment/index.ts';
 import type { Scope } from '../../expression/index.ts';
+import { own } from '../../own/index.ts';
 import { allRows, mayBe, wishesIn } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
@@ -11,6 +12,11 @@ export interface SkillsAround {
   readonly able: Readonly<Record<string, readonly string[]>>;
 }
 
+/** The rosters there are, by key: what each is called, and when nobody will be on duty first, where that is soon. */
+export type RostersAround = Readonly<
+  Record<string, { readonly name: string /** ISO 8601. */; readonly gap: string | null }>
+>;
+
 /** What is asked for, as one word. */
 export const skillWord = ({ skill, least, months = 0 }: SkillAsked): string => `${skill} ${least} ${months}`;
 
@@ -20,6 +26,7 @@ interface Around {
   readonly strangers: readonly string[];
   readonly members: Readonly<Record<string, readonly string[]>> | undefined;
   readonly skills: SkillsAround | null | undefined;
+  readonly rosters: RostersAround | undefined;
 }
 
 const rowsFollowed = (routing: FormDesign['routing']) =>
@@ -28,7 +35,7 @@ const rowsFollowed = (routing: FormDesign['routing']) =>
 /** What is wrong or doubtful in how requests find their handlers. */
 export function handlerFindings(
   { routing, fields }: FormDesign,
-  { scope, groups, strangers, members, skills }: Around,
+  { scope, groups, strangers, members, skills, rosters }: Around,
   add: Add,
 ): void {
   const isPerson = (field: string): boolean => fields.some(({ key, type }) => key === field && type.kind === 'person');
@@ -61,6 +68,13 @@ export function handlerFindings(
         teams.every((team) => !members[team]?.some((each) => skills.able[skillWord(way)]?.includes(each)))
       )
         add('caution', 'routing', id, said('findings:handlerUnskilled'));
+    }
+    for (const way of handler.ways) {
+      if (way.by !== 'duty' || rosters === undefined) continue;
+      const roster = own(rosters, way.roster);
+      if (!roster) add('error', 'routing', id, said('findings:handlerLostRoster'));
+      else if (roster.gap !== null && !handler.ways.some(({ by }) => by === 'person'))
+        add('caution', 'routing', id, said('findings:rosterGap', { roster: roster.name, at: roster.gap }));
     }
     if (ofTeam && members && teams.some((team) => (members[team] ?? []).length === 0))
       add('caution', 'routing', id, said('findings:handlerNobody'));

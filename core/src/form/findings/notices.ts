@@ -1,5 +1,6 @@
 import { said, type Words } from '@tolvek/words';
 import { conditionFindings, conditionOf, namesIn, type Scope } from '../../expression/index.ts';
+import { own } from '../../own/index.ts';
 import type { Kind } from '../../register/index.ts';
 import {
   fieldsNamedBy,
@@ -14,6 +15,7 @@ import {
 } from '../../telling/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
+import type { RostersAround } from './handlers.ts';
 
 const isOfPeople = ({ kind }: Kind): boolean => kind === 'person' || kind === 'people';
 
@@ -26,6 +28,7 @@ interface Around {
   readonly stages: readonly { readonly key: string }[] | undefined;
   /** Whether people from outside ask by the form. */
   readonly outside: boolean;
+  readonly rosters: RostersAround | undefined;
 }
 
 /** Where its reader waits for what was written: in words of its own an email has to say it as well. */
@@ -77,7 +80,7 @@ export function noticeFindings(design: FormDesign, around: Around, add: Add): vo
 function ruleFindings(
   rule: NoticeRule,
   { fields, deadline }: FormDesign,
-  { scope, groups, strangers, stages }: Around,
+  { scope, groups, strangers, stages, rosters }: Around,
   add: Add,
 ): void {
   const { key, name, on, to, goes, urgent = '' } = rule;
@@ -95,6 +98,7 @@ function ruleFindings(
     if (typeof each !== 'object') continue;
     if ('group' in each && !groups.has(each.group)) error(said('notices:lostGroup', { name }));
     if ('person' in each && strangers.includes(each.person)) error(said('notices:lostPerson', { name }));
+    if ('duty' in each && rosters && !own(rosters, each.duty)) error(said('notices:lostRoster', { name }));
     if ('field' in each && !fields.some(({ key: field, type }) => field === each.field && isOfPeople(type)))
       error(said('notices:lostField', { name }));
   }

@@ -7,6 +7,7 @@ import { heardIn } from './told.ts';
 const HOUR = 3_600_000;
 const NAMES: RingNames = {
   ...{ group: (key) => `team ${key}`, person: (id) => id, stage: (key) => key, path: (id) => id, field: (key) => key },
+  roster: (key) => key,
 };
 const OUTCOME = { team: 'boats', priority: 'normal', workingDays: 2, path: 'path' } as const;
 const finish = {

@@ -58,6 +58,9 @@ export function Hearers({ label, nobody, prompt, who, set, besides = [], several
           {named.map(({ key }) => option({ field: key }))}
         </optgroup>
         <optgroup label={say('workshop:someGroup')}>{form.groups.map(({ key }) => option({ group: key }))}</optgroup>
+        {form.rosters.length > 0 ? (
+          <optgroup label={say('workshop:onDutyOf')}>{form.rosters.map(({ key }) => option({ duty: key }))}</optgroup>
+        ) : null}
         <optgroup label={say('workshop:onePerson')}>{form.people.map(({ key }) => option({ person: key }))}</optgroup>
       </select>
     </>

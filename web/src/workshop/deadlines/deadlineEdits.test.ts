@@ -36,6 +36,7 @@ const names = {
   stage: (key: string) => `stage ${key}`,
   path: (id: string) => `path ${id}`,
   field: (key: string) => `field ${key}`,
+  roster: (key: string) => `roster ${key}`,
 };
 
 describe('the deadlines of a draft', () => {
@@ -101,7 +102,7 @@ describe('the deadlines of a draft', () => {
   it('name who is told and what is done by words that mean the same again', () => {
     const hearers: readonly Hearer[] = [
       ...(['working', 'team', 'leads', 'requester', 'deciding'] as const),
-      ...[{ group: 'boats' }, { person: 'p1' }, { field: 'keeper' }],
+      ...[{ group: 'boats' }, { person: 'p1' }, { field: 'keeper' }, { duty: 'watch' }],
     ];
     for (const hearer of hearers) expect(hearerOf(hearerWord(hearer))).toEqual(hearer);
     const acts: readonly RingAct[] = [

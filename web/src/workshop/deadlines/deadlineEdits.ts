@@ -133,13 +133,16 @@ export const hearerWord = (hearer: Recipient): string =>
       ? `group ${hearer.group}`
       : 'person' in hearer
         ? `person ${hearer.person}`
-        : `field ${hearer.field}`;
+        : 'duty' in hearer
+          ? `duty ${hearer.duty}`
+          : `field ${hearer.field}`;
 
 /** Who is meant by such a word. */
 export function hearerOf(word: string): Recipient {
   const [kind = '', key = ''] = word.split(' ');
   if (kind === 'group') return { group: key };
   if (kind === 'person') return { person: key };
+  if (kind === 'duty') return { duty: key };
   return kind === 'field' ? { field: key } : (word as Extract<Recipient, string>);
 }
 

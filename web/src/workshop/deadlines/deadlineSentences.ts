@@ -88,6 +88,7 @@ export function useRingNames(): RingNames {
       return path ? pathName(path) : said('workshop:pathGone');
     },
     field: (key) => partName(draft, key),
+    roster: (key) => form.rosters.find((each) => each.key === key)?.name ?? say('workshop:rosterGone'),
   };
 }
 

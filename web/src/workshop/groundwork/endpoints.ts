@@ -80,7 +80,7 @@ export const groundApi = api.injectEndpoints({
     }),
     deleteGround: build.mutation<AnswerOf<'deleteGround'>, Asked<'deleteGround'>>({
       query: call('deleteGround'),
-      invalidatesTags: ['people', 'groups', 'ground', 'calendar', 'vocabulary'],
+      invalidatesTags: ['people', 'groups', 'ground', 'calendar', 'roster', 'vocabulary'],
     }),
     sayWhy: build.mutation<AnswerOf<'sayWhy'>, Asked<'sayWhy'>>({
       query: call('sayWhy'),
@@ -193,6 +193,23 @@ export const groundApi = api.injectEndpoints({
     changeCalendar: build.mutation<AnswerOf<'changeCalendar'>, Asked<'changeCalendar'>>({
       query: call('changeCalendar'),
       invalidatesTags: ['calendar', 'ground', 'me', 'ledger', 'sheet', 'mine'],
+    }),
+    rosters: build.query<AnswerOf<'rosters'>, Asked<'rosters'>>({
+      query: call('rosters'),
+      providesTags: ['roster', 'people'],
+    }),
+    roster: build.query<AnswerOf<'roster'>, Asked<'roster'>>({
+      query: call('roster'),
+      providesTags: ['roster'],
+      keepUnusedDataFor: 0,
+    }),
+    createRoster: build.mutation<AnswerOf<'createRoster'>, Asked<'createRoster'>>({
+      query: call('createRoster'),
+      invalidatesTags: ['roster', 'ground', 'form'],
+    }),
+    changeRoster: build.mutation<AnswerOf<'changeRoster'>, Asked<'changeRoster'>>({
+      query: call('changeRoster'),
+      invalidatesTags: ['roster', 'ground', 'form'],
     }),
     countries: build.query<AnswerOf<'countries'>, Asked<'countries'>>({ query: call('countries') }),
     holidays: build.query<AnswerOf<'holidays'>, Asked<'holidays'>>({ query: call('holidays') }),

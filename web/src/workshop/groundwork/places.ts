@@ -23,6 +23,7 @@ export const GROUND: readonly GroundPlace[] = [
   { path: '/workshop/groundwork/emails', label: 'hearing:sentTitle' },
   { path: '/workshop/groundwork/sign-in', label: 'signIn:signIn' },
   { path: '/workshop/groundwork/calendars', label: 'ground:calendars', count: 'calendars' },
+  { path: '/workshop/groundwork/rosters', label: 'rosters:title' },
   { path: '/workshop/groundwork/registers', label: 'ground:registers', count: 'registers' },
   { path: '/workshop/groundwork/vocabularies', label: 'ground:vocabularies', count: 'vocabularies' },
 ];
@@ -82,6 +83,7 @@ export const SETTINGS: readonly Setting[] = [
   at('signIn:signIn', '/workshop/groundwork/sign-in')('signIn:find'),
   ofCalendars('ground:findHours'),
   ofCalendars('ground:findClosed'),
+  at('rosters:title', '/workshop/groundwork/rosters')('rosters:findDuty'),
   ofRegisters('ground:findStages'),
   ofRegisters('ground:findPrefix'),
 ];

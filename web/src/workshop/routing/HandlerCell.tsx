@@ -12,20 +12,23 @@ interface HandlerCellProps {
   readonly people: AnswerOf<'form'>['people'];
   readonly fields: readonly Field[];
   readonly skills: AnswerOf<'form'>['skills'];
+  readonly rosters: AnswerOf<'form'>['rosters'];
   readonly set: (rule: HandlerRule | undefined) => void;
 }
 
 /** How a row finds its handler, in words; pressed, the ways it tries, one after the other. */
-export function HandlerCell({ name, rule, people, fields, skills, set }: HandlerCellProps) {
+export function HandlerCell({ name, rule, people, fields, skills, rosters: known, set }: HandlerCellProps) {
   const persons = fields.filter(({ type }) => type.kind === 'person');
   const ways = rule?.ways ?? [];
+  const rosters = known.map(({ key, name: label }) => ({ key, label }));
   const saidBy = (way: HandlerWay): string => {
     if (way.by === 'person') return people.find(({ key }) => key === way.person)?.label ?? say('workshop:personGone');
     if (way.by === 'field') return persons.find(({ key }) => key === way.field)?.label ?? say('workshop:fieldGone');
+    if (way.by === 'duty') return dutyInWords(way, rosters);
     return way.by === 'skill' ? skillInWords(way, skills ?? []) : say(`workshop:handler.${way.by}`);
   };
   const words = ways.length === 0 ? say('workshop:teamTakes') : ways.map(saidBy).join(', ');
-  const offered = HANDLER_WAYS.flatMap((by) => wayOf(by, persons, people, skills ?? []) ?? []);
+  const offered = HANDLER_WAYS.flatMap((by) => wayOf(by, persons, people, skills ?? [], rosters) ?? []);
   return (
     <Popover.Root>
       <Popover.Trigger aria-label={`${name}: ${words}`} className="max-w-72 flex-none truncate text-left text-[12.5px]">
@@ -68,6 +71,8 @@ export function HandlerCell({ name, rule, people, fields, skills, set }: Handler
                     />
                   ) : way.by === 'skill' ? (
                     <SkillOf way={way} skills={skills ?? []} set={(to) => set(setWay(rule, place, to))} />
+                  ) : way.by === 'duty' ? (
+                    <DutyOf way={way} rosters={rosters} set={(to) => set(setWay(rule, place, to))} />
                   ) : (
                     saidBy(way)
                   )}
@@ -130,6 +135,7 @@ export function HandlerCell({ name, rule, people, fields, skills, set }: Handler
 }
 
 type SkillWay = Extract<HandlerWay, { by: 'skill' }>;
+type DutyWay = Extract<HandlerWay, { by: 'duty' }>;
 type Skills = readonly { readonly key: string; readonly label: string }[];
 
 /** A skill that is asked for, in words. */
@@ -172,6 +178,38 @@ const SkillOf = ({ way, skills, set }: { way: SkillWay; skills: Skills; set: (wa
       onChange={({ target: { value } }) => set(withMonths(way, value === '' ? null : Number(value)))}
     />
     {say('workshop:months')}
+  </span>
+);
+
+/** By which roster somebody is on duty, in words. */
+function dutyInWords({ roster: key, orNext }: DutyWay, rosters: Skills): string {
+  const roster = rosters.find((each) => each.key === key)?.label ?? say('workshop:rosterGone');
+  return say(orNext ? 'workshop:onDutyOrNext' : 'workshop:onDutyBy', { roster });
+}
+
+/** Which roster, and whether whoever comes next has it where nobody is on duty. */
+const DutyOf = ({ way, rosters, set }: { way: DutyWay; rosters: Skills; set: (way: DutyWay) => void }) => (
+  <span className="flex flex-wrap items-center gap-1.5">
+    {say('workshop:handler.duty')}
+    <Chosen
+      name={say('workshop:rosterAsked')}
+      value={way.roster}
+      offered={rosters}
+      gone={say('workshop:rosterGone')}
+      choose={(roster) => set({ ...way, roster })}
+    />
+    <label className="flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        className="accent-green"
+        checked={way.orNext ?? false}
+        onChange={({ target }) => {
+          const { orNext: _, ...now } = way;
+          set(target.checked ? { ...now, orNext: true } : now);
+        }}
+      />
+      {say('workshop:orWhoComesNext')}
+    </label>
   </span>
 );
 

@@ -333,7 +333,7 @@ function RowSettings(props: ComponentProps<typeof RowDetails>) {
         <HandlerCell
           name={say('workshop:rowHandler', { name })}
           rule={row.outcome.handler}
-          {...{ people: form.people, fields: draft.fields, skills: form.skills }}
+          {...{ people: form.people, fields: draft.fields, skills: form.skills, rosters: form.rosters }}
           set={(handler) => put(handledBy(row.outcome, handler))}
         />
       )}

@@ -15,11 +15,13 @@ export function wayOf(
   fields: readonly { readonly key: string }[],
   people: readonly { readonly key: string }[],
   skills: readonly { readonly key: string }[] = [],
+  rosters: readonly { readonly key: string }[] = [],
 ): HandlerWay | null {
-  const [field, person, skill] = [fields[0]?.key, people[0]?.key, skills[0]?.key];
+  const [field, person, skill, roster] = [fields[0]?.key, people[0]?.key, skills[0]?.key, rosters[0]?.key];
   if (by === 'field') return field === undefined ? null : { by, field };
   if (by === 'person') return person === undefined ? null : { by, person };
   if (by === 'skill') return skill === undefined ? null : { by, skill, least: 1 };
+  if (by === 'duty') return roster === undefined ? null : { by, roster };
   return { by };
 }
 

@@ -1,0 +1,16 @@
+export { changedDuties, type DutyChange } from './changes.ts';
+export { type DayOf, weeksFrom } from './days.ts';
+export { AHEAD, dutiesBetween, momentOf, nextOnDuty, onDutyAt, peopleOn } from './duties.ts';
+export { type Gap, gapsBetween, heldDuties, type Presence } from './gaps.ts';
+export {
+  type Duty,
+  MOST_IN_TURN,
+  MOST_SHIFTS,
+  MOST_SWAPS,
+  NEEDED,
+  type Needed,
+  type Roster,
+  type Shift,
+  type Swap,
+} from './roster.ts';
+export { ROSTER, type RosterSurroundings } from './rosterDesign.ts';

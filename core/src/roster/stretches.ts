@@ -1,0 +1,28 @@
+/** From one moment to another (epoch ms), the end not included. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** What of a stretch is within another; nothing or one. */
+export function within({ from, to }: Stretch, other: Stretch): readonly Stretch[] {
+  const part = { from: Math.max(from, other.from), to: Math.min(to, other.to) };
+  return part.to > part.from ? [part] : [];
+}
+
+/** What of a stretch is not within another that has some length: nothing, one or two. */
+export const without = (stretch: Stretch, other: Stretch): readonly Stretch[] => [
+  ...within(stretch, { from: Number.NEGATIVE_INFINITY, to: other.from }),
+  ...within(stretch, { from: other.to, to: Number.POSITIVE_INFINITY }),
+];
+
+/** All that some stretches cover, in order; those that touch are one. */
+export function union(stretches: readonly Stretch[]): readonly Stretch[] {
+  const all: { from: number; to: number }[] = [];
+  for (const { from, to } of stretches.toSorted((a, b) => a.from - b.from)) {
+    const last = all.at(-1);
+    if (last && from <= last.to) last.to = Math.max(last.to, to);
+    else all.push({ from, to });
+  }
+  return all;
+}
