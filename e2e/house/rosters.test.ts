@@ -309,3 +309,45 @@ describe('notices', () => {
     ]);
   });
 });
+
+describe('people of a roster', () => {
+  const people = async (): Promise<readonly string[]> =>
+    (await opened('crew')).roster.shifts.map(({ people: ids }: { people: string[] }) => ids.map(nameOf).join(', '));
+  const nameOf = (id: string): string =>
+    ['Bram Solheim', 'Signe Halvard', 'Yusuf Marchetti', 'Ilse Brandvold', 'Ivo Tarn'].find(
+      (name) => idOf(name) === id,
+    ) ?? id;
+  const added = async (name: string): Promise<string> => {
+    const body = { kind: 'staff', name, email: `${name.toLowerCase().replace(' ', '.')}@skerrow.example` };
+    return ok(await (await desk.as('Ada Quillfeather')).call('addPerson', { headers: freshly(), body })).id;
+  };
+
+  it('who leave are followed by whoever takes their work, or by those after them', async () => {
+    const [ivo, una] = [await added('Ivo Tarn'), await added('Una Gray')];
+    const [shift] = watch().shifts;
+    const shifts = [
+      { ...shift, id: 'two', people: [una, idOf('Bram Solheim')] },
+      { ...shift, id: 'one', people: [ivo] },
+    ];
+    ok(await made({ ...watch(), name: 'Crew', shifts, needed: 'never' }));
+    const ada = await desk.as('Ada Quillfeather');
+    const plan = async (id: string): Promise<number> => ok(await ada.call('handOverPlan', { params: { id } })).rosters;
+    expect([await plan(una), await plan(ivo), await plan(idOf('Priya Nakamura-Lind'))]).toEqual([1, 1, 0]);
+    ok(await ada.call('handOver', { params: { id: una }, body: { to: idOf('Signe Halvard') } }));
+    expect(await people()).toEqual(['Signe Halvard, Bram Solheim', 'Ivo Tarn']);
+    ok(await ada.call('handOver', { params: { id: ivo }, body: { to: null } }));
+    // Nobody else has it: it stays, and who looks after rosters is told that they have left.
+    expect(await people()).toEqual(['Signe Halvard, Bram Solheim', 'Ivo Tarn']);
+    const { people: staff } = ok(await maren.call('rosters'));
+    expect(staff.find(({ id }: { id: string }) => id === ivo).active).toBe(false);
+  });
+
+  it('who turn out to be one have the turns of both', async () => {
+    const twin = await added('Brom Solheim');
+    const { roster } = await opened('crew');
+    ok(await put('crew', { shifts: [...roster.shifts.slice(0, 1), { ...roster.shifts[1], people: [twin] }] }));
+    const ada = await desk.as('Ada Quillfeather');
+    ok(await ada.call('mergePeople', { params: { id: idOf('Bram Solheim') }, body: { other: twin } }));
+    expect(await people()).toEqual(['Signe Halvard, Bram Solheim', 'Bram Solheim']);
+  });
+});

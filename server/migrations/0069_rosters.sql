@@ -19,4 +19,5 @@ CREATE TABLE `duty_offers` (
 	FOREIGN KEY (`taken_by`) REFERENCES `people`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
-CREATE INDEX `duty_offers_open` ON `duty_offers` (`state`,`until_at`);
+CREATE INDEX `duty_offers_open` ON `duty_offers` (`state`,`until_at`);--> statement-breakpoint
+CREATE INDEX `duty_offers_until` ON `duty_offers` (`until_at`);

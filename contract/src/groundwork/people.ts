@@ -202,6 +202,8 @@ export const peopleRoutes = routesOf(peopleHeads, {
       /** Requests on which nobody else would decide: there is nobody to, or they asked for it themselves. */
       waits: z.int(),
       groups: z.int(),
+      /** Rosters that they are on: the other person has their turns, or those after them. */
+      rosters: z.int(),
       /** Forms that they were still to fill in: which the other person fills in, and which end. */
       forms: z.object({ given: z.int(), ended: z.int() }),
     }),

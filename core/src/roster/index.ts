@@ -2,6 +2,7 @@ export { changedDuties, type DutyChange } from './changes.ts';
 export { type DayOf, weeksFrom } from './days.ts';
 export { AHEAD, dutiesBetween, momentOf, nextOnDuty, onDutyAt, peopleOn } from './duties.ts';
 export { type Gap, gapsBetween, heldDuties, type Presence } from './gaps.ts';
+export { asOther, withoutPerson } from './leaving.ts';
 export {
   type Duty,
   MOST_IN_TURN,

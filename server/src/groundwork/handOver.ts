@@ -22,6 +22,7 @@ import { registerById } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { isOwnOf, requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
+import { leaveRosters, rostersOf } from '../roster/commands.ts';
 
 /** Requests that are handed over in one write. */
 const AT_ONCE = 20;
@@ -118,6 +119,7 @@ export function handOverPlan({ db }: House, leaver: string, to: string | null): 
     decides: all.filter(({ seat }) => seat === 'given').length,
     waits: all.filter(({ seat }) => seat === 'waits').length,
     groups: groups.length,
+    rosters: rostersOf(db, leaver),
     forms: { given: forms.given.length, ended: forms.ended.length },
   };
 }
@@ -166,6 +168,7 @@ function letGo(work: Work, viewer: Viewer, leaver: string, taker: PersonRow | nu
   const { tx, now } = work;
   const passed = handOverOwed(tx, { leaver, to: taker?.id ?? null, by: viewer.personId, now });
   for (const going of passed) if (taker) notifyPerson(work, taker, { kind: 'passed-on', going, by: viewer.personId });
+  leaveRosters(tx, leaver, taker?.id ?? null, { viewer, now });
   // Out of the groups of a directory they are taken there.
   const entries = tx
     .select()

@@ -37,6 +37,7 @@ import { followAsOther } from '../request/followers.ts';
 import { requestById } from '../request/queries.ts';
 import { shareAsOther } from '../request/sharedResults.ts';
 import { shareWithOther } from '../request/shares.ts';
+import { dutiesAsOther } from '../roster/commands.ts';
 
 /** Two records of one person: the one that stays, and the one that becomes a part of it. */
 interface Two {
@@ -211,6 +212,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   settleStandIns(tx, todayAt(tx, now));
   if (goes.active) noteChanged(work, 'person', from, 'active', true, false);
   const note = `${goes.name} = ${stays.name}`;
+  dutiesAsOther(tx, from, to, note, { viewer, now });
   renameInPlans(tx, { [was]: becomes }, note, { viewer, now });
   renameInMailings(tx, { [was]: becomes }, note, { viewer, now });
   renameInDoors(tx, { [was]: becomes }, note, { viewer, now });

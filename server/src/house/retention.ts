@@ -5,6 +5,7 @@ import { notices } from '../notice/tables.ts';
 import { AT_ONCE, dropOld, type Kept } from '../platform/kept.ts';
 import { idempotency, jobs, links, session, verification } from '../platform/tables.ts';
 import { ruleRuns } from '../request/tables.ts';
+import { dutyOffers } from '../roster/tables.ts';
 import { deskOf } from '../settings/queries.ts';
 
 const DAY = 24 * 3_600_000;
@@ -57,6 +58,11 @@ export const RETENTION: readonly Kept[] = [
     what: 'What a rule changed in existing requests, for undoing it',
     until: '30 days after it was done',
     sweep: dropOld(ruleRuns, ruleRuns.id, (now) => lt(ruleRuns.at, now - 30 * DAY)),
+  },
+  {
+    what: 'Duties that were offered to others, and what became of them',
+    until: '90 days after they end; what was taken stays in the roster',
+    sweep: dropOld(dutyOffers, dutyOffers.id, (now) => lt(dutyOffers.untilAt, now - 90 * DAY)),
   },
   {
     what: 'Long work that ended: how far it came and what it found',

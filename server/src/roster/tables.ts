@@ -22,7 +22,7 @@ export const dutyOffers = sqliteTable(
     takenBy: text().references(() => people.id),
     createdAt: integer().notNull(),
   },
-  (table) => [index('duty_offers_open').on(table.state, table.untilAt)],
+  (table) => [index('duty_offers_open').on(table.state, table.untilAt), index('duty_offers_until').on(table.untilAt)],
 );
 
 /** Until when (epoch ms) whoever comes on duty was told so, by roster. */

@@ -395,6 +395,10 @@ export const ground: Same<typeof english> = {
   'plan.decides_other': '{{name}} entscheidet über {{count, number}} Anfragen.',
   'plan.forms_one': '{{name}} füllt {{count, number}} Formular aus, das noch offen ist.',
   'plan.forms_other': '{{name}} füllt {{count, number}} Formulare aus, die noch offen sind.',
+  'plan.rosters_one': '{{name}} tritt in {{count, number}} Dienstplan ein.',
+  'plan.rosters_other': '{{name}} tritt in {{count, number}} Dienstpläne ein.',
+  'plan.rostersLeft_one': 'Aus {{count, number}} Dienstplan heraus: Andere haben diese Dienste.',
+  'plan.rostersLeft_other': 'Aus {{count, number}} Dienstplänen heraus: Andere haben diese Dienste.',
   'plan.formsEnd_one': '{{count, number}} offenes Formular endet: Niemand sonst kann es ausfüllen.',
   'plan.formsEnd_other': '{{count, number}} offene Formulare enden: Niemand sonst kann sie ausfüllen.',
   'plan.waits_one':

@@ -388,6 +388,10 @@ export const ground = {
   'plan.decides_other': '{{name}} decides on {{count, number}} requests.',
   'plan.forms_one': '{{name}} fills in {{count, number}} form that is still owed.',
   'plan.forms_other': '{{name}} fills in {{count, number}} forms that are still owed.',
+  'plan.rosters_one': '{{name}} takes their place in {{count, number}} roster.',
+  'plan.rosters_other': '{{name}} takes their place in {{count, number}} rosters.',
+  'plan.rostersLeft_one': 'They leave {{count, number}} roster: others have their turns.',
+  'plan.rostersLeft_other': 'They leave {{count, number}} rosters: others have their turns.',
   'plan.formsEnd_one': '{{count, number}} form that is still owed ends: nobody else can fill it in.',
   'plan.formsEnd_other': '{{count, number}} forms that are still owed end: nobody else can fill them in.',
   'plan.waits_one':

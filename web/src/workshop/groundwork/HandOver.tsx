@@ -67,6 +67,9 @@ function Plan({ id, taker }: { id: string; taker: { readonly id: string; readonl
     data.waits > 0 ? say('ground:plan.waits', { count: data.waits }) : '',
     data.forms.given > 0 ? say('ground:plan.forms', { name, count: data.forms.given }) : '',
     data.forms.ended > 0 ? say('ground:plan.formsEnd', { count: data.forms.ended }) : '',
+    data.rosters > 0
+      ? say(taker ? 'ground:plan.rosters' : 'ground:plan.rostersLeft', { name, count: data.rosters })
+      : '',
     data.groups > 0 ? say('ground:leavesGroups', { count: data.groups }) : '',
   ].filter(Boolean);
   return <PlanLines lines={lines} none={say('ground:nothingHangs')} />;

@@ -105,7 +105,7 @@ function ShiftOf({ shift, name, change, ground, findings, now, nameOf }: ShiftPr
       <ol className="mt-2.5 flex flex-wrap items-center gap-1.5">
         {people.map((person, place) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: somebody can have two turns; a turn is known by its place.
-          <li key={place} className="flex items-center gap-0.5 border border-rule bg-paper py-0.5 pl-2">
+          <li key={place} className="flex items-center gap-1 border border-rule bg-paper px-1 py-1 pl-2">
             {people.length > 1 ? <span className="text-[12.5px] text-soft tabular-nums">{place + 1}</span> : null}
             <span className="px-1">{nameOf(person)}</span>
             {people.length > 1 ? (
@@ -121,7 +121,7 @@ function ShiftOf({ shift, name, change, ground, findings, now, nameOf }: ShiftPr
             ) : null}
             <button
               type="button"
-              className="size-6 text-soft hover:text-brick"
+              className="size-6 shrink-0 text-soft hover:text-brick"
               aria-label={say('rosters:takeOff', { person: nameOf(person), name })}
               onClick={() => edit({ people: people.filter((_, each) => each !== place) })}
             >
