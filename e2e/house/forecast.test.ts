@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, freshly, ok, VISIT } from './desk.ts';
+import { type Answer, type Caller, Desk, freshly, ok, onVersion, VISIT } from './desk.ts';
 
 // What will probably be late: told to whoever works on it, by what is known of how long such requests take.
 let desk: Desk;
@@ -147,6 +147,36 @@ describe('the forecast', () => {
     // Away without a last day is not gone for good.
     ok(await nuala.call('addOwnAbsence', { headers: freshly(), body: { ...away, until: null } }));
     expect(lineOf(await told(), number).reasons.join(' ')).toContain(`${handler} is away, without a last day yet.`);
+  });
+
+  it('counts the time of those who work by a roster as they are on duty, and only where it says so', async () => {
+    const before = await told();
+    const chances = ({ requests }: Told, handler: string): number =>
+      requests.reduce((sum: number, each: Told) => sum + (each.handler === handler ? each.chance : 0), 0);
+    const handlers = before.requests.flatMap(({ handler }: Told) => handler ?? []) as readonly string[];
+    const [busy = ''] = [...new Set(handlers)].sort(
+      (a, b) => handlers.filter((each) => each === b).length - handlers.filter((each) => each === a).length,
+    );
+    const ada = await desk.as('Ada Quillfeather');
+    // An hour on Mondays is all the time there is for what they have in hand.
+    const hour = { id: 'hour', name: '', days: [1], from: '09:00', to: '10:00', since: '2026-11-23' };
+    const roster = {
+      ...{ name: 'Hardly there', zone: 'Europe/Dublin', calendar: 'desk', needed: 'never', swaps: [] },
+      shifts: [{ ...hour, people: [desk.idOf(busy)], passes: { every: 1, of: 'weeks' } }],
+    };
+    const { key } = ok(await ada.call('createRoster', { headers: freshly(), body: { roster } }));
+    const same = await told();
+    expect(chances(same, busy)).toBeCloseTo(chances(before, busy), 9);
+    const { version } = ok(await ada.call('roster', { params: { key } }));
+    const change = {
+      params: { key },
+      headers: onVersion(version),
+      body: { roster: { ...roster, onlyOnDuty: true }, note: '' },
+    };
+    ok(await ada.call('changeRoster', change));
+    const after = await told();
+    expect(chances(after, busy)).toBeGreaterThan(chances(before, busy) + 0.2);
+    ok(await ada.call('deleteGround', { params: { kind: 'roster', key } }));
   });
 
   it('is compared with what became of it', async () => {

@@ -77,8 +77,16 @@ describe('somebody who leaves', () => {
           ...(to ? { query: { to: idOf(to) } } : {}),
         }),
       );
-    expect(await plan()).toEqual({ given: 0, back: 1, decides: 0, waits: 1, groups: 1, forms: NO_FORMS });
-    expect(await plan('Bram Solheim')).toEqual({ given: 0, back: 1, decides: 1, waits: 0, groups: 1, forms: NO_FORMS });
+    expect(await plan()).toEqual({ given: 0, back: 1, decides: 0, waits: 1, groups: 1, rosters: 0, forms: NO_FORMS });
+    expect(await plan('Bram Solheim')).toEqual({
+      given: 0,
+      back: 1,
+      decides: 1,
+      waits: 0,
+      groups: 1,
+      rosters: 0,
+      forms: NO_FORMS,
+    });
     // Nobody decides on what they asked for themselves.
     expect(await plan('Priya Nakamura-Lind')).toEqual({
       given: 0,
@@ -86,6 +94,7 @@ describe('somebody who leaves', () => {
       decides: 0,
       waits: 1,
       groups: 1,
+      rosters: 0,
       forms: NO_FORMS,
     });
     expect(await plan('Ilse Brandvold')).toEqual({
@@ -94,6 +103,7 @@ describe('somebody who leaves', () => {
       decides: 1,
       waits: 0,
       groups: 1,
+      rosters: 0,
       forms: NO_FORMS,
     });
     expect(ok(await leaves('Cormac Dewhurst', 'Ilse Brandvold'))).toEqual({ given: 1, back: 0, groups: 1 });

@@ -27,7 +27,7 @@ const fields = {
   needed: z.enum(NEEDED),
   shifts: z.array(shift).max(MOST_SHIFTS).readonly(),
   swaps: z.array(swap).max(MOST_SWAPS).readonly(),
-  ...{ tells: z.boolean().optional(), retired: z.boolean().optional() },
+  ...{ onlyOnDuty: z.boolean().optional(), tells: z.boolean().optional(), retired: z.boolean().optional() },
 };
 /** Who is on duty when; its key stands in the address. */
 const plan = z.strictObject(fields);

@@ -1,4 +1,11 @@
-export { isClosedDay, type OpenHours, type SpecialDay, type WorkingCalendar, workingWeek } from './calendar.ts';
+export {
+  isClosedDay,
+  type OpenHours,
+  type OpenStretch,
+  type SpecialDay,
+  type WorkingCalendar,
+  workingWeek,
+} from './calendar.ts';
 export { CALENDAR } from './calendarDesign.ts';
 export { type Course, type CourseAsked, dueOf, prepareCourse, promisedBy, type Running } from './course.ts';
 export {
@@ -50,6 +57,7 @@ export {
   withFormulas,
 } from './plan.ts';
 export { type DayMark, type Scale, scaleOf } from './scale.ts';
+export { union, within, without } from './stretches.ts';
 export {
   dateAt,
   dateInWords,

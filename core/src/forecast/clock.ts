@@ -1,5 +1,5 @@
-import { openBetween, type WorkingCalendar } from '../deadline/index.ts';
-import { type Away, covers } from './life.ts';
+import { type OpenStretch, openBetween, type WorkingCalendar, within, without } from '../deadline/index.ts';
+import type { DeskPast } from './life.ts';
 
 interface Part {
   readonly from: number;
@@ -56,33 +56,51 @@ export class WorkClock {
 export const clockOf = (calendar: WorkingCalendar, from: number, to: number): WorkClock =>
   new WorkClock(openBetween(calendar, from, to).map((open) => ({ ...open, share: 1 })));
 
+/** When somebody works between two moments: on duty where they are rostered, else while a calendar is open; never while away. */
+function workedBy(
+  person: string,
+  calendar: WorkingCalendar,
+  { away, rostered = [] }: Staff,
+  [from, to]: readonly [number, number],
+): readonly OpenStretch[] {
+  const duties = rostered.find((each) => each.person === person)?.duties;
+  const there = duties?.flatMap((duty) => within(duty, { from, to })) ?? openBetween(calendar, from, to);
+  return away
+    .filter((each) => each.person === person)
+    .reduce<readonly OpenStretch[]>(
+      (left, gone) =>
+        left.flatMap((part) => without(part, { from: gone.from, to: gone.to ?? Number.POSITIVE_INFINITY })),
+      there,
+    );
+}
+
+/** Who is not there when, and who works by a roster. */
+export type Staff = Pick<DeskPast, 'away' | 'rostered'>;
+
 /**
- * The working time of some people by a calendar: while some of them are away, so much less of it passes.
+ * The working time of some people: while some of them are away, or not on duty where they work by a roster, so much less of
+ * it passes.
  */
 export function clockOfPeople(
   calendar: WorkingCalendar,
   people: readonly string[],
-  away: readonly Away[],
-  [from, to]: readonly [number, number],
+  staff: Staff,
+  range: readonly [number, number],
 ): WorkClock {
   const among = new Set(people);
-  const gone = away.filter(({ person }) => among.has(person));
-  const turns = [...new Set(gone.flatMap((each) => [each.from, each.to ?? Number.POSITIVE_INFINITY]))].sort(
-    (a, b) => a - b,
-  );
-  const shareAt = (at: number): number => {
-    const absent = new Set(gone.filter((each) => covers(each, at)).map(({ person }) => person));
-    return 1 - absent.size / among.size;
-  };
+  const turns = [...among]
+    .flatMap((person) => workedBy(person, calendar, staff, range))
+    .flatMap(({ from, to }) => [
+      { at: from, by: 1 },
+      { at: to, by: -1 },
+    ])
+    .sort((a, b) => a.at - b.at);
   const parts: Part[] = [];
-  for (const open of openBetween(calendar, from, to)) {
-    let start = open.from;
-    for (const turn of turns) {
-      if (turn <= start || turn >= open.to) continue;
-      parts.push({ from: start, to: turn, share: shareAt(start) });
-      start = turn;
-    }
-    parts.push({ from: start, to: open.to, share: shareAt(start) });
+  let there = 0;
+  for (const [place, { at, by }] of turns.entries()) {
+    there += by;
+    const to = turns[place + 1]?.at ?? at;
+    if (there > 0 && to > at) parts.push({ from: at, to, share: there / among.size });
   }
   return new WorkClock(parts);
 }

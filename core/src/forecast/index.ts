@@ -18,6 +18,7 @@ export {
   PLACES,
   type Place,
   type Promised,
+  type Rostered,
   type Stretch,
   stretchesOf,
   type Told,

@@ -72,6 +72,13 @@ export interface Away {
   readonly left?: true;
 }
 
+/** Somebody who works while they are on duty, whatever a calendar says. */
+export interface Rostered {
+  readonly person: string;
+  /** In order and apart; epoch ms. */
+  readonly duties: readonly { readonly from: number; readonly to: number }[];
+}
+
 /** Whether an absence covers a moment. */
 export const covers = ({ from, to }: Pick<Away, 'from' | 'to'>, at: number): boolean =>
   from <= at && (to === null || at < to);
@@ -82,6 +89,8 @@ export interface DeskPast {
   readonly calendars: Readonly<Record<string, WorkingCalendar>>;
   readonly crews: readonly Crew[];
   readonly away: readonly Away[];
+  /** Whoever is not named works by the calendar of their team. */
+  readonly rostered?: readonly Rostered[] | undefined;
   readonly lives: readonly Life[];
 }
 

@@ -17,14 +17,15 @@ export class Stations {
   private readonly crewOf = new Map<string, Crew>();
   private readonly crews: ReadonlyMap<string, Crew>;
   private readonly clocks = new Map<string, WorkClock>();
-  private readonly absent: ReadonlySet<string>;
+  /** Who is not there all the time that their calendar is open. */
+  private readonly apart: ReadonlySet<string>;
 
   constructor(
-    private readonly desk: Pick<DeskPast, 'calendars' | 'crews' | 'away'>,
+    private readonly desk: Pick<DeskPast, 'calendars' | 'crews' | 'away' | 'rostered'>,
     private readonly range: readonly [number, number],
   ) {
     this.crews = new Map(desk.crews.map((crew) => [crew.team, crew]));
-    this.absent = new Set(desk.away.map(({ person }) => person));
+    this.apart = new Set([...desk.away, ...(desk.rostered ?? [])].map(({ person }) => person));
     for (const crew of desk.crews)
       for (const person of crew.members) if (!this.crewOf.has(person)) this.crewOf.set(person, crew);
   }
@@ -62,8 +63,8 @@ export class Stations {
   }
 
   private peopleClock(calendar: string, people: readonly string[]): WorkClock {
-    return people.some((person) => this.absent.has(person))
-      ? clockOfPeople(this.calendar(calendar), people, this.desk.away, this.range)
+    return people.some((person) => this.apart.has(person))
+      ? clockOfPeople(this.calendar(calendar), people, this.desk, this.range)
       : this.clock(calendar);
   }
 

@@ -1,5 +1,4 @@
-import { dateAt, dayBegins } from '../deadline/index.ts';
-import { within } from './stretches.ts';
+import { dateAt, dayBegins, within } from '../deadline/index.ts';
 
 /** A day in a zone, and what of some stretches (epoch ms) is on it. */
 export interface DayOf<Of> {

@@ -1,8 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
-import type { WorkingCalendar } from '../deadline/index.ts';
+import { type OpenStretch, union, type WorkingCalendar, within, without } from '../deadline/index.ts';
 import { grouped } from '../own/index.ts';
 import type { Duty, Roster, Shift, Swap } from './roster.ts';
-import { type Stretch, union, within, without } from './stretches.ts';
 
 const DAY = 86_400_000;
 
@@ -35,7 +34,7 @@ export function whoHas(shift: Shift, day: Temporal.PlainDate): string | null {
 }
 
 /** What shifts say between two moments (epoch ms), before anything is swapped. */
-function plannedIn({ zone, shifts }: Roster, calendar: WorkingCalendar, window: Stretch): readonly Duty[] {
+function plannedIn({ zone, shifts }: Roster, calendar: WorkingCalendar, window: OpenStretch): readonly Duty[] {
   const closed = new Set(calendar.holidays.flatMap(({ date, hours = [] }) => (hours.length === 0 ? [date] : [])));
   const first = Temporal.Instant.fromEpochMilliseconds(window.from).toZonedDateTimeISO(zone).toPlainDate();
   const duties: Duty[] = [];
@@ -54,7 +53,7 @@ function plannedIn({ zone, shifts }: Roster, calendar: WorkingCalendar, window: 
 }
 
 /** Duties by person, each a list of stretches in order that neither touch nor overlap. */
-type ByPerson = Map<string, readonly Stretch[]>;
+type ByPerson = Map<string, readonly OpenStretch[]>;
 
 function swapped(duties: ByPerson, { instead, by, ...swap }: Swap, zone: string): void {
   const when = { from: momentOf(swap.from, zone), to: momentOf(swap.until, zone) };

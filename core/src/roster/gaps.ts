@@ -1,7 +1,14 @@
-import { dateAt, dayBegins, openBetween, type WorkingCalendar } from '../deadline/index.ts';
+import {
+  dateAt,
+  dayBegins,
+  type OpenStretch,
+  openBetween,
+  union,
+  type WorkingCalendar,
+  without,
+} from '../deadline/index.ts';
 import { dutiesBetween } from './duties.ts';
 import type { Duty, Roster } from './roster.ts';
-import { type Stretch, union, without } from './stretches.ts';
 
 /** Who is not there, and the days by which that is told. */
 export interface Presence {
@@ -12,19 +19,19 @@ export interface Presence {
 }
 
 /** A time (epoch ms) when nobody is on duty though somebody has to be, and who would be who is not here then. */
-export interface Gap extends Stretch {
+export interface Gap extends OpenStretch {
   readonly away: readonly string[];
 }
 
 /** Duties without the times in which whoever has them is missed by a gap: nobody is told to be on duty who is not here. */
-export const heldDuties = <Of extends Stretch & { readonly person: string }>(
+export const heldDuties = <Of extends OpenStretch & { readonly person: string }>(
   duties: readonly Of[],
   gaps: readonly Gap[],
 ): readonly Of[] =>
   duties.flatMap((duty) =>
     gaps
       .filter(({ away }) => away.includes(duty.person))
-      .reduce<readonly Stretch[]>((left, gap) => left.flatMap((part) => without(part, gap)), [duty])
+      .reduce<readonly OpenStretch[]>((left, gap) => left.flatMap((part) => without(part, gap)), [duty])
       .map(({ from, to }) => ({ ...duty, from, to })),
   );
 
@@ -40,7 +47,7 @@ function byDay(duty: Duty, zone: string): readonly Duty[] {
 }
 
 /** When somebody has to be on duty between two moments (epoch ms). */
-const neededIn = ({ needed }: Roster, calendar: WorkingCalendar, from: number, to: number): readonly Stretch[] =>
+const neededIn = ({ needed }: Roster, calendar: WorkingCalendar, from: number, to: number): readonly OpenStretch[] =>
   needed === 'never' ? [] : needed === 'always' ? [{ from, to }] : openBetween(calendar, from, to);
 
 /**
@@ -59,7 +66,7 @@ export function gapsBetween(
   const held = union(duties.filter(isThere));
   const missed = duties.filter((duty) => !isThere(duty));
   const open = union(neededIn(roster, calendar, from, to)).flatMap((stretch) =>
-    held.reduce<readonly Stretch[]>((left, each) => left.flatMap((part) => without(part, each)), [stretch]),
+    held.reduce<readonly OpenStretch[]>((left, each) => left.flatMap((part) => without(part, each)), [stretch]),
   );
   // Cut where whoever is missed changes, so that each gap says who is.
   const cuts = [...new Set(missed.flatMap((duty) => [duty.from, duty.to]))].sort((a, b) => a - b);

@@ -11,6 +11,8 @@ export interface Roster {
   readonly shifts: readonly Shift[];
   /** One after the other: each is read of what those before it left. */
   readonly swaps: readonly Swap[];
+  /** Whether those on it work while they are on duty, and at no other time. */
+  readonly onlyOnDuty?: boolean | undefined;
   /** Whether whoever comes on duty gets an email that they do. */
   readonly tells?: boolean | undefined;
   /** Offered nowhere any more. */

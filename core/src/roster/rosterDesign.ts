@@ -14,6 +14,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   zone: said('rosters:theZone'),
   calendar: said('rosters:theCalendar'),
   needed: said('rosters:theNeed'),
+  onlyOnDuty: said('rosters:theWorkingTime'),
   tells: said('rosters:theEmails'),
   retired: said('rosters:isRetired'),
 };

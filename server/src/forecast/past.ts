@@ -1,4 +1,4 @@
-import { type DeadlinePlan, dayBegins, spanOf } from '@tolvek/core/deadline';
+import { type DeadlinePlan, dayBegins, type OpenStretch, openBetween, spanOf, union } from '@tolvek/core/deadline';
 import {
   type Away,
   type Crew,
@@ -6,11 +6,14 @@ import {
   LEARNS_FROM,
   type Life,
   type LifeEvent,
+  LOOKS_AHEAD,
+  type Rostered,
   stretchesOf,
   type Told,
 } from '@tolvek/core/forecast';
 import type { FormDesign } from '@tolvek/core/form';
 import { grouped } from '@tolvek/core/own';
+import { dutiesBetween, peopleOn } from '@tolvek/core/roster';
 import { and, asc, desc, eq, gte, inArray, isNotNull, ne, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { approvalRounds } from '../approval/tables.ts';
@@ -26,6 +29,7 @@ import { inList } from '../platform/prepared.ts';
 import { allRegisters, holdsThings, type RegisterRow } from '../register/queries.ts';
 import { stagesReached } from '../request/stagesReached.ts';
 import { history, requests } from '../request/tables.ts';
+import { allRosters } from '../roster/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 
 /** So many requests that are open are forecast at most: those due first. */
@@ -142,6 +146,7 @@ export function pastOf(db: Reader, now: number): DeskPast {
     ...{ now, crews, lives },
     calendars: Object.fromEntries([...calendars].map((key) => [key, calendarOf(db, key)])),
     away: awayFrom(db, now, lives),
+    rostered: rosteredIn(db, now, lives),
   };
 }
 
@@ -237,6 +242,30 @@ function awayFrom(db: Reader, now: number, lives: readonly Life[]): readonly Awa
     .where(and(inList(people.id, [...handlers]), eq(people.active, false)))
     .all();
   return [...absent, ...left.map(({ id }): Away => ({ person: id, from: now, to: null, left: true }))];
+}
+
+/**
+ * Who works by rosters alone, and when. Before a roster began they worked as its calendar was open: it says nothing of that
+ * time.
+ */
+function rosteredIn(db: Reader, now: number, lives: readonly Life[]): readonly Rostered[] {
+  const [from, to] = [
+    lives.reduce((least, { arrived }) => Math.min(least, arrived), now - LEARNS_FROM),
+    now + LOOKS_AHEAD,
+  ];
+  const theirs = new Map<string, OpenStretch[]>();
+  for (const roster of allRosters(db)) {
+    const [first] = roster.shifts.map(({ since }) => since).sort();
+    if (!roster.onlyOnDuty || roster.retired || first === undefined) continue;
+    const calendar = calendarOf(db, roster.calendar);
+    const began = Math.max(from, dayBegins(first, roster.zone));
+    const duties = grouped(began < to ? dutiesBetween(roster, calendar, began, to) : [], ({ person }) => person);
+    for (const person of peopleOn(roster)) {
+      const before = began > from ? openBetween(calendar, from, Math.min(began, to)) : [];
+      theirs.set(person, [...(theirs.get(person) ?? []), ...before, ...(duties.get(person) ?? [])]);
+    }
+  }
+  return [...theirs].map(([person, all]) => ({ person, duties: union(all) }));
 }
 
 /** What tells whether anything is otherwise than it was: the last that happened to requests and at the desk. */

@@ -27,6 +27,7 @@ export const rosters: Same<typeof english> = {
   goneInSwap: 'Wer übernimmt, ist nicht mehr da. Wählen Sie jemand anderen.',
   swapEndsBefore: 'Der Tausch endet vor seinem Beginn. Wählen Sie ein späteres Ende.',
   swapNobody: 'Der Tausch nennt niemanden. Wählen Sie mindestens eine Person.',
+  theWorkingTime: 'wann alle darin arbeiten',
   theEmails: 'die E-Mails an alle, die Dienst bekommen',
   noPerson: 'Diese Person gehört nicht zum Personal des Desks.',
   choosePerson: 'Wählen Sie jemand anderen.',
@@ -123,6 +124,7 @@ export const rosters: Same<typeof english> = {
   'needed.open': 'In diesen Arbeitszeiten',
   'needed.always': 'Immer',
   'needed.never': 'Nur wenn eine Schicht es sagt',
+  onlyOnDuty: 'Sie arbeiten nur, während sie Dienst haben. Die Vorausschau rechnet damit.',
   tells: 'Wer Dienst bekommt, bekommt eine E-Mail',
   file: 'iCalendar',
   fileHint:

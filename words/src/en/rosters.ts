@@ -24,6 +24,7 @@ export const rosters = {
   goneInSwap: 'Whoever takes over has left. Choose somebody else.',
   swapEndsBefore: 'The swap ends before it starts. Choose a later end.',
   swapNobody: 'The swap names nobody. Choose at least one person.',
+  theWorkingTime: 'when those on it work',
   theEmails: 'emails to whoever comes on duty',
   noPerson: 'This person is not in the staff of the desk.',
   choosePerson: 'Choose somebody else.',
@@ -119,6 +120,7 @@ export const rosters = {
   'needed.open': 'In these working hours',
   'needed.always': 'Always',
   'needed.never': 'Only when a shift says so',
+  onlyOnDuty: 'They work only while they are on duty. The forecast counts with it.',
   tells: 'Send an email to whoever comes on duty',
   file: 'iCalendar',
   fileHint:

@@ -90,19 +90,21 @@ export function RosterFields({ draft, change, ground, ahead, error, now }: Field
           choose={(needed) => set({ needed })}
         />
       </div>
-      <p className="mt-4">
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-green"
-            checked={draft.tells ?? false}
-            onChange={({ target }) =>
-              change(({ tells: _, ...before }) => (target.checked ? { ...before, tells: true } : before))
-            }
-          />
-          {say('rosters:tells')}
-        </label>
-      </p>
+      {(['onlyOnDuty', 'tells'] as const).map((flag) => (
+        <p key={flag} className="mt-3">
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={draft[flag] ?? false}
+              onChange={({ target }) =>
+                change(({ [flag]: _, ...before }) => (target.checked ? { ...before, [flag]: true } : before))
+              }
+            />
+            {say(`rosters:${flag}`)}
+          </label>
+        </p>
+      ))}
       <RosterFile {...{ draft, change, ground, now, nameOf }} />
     </>
   );

@@ -1,23 +1,19 @@
-/** From one moment to another (epoch ms), the end not included. */
-export interface Stretch {
-  readonly from: number;
-  readonly to: number;
-}
+import type { OpenStretch } from './calendar.ts';
 
 /** What of a stretch is within another; nothing or one. */
-export function within({ from, to }: Stretch, other: Stretch): readonly Stretch[] {
+export function within({ from, to }: OpenStretch, other: OpenStretch): readonly OpenStretch[] {
   const part = { from: Math.max(from, other.from), to: Math.min(to, other.to) };
   return part.to > part.from ? [part] : [];
 }
 
 /** What of a stretch is not within another that has some length: nothing, one or two. */
-export const without = (stretch: Stretch, other: Stretch): readonly Stretch[] => [
+export const without = (stretch: OpenStretch, other: OpenStretch): readonly OpenStretch[] => [
   ...within(stretch, { from: Number.NEGATIVE_INFINITY, to: other.from }),
   ...within(stretch, { from: other.to, to: Number.POSITIVE_INFINITY }),
 ];
 
 /** All that some stretches cover, in order; those that touch are one. */
-export function union(stretches: readonly Stretch[]): readonly Stretch[] {
+export function union(stretches: readonly OpenStretch[]): readonly OpenStretch[] {
   const all: { from: number; to: number }[] = [];
   for (const { from, to } of stretches.toSorted((a, b) => a.from - b.from)) {
     const last = all.at(-1);
