@@ -3,6 +3,7 @@ import { measureAssignment } from './assignment.ts';
 import { measureEditions } from './editions.ts';
 import { measureFlow } from './flow.ts';
 import { measureForecast } from './forecast.ts';
+import { measureLetters } from './letters.ts';
 import { measurePlanChange } from './planChange.ts';
 import { answering } from './processes.ts';
 import { measureReveal } from './reveal.ts';
@@ -23,4 +24,5 @@ answering({
   editions: () => measureEditions(),
   assignment: () => measureAssignment(),
   forecast: () => measureForecast(),
+  letters: () => measureLetters(),
 });

@@ -56,6 +56,7 @@ try {
       'editions',
       'assignment',
       'forecast',
+      'letters',
     ])
       tell(await core.ask<Figure[]>(what));
     await core.stop();

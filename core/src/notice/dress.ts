@@ -18,11 +18,57 @@ export interface Envelope {
   readonly urlOf?: (item: LetterItem) => string;
 }
 
+/** What can be put into a layout. */
+export const SLOTS_OF_LAYOUT = [
+  ...(['language', 'preview', 'content', 'signature', 'words', 'label', 'url', 'colour'] as const),
+] as const;
+type LayoutSlot = (typeof SLOTS_OF_LAYOUT)[number];
+
+/** On both sides of the name of a slot, in what a layout is rendered to; no text holds it. */
+export const MARK = '⟦';
+
+/** HTML with what is put in between: text, slot, text, and so on. */
+export type Piece = readonly string[];
+
+/** Cuts rendered HTML at its slots. @throws Error for a slot that there is not. */
+export function pieceOf(html: string): Piece {
+  const piece = html.split(MARK);
+  for (const [place, name] of piece.entries())
+    if (place % 2 === 1 && !(SLOTS_OF_LAYOUT as readonly string[]).includes(name))
+      throw new Error(`There is no slot “${name}”.`);
+  return piece;
+}
+
+/** How emails look, piece by piece; `whole`: around all the others. */
+export interface Layout {
+  readonly whole: Piece;
+  readonly paragraph: Piece;
+  /** Under a button, and at the end. */
+  readonly small: Piece;
+  readonly list: Piece;
+  readonly item: Piece;
+  readonly facts: Piece;
+  readonly fact: Piece;
+  readonly button: Piece;
+}
+
+/** A piece with what is put in; the values are HTML. */
+function filled(piece: Piece, values: Readonly<Partial<Record<LayoutSlot, string>>>): string {
+  let html = piece[0] ?? '';
+  for (let place = 1; place < piece.length; place += 2)
+    html += (values[piece[place] as LayoutSlot] ?? '') + (piece[place + 1] ?? '');
+  return html;
+}
+
+/** So many signs of a letter are shown beside its subject in a list of emails. */
+const PREVIEWED = 120;
+
 /** A letter as plain text and as HTML that says the same. `url`: where its button leads. */
 export function dressLetter(
   letter: Letter,
   url: string,
   { signature, language, colour, urlOf }: Envelope,
+  layout: Layout,
 ): DressedLetter {
   const { greeting, paragraphs, facts, action, reply = '' } = letter;
   const items = (letter.items ?? []).map((item) => ({ words: item.words, url: urlOf?.(item) ?? url }));
@@ -35,33 +81,26 @@ export function dressLetter(
     reply,
     signature,
   ];
-  const html = [
-    `<p>${escaped(greeting)}</p>`,
-    ...paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`),
-    items.length > 0
-      ? `<ul style="padding-left:20px">${items
-          .map(
-            (item) =>
-              `<li style="margin:6px 0"><a href="${escaped(item.url)}" style="color:${colour}">${escaped(item.words)}</a></li>`,
-          )
-          .join('')}</ul>`
-      : '',
-    facts.length > 0
-      ? `<table cellpadding="0" cellspacing="0" style="border-collapse:collapse;margin:12px 0">${facts
-          .map(
-            (fact) =>
-              `<tr><td style="padding:5px 18px 5px 0;border-bottom:1px solid #ddd4c2;color:#5a645e;vertical-align:top">${escaped(fact.label)}</td><td style="padding:5px 0;border-bottom:1px solid #ddd4c2">${escaped(fact.shown)}</td></tr>`,
-          )
-          .join('')}</table>`
-      : '',
-    `<p style="margin:20px 0 6px"><a href="${escaped(url)}" style="display:inline-block;background:${colour};color:#fffdf8;padding:9px 16px;border-radius:3px;text-decoration:none;font-weight:600">${escaped(action.label)}</a></p>${action.note ? `<p style="color:#5a645e;font-size:14px">${escaped(action.note)}</p>` : ''}`,
-    reply ? `<p style="color:#5a645e;font-size:14px">${escaped(reply)}</p>` : '',
-    `<p style="color:#5a645e">${escaped(signature)}</p>`,
-  ];
-  const body = html.filter(Boolean).join('\n');
+  const small = (words: string): string => (words ? filled(layout.small, { words: escaped(words) }) : '');
+  let content = filled(layout.paragraph, { words: escaped(greeting) });
+  for (const paragraph of paragraphs) if (paragraph) content += filled(layout.paragraph, { words: escaped(paragraph) });
+  if (items.length > 0) {
+    let list = '';
+    for (const item of items)
+      list += filled(layout.item, { words: escaped(item.words), url: escaped(item.url), colour });
+    content += filled(layout.list, { content: list });
+  }
+  if (facts.length > 0) {
+    let rows = '';
+    for (const fact of facts) rows += filled(layout.fact, { label: escaped(fact.label), words: escaped(fact.shown) });
+    content += filled(layout.facts, { content: rows });
+  }
+  content += filled(layout.button, { words: escaped(action.label), url: escaped(url), colour });
+  content += small(action.note) + small(reply);
+  const preview = escaped((paragraphs.find(Boolean) ?? greeting).slice(0, PREVIEWED).replace(/\s+/g, ' '));
   return {
     text: `${text.filter(Boolean).join('\n\n')}\n`,
-    html: `<!doctype html><html lang="${language}"><body style="font:16px/1.5 sans-serif;color:#1f2926;background:#fffdf8;padding:20px;max-width:40rem">\n${body}\n</body></html>`,
+    html: filled(layout.whole, { language, preview, content, signature: escaped(signature) }),
   };
 }
 

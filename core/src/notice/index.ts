@@ -1,5 +1,14 @@
 export type { News, NoticeCause } from './cause.ts';
-export { type DressedLetter, dressLetter, subjectLine } from './dress.ts';
+export {
+  type DressedLetter,
+  dressLetter,
+  type Envelope,
+  type Layout,
+  MARK,
+  pieceOf,
+  SLOTS_OF_LAYOUT,
+  subjectLine,
+} from './dress.ts';
 export { isAbout, type Moved, type Written, writtenWith } from './happens.ts';
 export { HEARD, type Heard } from './heard.ts';
 export {

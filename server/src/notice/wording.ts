@@ -45,6 +45,7 @@ import { deskOf } from '../settings/queries.ts';
 import { type AboutRequest, letterAbout } from './aboutRequest.ts';
 import { type Addressee, addresseeOf } from './addressee.ts';
 import { gatheredIn } from './gather.ts';
+import { LAYOUT } from './layout.ts';
 import type { notices, Said, Worded } from './tables.ts';
 
 type Notice = typeof notices.$inferSelect;
@@ -344,10 +345,15 @@ export function dressed({ config }: Post, db: Reader, said: Said): DressedLetter
     `${config.url}${path}${link === null ? '' : tokenOf(config.secret, link)}`;
   const desk = deskOf(db);
   const language = said.language ?? 'en';
-  return dressLetter(said.letter, urlOf(said), {
-    urlOf,
-    signature: signatureOf(desk),
-    language,
-    colour: ACCENTS[desk.accent].light.ink,
-  });
+  return dressLetter(
+    said.letter,
+    urlOf(said),
+    {
+      urlOf,
+      signature: signatureOf(desk),
+      language,
+      colour: ACCENTS[desk.accent].light.ink,
+    },
+    LAYOUT,
+  );
 }

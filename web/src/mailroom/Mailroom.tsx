@@ -195,7 +195,7 @@ function LetterBody({ html }: { html: string }) {
       ref={setFrame}
       title={say('mailroom:theEmail')}
       sandbox="allow-same-origin allow-top-navigation-by-user-activation"
-      srcDoc={html.replace(/<html lang="\w+">/, '$&<base target="_top">')}
+      srcDoc={html.replace(/<html[^>]*>/, '$&<base target="_top">')}
       className="mt-4 w-full max-w-[44rem] border border-rule bg-[#fffdf8]"
       style={{ height }}
     />
