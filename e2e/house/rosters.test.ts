@@ -352,3 +352,45 @@ describe('people of a roster', () => {
     expect(await people()).toEqual(['Signe Halvard, Bram Solheim', 'Bram Solheim']);
   });
 });
+
+describe('a hand-over', () => {
+  const handlerOf = async (number: string): Promise<string | null> => (await maren.sheet(number)).handler?.name ?? null;
+  const handlers = (numbers: readonly string[]): Promise<readonly (string | null)[]> =>
+    Promise.all(numbers.map(handlerOf));
+  const given = async (): Promise<string> => (await sent()).number;
+  const moved = async (who: Caller, route: 'moveStage' | 'assign', number: string, body: object): Promise<void> => {
+    const { version } = await who.sheet(number);
+    ok(await who.call(route, { params: { number }, headers: onVersion(version), body }));
+  };
+
+  it('gives what the roster gave and nobody has begun to whoever comes, and leaves what somebody chose', async () => {
+    const [shift] = watch().shifts;
+    const always = { ...shift, days: [1, 2, 3, 4, 5, 6, 7], since: '2026-11-02' };
+    const shifts = [
+      { ...always, id: 'day', from: '06:00', to: '18:00', people: [idOf('Bram Solheim')] },
+      { ...always, id: 'night', from: '18:00', to: '06:00', people: [idOf('Yusuf Marchetti')] },
+    ];
+    ok(await made({ ...watch(), name: 'Relay', needed: 'always', shifts, handsOver: 'waiting' }));
+    await released({ ways: [{ by: 'duty', roster: 'relay' }, { by: 'turn' }] });
+    await wait(1);
+    const now = new Date(desk.running.house.clock.now());
+    expect([now.getUTCHours() >= 6, now.getUTCHours() < 17]).toEqual([true, true]);
+    const [waits, begun, chosen] = [await given(), await given(), await given()];
+    await moved(bram, 'moveStage', begun, { stage: 'in_hand' });
+    await moved(maren, 'assign', chosen, { person: null });
+    await moved(maren, 'assign', chosen, { person: idOf('Bram Solheim') });
+    const all = [waits, begun, chosen];
+    expect(await handlers(all)).toEqual(['Bram Solheim', 'Bram Solheim', 'Bram Solheim']);
+    const toNight = (18 - now.getUTCHours()) * 60;
+    await wait(toNight);
+    expect(await handlers(all)).toEqual(['Yusuf Marchetti', 'Bram Solheim', 'Bram Solheim']);
+    expect((await maren.sheet(waits)).history.at(-1).what).toBe('Yusuf Marchetti is the handler, being on duty');
+    // All that is open passes where the roster says so, and back again; once, whatever is looked at in between.
+    ok(await put('relay', { handsOver: 'open' }));
+    await wait(12 * 60);
+    await wait(30);
+    expect(await handlers(all)).toEqual(['Bram Solheim', 'Bram Solheim', 'Bram Solheim']);
+    await wait(12 * 60);
+    expect(await handlers(all)).toEqual(['Yusuf Marchetti', 'Yusuf Marchetti', 'Bram Solheim']);
+  });
+});

@@ -1,4 +1,4 @@
-import { MOST_IN_TURN, MOST_SHIFTS, MOST_SWAPS, NEEDED, type Roster } from '@tolvek/core/roster';
+import { HANDS_OVER, MOST_IN_TURN, MOST_SHIFTS, MOST_SWAPS, NEEDED, type Roster } from '@tolvek/core/roster';
 import { z } from 'zod';
 import { release } from '../form/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
@@ -27,6 +27,7 @@ const fields = {
   needed: z.enum(NEEDED),
   shifts: z.array(shift).max(MOST_SHIFTS).readonly(),
   swaps: z.array(swap).max(MOST_SWAPS).readonly(),
+  handsOver: z.enum(HANDS_OVER).optional(),
   ...{ onlyOnDuty: z.boolean().optional(), tells: z.boolean().optional(), retired: z.boolean().optional() },
 };
 /** Who is on duty when; its key stands in the address. */

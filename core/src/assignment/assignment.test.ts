@@ -119,6 +119,8 @@ describe('who handles a request by a rule', () => {
         }
         expect([chosen.by, chosen.tried]).toEqual([rule.ways[at]?.by, rule.ways.slice(0, at).map(({ by }) => by)]);
         seen[chosen.by] = (seen[chosen.by] ?? 0) + 1;
+        const way = rule.ways[at];
+        expect(chosen.roster).toBe(way?.by === 'duty' ? way.roster : undefined);
         // Whoever is passed over is somebody else, each once, for what is so of them.
         const of = new Map(asked.candidates.map((each) => [each.person, each]));
         expect(new Set([chosen.person, ...chosen.passed.map(({ person }) => person)]).size).toBe(

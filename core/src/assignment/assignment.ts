@@ -74,6 +74,8 @@ export interface Chosen {
   readonly person: string;
   /** The way that found them, and those before it that found nobody. */
   readonly by: HandlerWay['by'];
+  /** The roster by which they are on duty, where that found them. */
+  readonly roster?: string | undefined;
   readonly tried: readonly HandlerWay['by'][];
   readonly passed: readonly { readonly person: string; readonly why: PassedOver }[];
 }
@@ -141,7 +143,14 @@ export function chooseHandler({ ways, most }: HandlerRule, asked: Asked): Chosen
     const found = byWay(way, asked, { fits, known, passed });
     if (found) {
       passed.delete(found.person);
-      return { person: found.person, by: way.by, tried, passed: [...passed].map(([person, why]) => ({ person, why })) };
+      const roster = way.by === 'duty' ? { roster: way.roster } : {};
+      return {
+        person: found.person,
+        by: way.by,
+        ...roster,
+        tried,
+        passed: [...passed].map(([person, why]) => ({ person, why })),
+      };
     }
     tried.push(way.by);
   }

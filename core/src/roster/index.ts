@@ -5,6 +5,8 @@ export { type Gap, gapsBetween, heldDuties, type Presence } from './gaps.ts';
 export { asOther, withoutPerson } from './leaving.ts';
 export {
   type Duty,
+  HANDS_OVER,
+  type HandsOver,
   MOST_IN_TURN,
   MOST_SHIFTS,
   MOST_SWAPS,

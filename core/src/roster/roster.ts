@@ -13,11 +13,17 @@ export interface Roster {
   readonly swaps: readonly Swap[];
   /** Whether those on it work while they are on duty, and at no other time. */
   readonly onlyOnDuty?: boolean | undefined;
+  /** What passes to whoever comes on duty of what was given by the roster to those who are no longer: nothing when nothing is said. */
+  readonly handsOver?: HandsOver | undefined;
   /** Whether whoever comes on duty gets an email that they do. */
   readonly tells?: boolean | undefined;
   /** Offered nowhere any more. */
   readonly retired?: boolean | undefined;
 }
+
+/** `waiting`: what nobody has begun to work on. `open`: all that is not finished. */
+export const HANDS_OVER = ['waiting', 'open'] as const;
+export type HandsOver = (typeof HANDS_OVER)[number];
 
 export const NEEDED = ['open', 'always', 'never'] as const;
 export type Needed = (typeof NEEDED)[number];

@@ -15,6 +15,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   calendar: said('rosters:theCalendar'),
   needed: said('rosters:theNeed'),
   onlyOnDuty: said('rosters:theWorkingTime'),
+  handsOver: said('rosters:theHandOver'),
   tells: said('rosters:theEmails'),
   retired: said('rosters:isRetired'),
 };

@@ -1,5 +1,7 @@
-import { AHEAD, type Duty, dutiesBetween } from '@tolvek/core/roster';
+import { AHEAD, type Duty, dutiesBetween, type HandsOver, peopleOn, type Roster } from '@tolvek/core/roster';
 import { eq } from 'drizzle-orm';
+import { giveByRule } from '../assignment/follow.ts';
+import { givenBy } from '../assignment/given.ts';
 import { calendarOf } from '../calendar/queries.ts';
 import { notifyPerson } from '../notice/notify.ts';
 import { personById } from '../people/queries.ts';
@@ -7,17 +9,21 @@ import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { type Work, write } from '../platform/work.ts';
-import { allRosters, isHereAt, presenceFrom, rosterByKey } from '../roster/queries.ts';
+import { requestById } from '../request/queries.ts';
+import { allRosters, isHereAt, onDuty, presenceFrom, rosterByKey } from '../roster/queries.ts';
 import { dutiesTold } from '../roster/tables.ts';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
+/** Requests that are handed over in one write. */
+const AT_ONCE = 5;
 const looked = new WeakMap<House, number>();
 
 /**
- * Tells whoever comes on duty that they do, where their roster says so: each once, through restarts, and after a stop those
- * whose duty still goes on. A roster that tells for the first time tells of what begins from then on. Gives how many were told.
+ * Hands over to whoever comes on duty, and tells them that they do, where their roster says so: each once, through restarts,
+ * and after a stop those whose duty still goes on. A roster that does so for the first time does of what begins from then on.
+ * Gives how much happened.
  */
 export async function tellDuties(house: House): Promise<number> {
   const { db, clock } = house;
@@ -25,11 +31,36 @@ export async function tellDuties(house: House): Promise<number> {
   if (looked.get(house) === minute) return 0;
   looked.set(house, minute);
   let told = 0;
-  for (const { key, tells, retired } of allRosters(db)) {
-    if (!tells || retired || !isToLook(db, key, clock.now())) continue;
+  for (const roster of allRosters(db)) {
+    const { key, tells, handsOver, retired } = roster;
+    if ((!tells && !handsOver) || retired || !isToLook(db, key, clock.now())) continue;
+    // What was left by a kill is handed over the next time: that this was looked at is written down last.
+    if (handsOver && hasBegun(db, key, clock.now())) told += await handOver(house, roster, handsOver);
     told += await patiently(house, () => write(house, (work) => tellOf(work, key)));
   }
   return told;
+}
+
+/** Hands what somebody was given by a roster to whoever is on duty now, a few requests at a time. */
+async function handOver(house: House, roster: Roster, what: HandsOver): Promise<number> {
+  const { db, clock } = house;
+  const on = onDuty(db, { roster: roster.key }, clock.now());
+  const off = peopleOn(roster).filter((person) => !on.includes(person));
+  const given = on.length === 0 ? [] : givenBy(db, roster.key, off, what);
+  let passed = 0;
+  for (let from = 0; from < given.length; from += AT_ONCE)
+    passed += await patiently(house, () =>
+      write(house, (work) => given.slice(from, from + AT_ONCE).filter((id) => passOn(work, id, off)).length),
+    );
+  return passed;
+}
+
+/** Gives a request anew by the rule of its row, where somebody of those who are off duty has it still. */
+function passOn(work: Work, id: string, off: readonly string[]): boolean {
+  const request = requestById(work.tx, id);
+  if (!request?.handlerId || !off.includes(request.handlerId)) return false;
+  const given = giveByRule(work, request);
+  return given !== null && given.handlerId !== request.handlerId;
 }
 
 const toldUntil = (db: Reader, key: string): number | undefined =>
@@ -46,6 +77,12 @@ function begunSince(db: Reader, key: string, since: number, now: number): readon
   return dutiesBetween(roster, calendar, since, now + AHEAD * DAY).filter(begins);
 }
 
+/** Whether somebody has come on duty since that was looked at. */
+function hasBegun(db: Reader, key: string, now: number): boolean {
+  const since = toldUntil(db, key);
+  return since !== undefined && begunSince(db, key, since, now).length > 0;
+}
+
 /** Whether somebody is to be told, or how far was looked is to be written down again. */
 function isToLook(db: Reader, key: string, now: number): boolean {
   const since = toldUntil(db, key);
@@ -60,6 +97,7 @@ function tellOf(work: Work, key: string): number {
     .onConflictDoUpdate({ target: dutiesTold.roster, set: { at: now } })
     .run();
   if (since === undefined || since >= now) return 0;
+  if (!rosterByKey(tx, key)?.draft.tells) return 0;
   const presence = presenceFrom(tx, since);
   const here = begunSince(tx, key, since, now).filter(({ person, from }) => isHereAt(presence, person, from));
   for (const { person, from, to } of here) {

@@ -1,5 +1,5 @@
 import { wallClockAt } from '@tolvek/core/deadline';
-import { NEEDED } from '@tolvek/core/roster';
+import { HANDS_OVER, NEEDED } from '@tolvek/core/roster';
 import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
 import { TextLine } from '../../ui/TextLine.tsx';
 import { ZoneLine } from '../../ui/ZoneLine.tsx';
@@ -88,6 +88,20 @@ export function RosterFields({ draft, change, ground, ahead, error, now }: Field
           options={NEEDED.map((key) => ({ key, label: say(`rosters:needed.${key}`) }))}
           value={draft.needed}
           choose={(needed) => set({ needed })}
+        />
+      </div>
+      <div className="sm:w-1/2 sm:pr-4">
+        <ChoiceLine
+          id="roster-hands-over"
+          label={say('rosters:handsOver')}
+          hint={say('rosters:handsOverHint')}
+          error={error}
+          field="handsOver"
+          options={(['none', ...HANDS_OVER] as const).map((key) => ({ key, label: say(`rosters:handsOver.${key}`) }))}
+          value={draft.handsOver ?? 'none'}
+          choose={(chosen) =>
+            change(({ handsOver: _, ...before }) => (chosen === 'none' ? before : { ...before, handsOver: chosen }))
+          }
         />
       </div>
       {(['onlyOnDuty', 'tells'] as const).map((flag) => (
