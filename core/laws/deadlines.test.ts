@@ -59,6 +59,10 @@ const FIELDS = [
   { key: 'urgent', label: 'Urgent', type: { kind: 'yes-no' }, source: 'asked' },
 ] as unknown as readonly Field[];
 
+/** In the place of a day within a life: a deadline applies from it on, or until it. */
+const FROM_DAY = 'today >= date("DAY")';
+const UNTIL_DAY = 'today < date("DAY")';
+
 const stages = fc.uniqueArray(fc.constantFrom('arrived', 'work', 'check', 'waiting'), { minLength: 1, maxLength: 2 });
 const inStages = stages.map((some) => ({ on: 'stages' as const, stages: some }));
 const rule: fc.Arbitrary<DeadlineRule> = fc
@@ -85,11 +89,12 @@ const rule: fc.Arbitrary<DeadlineRule> = fc
       fc.constant({ on: 'left' as const }),
       inStages,
     ),
-    when: fc.constantFrom(undefined, undefined, 'urgent = true'),
+    when: fc.constantFrom(undefined, undefined, 'urgent = true', FROM_DAY, UNTIL_DAY),
   })
   .map(({ when, ...each }) => ({ ...{ ...each, key: 'one', name: 'One', rings: [] }, ...(when ? { when } : {}) }));
 
 type Event =
+  | { readonly is: 'turn' }
   | { readonly is: 'move'; readonly to: string }
   | { readonly is: 'answer' }
   | { readonly is: 'values'; readonly values: Values };
@@ -104,15 +109,22 @@ const event: fc.Arbitrary<Event> = fc.oneof(
     arbitrary: fc.constantFrom('work', 'check', 'waiting', 'done').map((to) => ({ is: 'move' as const, to })),
   },
   { weight: 1, arbitrary: fc.constant({ is: 'answer' as const }) },
+  { weight: 4, arbitrary: fc.constant({ is: 'turn' as const }) },
   { weight: 3, arbitrary: someValues.map((values) => ({ is: 'values' as const, values })) },
 );
-const lives = fc.record({
-  rule,
-  arrives: fc.integer({ min: 21 * 24 * 60, max: 35 * 24 * 60 }),
-  values: someValues,
-  workingDays: fc.integer({ min: 0, max: 5 }),
-  events: fc.array(fc.tuple(fc.integer({ min: 1, max: 3 * 24 * 60 }), event), { minLength: 2, maxLength: 9 }),
-});
+const lives = fc
+  .record({
+    rule,
+    arrives: fc.integer({ min: 21 * 24 * 60, max: 35 * 24 * 60 }),
+    turns: fc.integer({ min: 0, max: 6 * 24 * 60 }),
+    values: someValues,
+    workingDays: fc.integer({ min: 0, max: 5 }),
+    events: fc.array(fc.tuple(fc.integer({ min: 1, max: 3 * 24 * 60 }), event), { minLength: 2, maxLength: 9 }),
+  })
+  .map(({ rule: { when, ...each }, turns, ...life }) => {
+    const day = DATE[life.arrives + turns] ?? '';
+    return { ...life, day, rule: when === undefined ? each : { ...each, when: when.replace('DAY', day) } };
+  });
 
 /** Where a deadline is, read minute by minute: what it has used of its time stands in a list of minutes. */
 interface Slow {
@@ -147,15 +159,33 @@ function closing(date: string, days: number, counted: 'working' | 'any'): number
   return last + 1;
 }
 
-const cases = { paused: 0, over: 0, ended: 0, again: 0, dates: 0, formulas: 0, gone: 0, replanned: 0, late: 0 };
+const cases = {
+  paused: 0,
+  over: 0,
+  ended: 0,
+  again: 0,
+  dates: 0,
+  formulas: 0,
+  gone: 0,
+  replanned: 0,
+  late: 0,
+  came: 0,
+  went: 0,
+};
 
-function slowly(life: { rule: DeadlineRule; values: Values; workingDays: number }) {
+function slowly(life: { rule: DeadlineRule; values: Values; workingDays: number; day: string }) {
   const { rule: each, workingDays } = life;
   let slow: Slow | undefined;
   let values = life.values;
+  let today = '';
+  const applies = (): boolean => {
+    if (each.when?.startsWith('today >=')) return today >= life.day;
+    if (each.when?.startsWith('today <')) return today < life.day;
+    return each.when === undefined || values.urgent === true;
+  };
   const isWithin = (stage: string): boolean => each.begins.on === 'arrival' || each.begins.stages.includes(stage);
   const allowedAt = (start: number): Slow['allowed'] | null => {
-    if (each.when !== undefined && values.urgent !== true) return null;
+    if (!applies()) return null;
     const { length } = each;
     // Formulas read an empty number as none.
     const many = typeof values.many === 'number' ? values.many : 0;
@@ -187,10 +217,21 @@ function slowly(life: { rule: DeadlineRule; values: Values; workingDays: number 
     },
     happens(at: number, stage: string, before: string | null, what: Event | null): void {
       if (what?.is === 'values') values = what.values;
+      today = DATE[at] ?? '';
       const isOver = STAGES[stage] === 'finished';
       const comes = isWithin(stage) && (before === null || !isWithin(before));
       const known = what === null || what.is === 'values';
-      if ((comes || known) && (isWithin(stage) || slow?.state === 'open')) {
+      // With the day alone it comes or goes, and is as long as it was.
+      if (what?.is === 'turn' && each.when?.startsWith('today')) {
+        const allowed = allowedAt(at);
+        if (slow?.state === 'open' && !applies()) {
+          slow = undefined;
+          cases.went += 1;
+        } else if (!slow && allowed !== null && isWithin(stage)) {
+          slow = { start: at, used: [], allowed, state: 'open' };
+          cases.came += 1;
+        }
+      } else if ((comes || known) && (isWithin(stage) || slow?.state === 'open')) {
         const allowed = allowedAt(slow?.state === 'open' ? slow.start : at);
         if (allowed === null && slow?.state === 'open') slow = undefined;
         else if (allowed !== null && slow?.state === 'open') {
@@ -245,9 +286,11 @@ describe('what a request is due by', () => {
             before: before === null ? null : { stage: before, phase: STAGES[before] ?? 'arrived' },
             changed: what === null || what.is === 'values',
             answered: what?.is === 'answer',
+            turned: what?.is === 'turn',
             workingDays: () => life.workingDays,
             values,
-            slots: () => requestSlots(FIELDS, values, FACTS),
+            slots: () => requestSlots(FIELDS, values, { ...FACTS, today: DATE[life.arrives] ?? '' }),
+            slotsNow: () => requestSlots(FIELDS, values, { ...FACTS, today: DATE[at] ?? '' }),
             calendar: () => desk,
           };
           const next = course(running, asked);
@@ -289,7 +332,7 @@ describe('what a request is due by', () => {
           compare();
         }
       }),
-      { numRuns: often(500) },
+      { numRuns: often(1_000) },
     );
     console.log('deadlines read minute by minute', cases);
     expect(Math.min(...Object.values(cases))).toBeGreaterThan(10);

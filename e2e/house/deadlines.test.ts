@@ -324,4 +324,33 @@ describe('what a request is due by', () => {
     expect(await told(open, /^In an hour: /)).toEqual(['Priya Nakamura-Lind']);
     expect(await told(open, /^Overdue: /)).toEqual([]);
   });
+
+  it('begins and goes with the day alone, where that is what it hangs on, as long as it was to be', async () => {
+    const today = new Intl.DateTimeFormat('sv-SE', { timeZone: 'Europe/Dublin' }).format(
+      desk.running.house.clock.now(),
+    );
+    const day = (later: number): string =>
+      new Date(Date.parse(`${today}T12:00:00Z`) + later * 24 * HOUR).toISOString().slice(0, 10);
+    await releasedWith([
+      finishRule(4 * HOUR, 0),
+      rule('soon', { name: 'Soon there', when: `today >= date("${day(2)}")`, length: { by: 'time', time: 6 * HOUR } }),
+      rule('early', { name: 'Early on', when: `today < date("${day(2)}")`, length: { by: 'days', days: 40 } }),
+    ]);
+    const number = await sent('turning');
+    expect((await namesOf(number)).toSorted()).toEqual(['Early on', 'To be finished']);
+    const early = await one(number, 'early');
+    await passes(24);
+    await desk.running.dayTurned();
+    expect((await namesOf(number)).toSorted()).toEqual(['Early on', 'To be finished']);
+    expect((await one(number, 'early')).due).toBe(early.due);
+    await passes(24);
+    await desk.running.dayTurned();
+    expect((await namesOf(number)).toSorted()).toEqual(['Soon there', 'To be finished']);
+    const soon = await one(number, 'soon');
+    await passes(1);
+    await desk.running.dayTurned();
+    expect((await one(number, 'soon')).due).toBe(soon.due);
+    const row = ok(await (maren as Caller).call('ledger', { query: { tray: 'all', find: number } })).rows[0];
+    expect([row.dueFor, row.due]).toEqual(['Soon there', soon.due]);
+  });
 });

@@ -12,7 +12,7 @@ import {
   type Span,
   spanOf,
 } from './deadline.ts';
-import { calendarFor, type DeadlinePlan, type DeadlineRule, FINISH, MOST_WORKING_DAYS } from './plan.ts';
+import { calendarFor, type DeadlinePlan, type DeadlineRule, FINISH, MOST_WORKING_DAYS, turnsWith } from './plan.ts';
 import { instantsOf } from './wallClock.ts';
 import { endOfDay, NeverOpen, subtractWorkingTime } from './workingTime.ts';
 
@@ -38,13 +38,17 @@ export interface CourseAsked {
   readonly before: At | null;
   /** Whether its answers have changed; they count as changed when it arrives. */
   readonly changed: boolean;
+  /** Whether a day has turned, or time has passed, and nothing else has happened: conditions that read the clock are asked again. */
+  readonly turned?: boolean | undefined;
   /** Whether the desk has just answered whoever asked. */
   readonly answered: boolean;
   /** How many working days its row of the routing table allows; null where it was not routed. */
   readonly workingDays: () => number | null;
   readonly values: Values;
-  /** What conditions and formulas read; asked for only where there are some. */
+  /** What conditions and formulas read, on the day it arrived; asked for only where there are some. */
   readonly slots: () => Slots;
+  /** What conditions that read the clock read now; the same where nothing is said. */
+  readonly slotsNow?: (() => Slots) | undefined;
   /** A calendar by its key. */
   readonly calendar: (key: string) => WorkingCalendar;
 }
@@ -61,6 +65,8 @@ interface Ready {
   readonly calendar: string;
   readonly applies: Compiled | null;
   readonly formula: Compiled | null;
+  /** Whether its condition reads the clock. */
+  readonly turns: boolean;
 }
 
 /**
@@ -73,6 +79,7 @@ export function prepareCourse(plan: DeadlinePlan, scope: Scope): Course {
     return {
       ...{ rule, calendar: calendarFor(plan, rule) },
       applies: when === null ? null : compileText(when, scope),
+      turns: turnsWith(rule) !== null,
       formula: rule.length.by === 'formula' ? compileText(rule.length.formula, scope) : null,
     };
   });
@@ -96,8 +103,9 @@ function next(ready: Ready, had: Running | undefined, asked: CourseAsked): Runni
   const comes = isIn && (asked.before === null || !isWithin(rule, asked.before));
   let running = had;
   // What is known of answers can be otherwise only where they are new, and counts only where it runs or would begin.
-  if ((comes || asked.changed) && (isIn || had?.state === 'open')) {
-    const known = spanFor(ready, asked);
+  const turns = asked.turned === true && ready.turns;
+  if ((comes || asked.changed || turns) && (isIn || had?.state === 'open')) {
+    const known = comes || asked.changed ? spanFor(ready, asked) : spanTurned(ready, had, asked);
     // Whoever asked counts on the finish: while nothing else says how long it is, it is as long as its row allows.
     const span = known ?? (rule.key === FINISH ? (allowed(asked) ?? (had ? spanOf(had.deadline) : null)) : null);
     if (span === null) running = had?.state === 'open' ? undefined : had;
@@ -111,6 +119,13 @@ function next(ready: Ready, had: Running | undefined, asked: CourseAsked): Runni
       running = { ...had, deadline: replanDeadline(had.deadline, asked.calendar(ready.calendar), span) };
   }
   return running && settled(ready, running, asked);
+}
+
+/** The same where only the clock has gone on: it applies or not, and is as long as it was. */
+function spanTurned(ready: Ready, had: Running | undefined, asked: CourseAsked): Span | null {
+  if (!holds(ready, asked)) return null;
+  // What applied already goes on; the finish was as long as its row allows until now.
+  return had && ready.rule.key !== FINISH ? spanOf(had.deadline) : spanFor(ready, asked);
 }
 
 const isSame = (a: Span, b: Span): boolean => JSON.stringify(a) === JSON.stringify(b);
@@ -166,9 +181,14 @@ export const promisedBy = (value: Value): number | null =>
     ? Math.min(Math.round(value), MOST_WORKING_DAYS)
     : null;
 
+/** Whether a deadline applies: as things are now where that hangs on the clock. */
+const holds = ({ applies, turns }: Ready, { slots, slotsNow = slots }: CourseAsked): boolean =>
+  applies === null || applies((turns ? slotsNow : slots)(), null) === true;
+
 /** How long a deadline is for a request; null where it does not apply, or nothing says it yet. */
-function spanFor({ rule, calendar, applies, formula }: Ready, asked: CourseAsked): Span | null {
-  if (applies && applies(asked.slots(), null) !== true) return null;
+function spanFor(ready: Ready, asked: CourseAsked): Span | null {
+  const { rule, calendar, formula } = ready;
+  if (!holds(ready, asked)) return null;
   const { length } = rule;
   switch (length.by) {
     case 'routing':

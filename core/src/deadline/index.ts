@@ -54,6 +54,7 @@ export {
   type RingAct,
   rostersOfDeadlines,
   ruleOf,
+  turnsWith,
   withFormulas,
 } from './plan.ts';
 export { type DayMark, type Scale, scaleOf } from './scale.ts';

@@ -1,4 +1,4 @@
-import { conditionOf } from '../expression/index.ts';
+import { conditionOf, namesIn } from '../expression/index.ts';
 import type { Holder } from '../people/index.ts';
 import type { Priority } from '../register/index.ts';
 
@@ -131,6 +131,15 @@ export const ruleOf = ({ deadlines }: DeadlinePlan, key: string): DeadlineRule |
 /** Whether a deadline hangs on what a request holds. */
 export const hangsOn = (rule: DeadlineRule): boolean =>
   conditionOf(rule) !== null || rule.length.by === 'formula' || rule.length.by === 'field';
+
+/**
+ * What of the clock alone can make a deadline apply, or not any more: its day, any moment, or nothing. How long it is stays as
+ * it was when it began.
+ */
+export function turnsWith(rule: Pick<DeadlineRule, 'when'>): 'day' | 'moment' | null {
+  const names = namesIn(conditionOf(rule) ?? '');
+  return names.includes('now') ? 'moment' : names.includes('today') ? 'day' : null;
+}
 
 /** All texts in FEEL of a plan. */
 export const formulasIn = ({ deadlines }: DeadlinePlan): readonly string[] =>

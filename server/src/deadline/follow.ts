@@ -8,8 +8,10 @@ import {
   type Running,
   replanDeadline,
   ruleOf,
+  turnsWith,
   type WorkingCalendar,
 } from '@tolvek/core/deadline';
+import type { Slots } from '@tolvek/core/expression';
 import type { Field } from '@tolvek/core/register';
 import { saidThen } from '@tolvek/core/routing';
 import { and, eq, inArray } from 'drizzle-orm';
@@ -53,10 +55,14 @@ function readOf(
   db: Reader,
   request: ShownRow,
   fields: readonly Field[],
-): Pick<CourseAsked, 'workingDays' | 'values' | 'slots'> {
+  now: number,
+): Pick<CourseAsked, 'workingDays' | 'values' | 'slots' | 'slotsNow'> {
+  const slots = (at: number): Slots =>
+    slotsOfRequest(db, request, registerById(db, request.registerId), { fields, at });
   return {
     values: request.values,
-    slots: () => slotsOfRequest(db, request, registerById(db, request.registerId), fields),
+    slots: () => slots(request.createdAt),
+    slotsNow: () => slots(now),
     workingDays: () => {
       const { routing } = releaseById(db, request.releaseId).release.design;
       const routed = requestById(db, request.id)?.routed;
@@ -98,7 +104,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
         )
       : runningIn(deadlinesOf(tx, request.id));
   const is = course(had, {
-    ...{ now, at: request, before, changed, answered, ...readOf(tx, request, fields) },
+    ...{ now, at: request, before, changed, answered, ...readOf(tx, request, fields, now) },
     ...(change.kind === 'arrived' ? { workingDays: () => change.taken?.routed?.outcome.workingDays ?? null } : {}),
     calendar: (key) => calendarOf(tx, key),
   });
@@ -122,7 +128,21 @@ export function countedAnew(
     return [key, { ...running, deadline: replanDeadline(running.deadline, calendar(calendarFor(plan, rule))) }];
   });
   const at = { now, at: request, before: request, changed: hangsOnAnswers(plan), answered: false };
-  return course(new Map(counted), { ...at, ...readOf(db, request, fields), calendar });
+  return course(new Map(counted), { ...at, ...readOf(db, request, fields, now), calendar });
+}
+
+/**
+ * Asks again, as the clock has gone on, which deadlines apply to a request where that hangs on the day or the moment. Gives
+ * the request as it is then.
+ */
+export function turnDeadlines(work: Work, request: ShownRow): ShownRow {
+  const { tx, now } = work;
+  const { plan, course, fields } = planningFor(tx, request);
+  if (!plan.deadlines.some((rule) => turnsWith(rule) !== null)) return request;
+  const at = { now, at: request, before: request, changed: false, turned: true, answered: false };
+  const calendar = (key: string): WorkingCalendar => calendarOf(tx, key);
+  const is = course(runningIn(deadlinesOf(tx, request.id)), { ...at, ...readOf(tx, request, fields, now), calendar });
+  return settle(work, request, is) ?? request;
 }
 
 /** The deadlines of a request by another plan: what it has goes on, what is new begins now. Keeps nothing. */
@@ -134,7 +154,7 @@ export function plannedAnew(
 ): ReadonlyMap<string, Running> {
   const at = { now, at: request, before: request, changed: true, answered: false };
   const calendar = (key: string): WorkingCalendar => calendarOf(db, key);
-  return course(runningIn(deadlinesOf(db, request.id)), { ...at, ...readOf(db, request, fields), calendar });
+  return course(runningIn(deadlinesOf(db, request.id)), { ...at, ...readOf(db, request, fields, now), calendar });
 }
 
 /** Stores where the deadlines of a request are, and when they ring; what has not changed stays as it is, unless all is set `anew`. */

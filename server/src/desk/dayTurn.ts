@@ -1,7 +1,9 @@
-import { dateAt } from '@tolvek/core/deadline';
+import { dateAt, turnsWith } from '@tolvek/core/deadline';
 import { namesIn } from '@tolvek/core/expression';
+import type { FormDesign } from '@tolvek/core/form';
 import type { Field } from '@tolvek/core/register';
 import { calendarOf } from '../calendar/queries.ts';
+import { turnDeadlines } from '../deadline/follow.ts';
 import { releaseById, releasesInto } from '../form/queries.ts';
 import { tellOfDays } from '../notice/days.ts';
 import { tellStandIns } from '../notice/follow.ts';
@@ -11,7 +13,7 @@ import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
 import { write } from '../platform/work.ts';
-import { allRegisters, holdsThings } from '../register/queries.ts';
+import { allRegisters, holdsThings, type RegisterRow } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween } from '../request/changes.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
@@ -30,10 +32,12 @@ const followsClock = (fields: readonly Field[]): boolean =>
 
 /**
  * Computes anew, on a new day at the desk, what depends on the day: on unfinished requests and on
- * things, without a line in their history; and tells what a day alone has made true.
+ * things, without a line in their history; asks again which deadlines apply by the day; and tells what a day alone has made true.
  */
 export class DayTurn {
   private readonly seen = new Map<string, string>();
+  /** On which day deadlines were asked about last, by register. */
+  private readonly asked = new Map<string, string>();
   private quarter = 0;
 
   constructor(private readonly house: House) {}
@@ -49,6 +53,7 @@ export class DayTurn {
       await patiently(this.house, () => write(this.house, (work) => tellStandIns(work, beginDay(work))));
     for (const register of allRegisters(db)) {
       const releases = releasesInto(db, register.id).map((id) => releaseById(db, id).release);
+      await this.turnDeadlines(register, releases);
       if (!releases.some(({ design }) => followsClock(design.fields))) continue;
       const today = dateAt(clock.now(), calendarOf(db, register.usual.deadline.calendar).zone);
       if (this.seen.get(register.id) === today) continue;
@@ -73,5 +78,28 @@ export class DayTurn {
       this.seen.set(register.id, today);
     }
     await tellOfDays(this.house);
+  }
+
+  /** Asks again which deadlines apply: where that hangs on the day, once a day; where on the moment, each quarter of an hour. */
+  private async turnDeadlines(
+    register: RegisterRow,
+    releases: readonly { readonly design: FormDesign }[],
+  ): Promise<void> {
+    const { db, clock } = this.house;
+    if (holdsThings(register)) return;
+    const turns = new Set(releases.flatMap(({ design }) => design.deadline.deadlines.map(turnsWith)));
+    if (!turns.has('day') && !turns.has('moment')) return;
+    const today = dateAt(clock.now(), calendarOf(db, register.usual.deadline.calendar).zone);
+    if (!turns.has('moment') && this.asked.get(register.id) === today) return;
+    for await (const group of inGroups(eachRequest(db, countedIn(register.id, 'unfinished'))))
+      await patiently(this.house, () =>
+        write(this.house, (work) => {
+          for (const { id } of group) {
+            const request = requestById(work.tx, id);
+            if (request) turnDeadlines(work, request);
+          }
+        }),
+      );
+    this.asked.set(register.id, today);
   }
 }

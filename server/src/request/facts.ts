@@ -58,9 +58,16 @@ export const slotsOfRequest = (
   db: Reader,
   request: ShownRow,
   register: RegisterRow,
-  /** Those of another release, where its texts are what reads them. */
-  fields: readonly Field[] = releaseById(db, request.releaseId).release.design.fields,
-): Slots => requestSlots(fields, request.values, factsOfRequest(db, request, register, request.createdAt));
+  {
+    fields = releaseById(db, request.releaseId).release.design.fields,
+    at = request.createdAt,
+  }: {
+    /** Those of another release, where its texts are what reads them. */
+    readonly fields?: readonly Field[];
+    /** On which day they are read, epoch ms: on that of its arrival unless another is said. */
+    readonly at?: number;
+  } = {},
+): Slots => requestSlots(fields, request.values, factsOfRequest(db, request, register, at));
 
 interface Asking {
   readonly door: Pick<typeof doors.$inferSelect, 'kind'>;
