@@ -211,7 +211,15 @@ export const answerOffer = (
     const { draft, version } = design;
     if (!isOn(tx, draft, of, from, to)) throw offerGone();
     const clock = (at: number): string => wallClockAt(at, draft.zone);
-    const swap = { id, from: clock(from), until: clock(to), instead: of, by: personId, note: offer.note };
+    // What of it is over was theirs.
+    const swap = {
+      id,
+      from: clock(Math.max(from, now)),
+      until: clock(to),
+      instead: of,
+      by: personId,
+      note: offer.note,
+    };
     const over = draft.swaps.filter(({ until }) => until <= clock(now));
     const dropped = new Set(over.slice(0, Math.max(0, over.length - KEPT)).map((each) => each.id));
     const content = { ...draft, swaps: [...draft.swaps.filter((each) => !dropped.has(each.id)), swap] };

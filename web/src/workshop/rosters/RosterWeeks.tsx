@@ -2,9 +2,8 @@ import { heldDuties } from '@tolvek/core/roster';
 import { type DutyItem, dutyWeeks } from '../../ui/dutyWeeks.ts';
 import { WeekPicture } from '../../ui/WeekPicture.tsx';
 import { say } from '../../wire/words.ts';
+import { WEEKDAYS } from '../groundwork/calendarDraft.ts';
 import { type Ahead, WEEKS } from './useRosterAhead.ts';
-
-const WEEKDAYS = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const;
 
 interface RosterWeeksProps {
   readonly ahead: Ahead;

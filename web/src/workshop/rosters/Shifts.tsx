@@ -4,12 +4,11 @@ import { MOST_SHIFTS, type Shift } from '@tolvek/core/roster';
 import { DayField } from '../../fields/DateInput.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { say } from '../../wire/words.ts';
+import { WEEKDAYS } from '../groundwork/calendarDraft.ts';
 import { MoveButtons } from '../MoveButtons.tsx';
 import { editShift, movePerson, newShift, type RosterDraft, toggleDay } from './rosterDraft.ts';
 import type { Ground } from './useRosterAhead.ts';
 import { Wrong } from './Wrong.tsx';
-
-const WEEKDAYS = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const;
 
 export interface PartProps {
   readonly draft: RosterDraft;
