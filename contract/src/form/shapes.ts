@@ -206,6 +206,7 @@ const ring = exactly<Ring>()(
   z.strictObject({
     key,
     at: z.int(),
+    days: z.int().min(-MOST_WORKING_DAYS).max(MOST_WORKING_DAYS).optional(),
     again: z.int().min(60_000).optional(),
     tells: z.array(hearer).max(10).readonly(),
     does: z

@@ -11,12 +11,16 @@ import {
   isOpen,
   lengthOf,
   NeverOpen,
+  opensOn,
   pauseDeadline,
   planDeadline,
   resumeDeadline,
+  ringInWords,
+  ringsBefore,
   subtractWorkingTime,
   timersFor,
   type WorkingCalendar,
+  wallClockAt,
   workingTimeBetween,
 } from './index.ts';
 
@@ -100,6 +104,58 @@ describe('working time', () => {
     expect(isOpen(desk, at('2026-03-27T08:00:00Z'))).toBe(true);
     expect(isOpen(desk, at('2026-03-30T07:00:00Z'))).toBe(true);
     expect(isOpen(desk, at('2026-03-30T06:59:00Z'))).toBe(false);
+  });
+
+  it('opens on the working day so many before or after another, as a reading day by day', () => {
+    const met = { before: 0, same: 0, after: 0 };
+    fc.assert(
+      fc.property(moments, fc.integer({ min: -12, max: 12 }), (moment, days) => {
+        const day = (ms: number): string => wallClockAt(ms, desk.zone).slice(0, 10);
+        /** The first minute of a day in which it is open, an eighth of an hour after the other. */
+        const opening = (of: string): number | null => {
+          for (let at = Date.parse(`${of}T00:00:00Z`) - 3 * HOUR; day(at) <= of; at += HOUR / 8)
+            if (day(at) === of && isOpen(desk, at)) return at;
+          return null;
+        };
+        let of = day(moment);
+        let left = Math.abs(days);
+        for (;;) {
+          const opens = opening(of);
+          if (left === 0 && opens !== null) {
+            expect(opensOn(desk, moment, days)).toBe(opens);
+            met[days < 0 ? 'before' : days === 0 ? 'same' : 'after'] += 1;
+            return;
+          }
+          of = new Date(Date.parse(`${of}T12:00:00Z`) + (days > 0 ? 24 : -24) * HOUR).toISOString().slice(0, 10);
+          if (opening(of) !== null && left > 0) left -= 1;
+        }
+      }),
+      { numRuns: 60 },
+    );
+    expect(Math.min(...Object.values(met))).toBeGreaterThan(1);
+  });
+
+  it('rings on the morning of a working day before or after it is due, and of that day itself', () => {
+    // Due on Friday evening, as its day ends.
+    const deadline = planDeadline(desk, at('2026-11-23T09:00:00Z'), { days: 4 });
+    const rings = [-3, 0, 1].map((days) => ({ key: `${days}`, at: 0, days, tells: [], does: [] }));
+    expect(
+      timersFor(deadline, { rings }, desk).map(({ ring, at: when }) => [ring, new Date(when).toISOString()]),
+    ).toEqual([
+      ['-3', '2026-11-24T08:00:00.000Z'],
+      ['0', '2026-11-27T08:00:00.000Z'],
+      ['1', '2026-11-30T08:00:00.000Z'],
+    ]);
+    expect(rings.map(ringsBefore)).toEqual([true, true, false]);
+    expect(rings.map((ring) => english(ringInWords(ring)))).toEqual([
+      'in the morning, 3 working days before',
+      'in the morning of the day it is due',
+      'in the morning, 1 working day after',
+    ]);
+    // What would have been before it began reminds of nothing.
+    expect(
+      timersFor(deadline, { rings: [{ ...rings[0], key: 'far', at: 0, days: -9, tells: [], does: [] }] }, desk),
+    ).toEqual([]);
   });
 
   it('leaves out lunch, nights, weekends and holidays', () => {

@@ -1,7 +1,14 @@
 import { type Length, type Said, said } from '@tolvek/words';
 import type { WorkingCalendar } from './calendar.ts';
-import type { DeadlineRule } from './plan.ts';
-import { addWorkingTime, endOfWorkingDay, reached, subtractWorkingTime, workingTimeBetween } from './workingTime.ts';
+import { type DeadlineRule, ringsBefore } from './plan.ts';
+import {
+  addWorkingTime,
+  endOfWorkingDay,
+  opensOn,
+  reached,
+  subtractWorkingTime,
+  workingTimeBetween,
+} from './workingTime.ts';
 
 export interface Pause {
   readonly from: number;
@@ -78,12 +85,15 @@ export function timersFor(
   rung: ReadonlyMap<string, number> = NOTHING_RUNG,
 ): readonly Timer[] {
   if (isPaused(deadline)) return [];
-  return rings.flatMap(({ key: ring, at: off, again }): readonly Timer[] => {
+  return rings.flatMap((each): readonly Timer[] => {
+    const { key: ring, at: off, days, again } = each;
     const last = rung.get(ring);
     if (last !== undefined && again === undefined) return [];
     const at = reached(() => {
-      const first = around(calendar, deadline.due, off);
-      if (again === undefined) return first > deadline.start || off >= 0 ? first : null;
+      // It is due when a day ends: that moment is of the day.
+      const first =
+        days === undefined ? around(calendar, deadline.due, off) : opensOn(calendar, deadline.due - 1, days);
+      if (again === undefined) return first > deadline.start || !ringsBefore(each) ? first : null;
       const from = Math.max(last ?? 0, first > deadline.start ? 0 : deadline.start);
       return from < first ? first : addWorkingTime(calendar, from, again);
     });
@@ -155,7 +165,7 @@ export function fuseAt(
   const stop = paused ? (deadline.pauses.at(-1)?.from ?? at) : at;
   const left = workingTimeBetween(calendar, stop, deadline.due);
   // Of what rings again, the first time.
-  const before = rule.rings.flatMap(({ again: _, ...ring }) => (ring.at < 0 ? [ring] : []));
+  const before = rule.rings.flatMap(({ again: _, ...ring }) => (ringsBefore(ring) ? [ring] : []));
   const ticks = timersFor(deadline, { rings: before }, calendar).map((timer) => timer.at);
   /** From the last that rings before it is due. */
   const soon = ticks.length === 0 ? null : Math.max(...ticks);

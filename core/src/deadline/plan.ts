@@ -76,6 +76,11 @@ export interface Ring {
   readonly key: string;
   /** ms of working time from when it is due; negative: before. */
   readonly at: number;
+  /**
+   * In the place of that: when the calendar opens on the working day so many after the day it is due on; negative: before; 0: on
+   * that day itself.
+   */
+  readonly days?: number | undefined;
   /** Rings again after so much working time (ms), as long as the deadline is open; once when nothing is said. */
   readonly again?: number | undefined;
   readonly tells: readonly Hearer[];
@@ -100,6 +105,10 @@ export type RingAct =
   | { readonly do: 'team'; readonly team: string }
   | { readonly do: 'stage'; readonly stage: string }
   | { readonly do: 'decide'; readonly path: string };
+
+/** Whether something rings before it is due; on the morning of that day as well. */
+export const ringsBefore = ({ at, days }: Pick<Ring, 'at' | 'days'>): boolean =>
+  days === undefined ? at < 0 : days <= 0;
 
 /** Keys of the rings that every form has had from the start. */
 export const REMINDER = 'reminder';

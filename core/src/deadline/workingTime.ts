@@ -85,6 +85,26 @@ export function endOfWorkingDay(calendar: WorkingCalendar, start: number, workin
   throw new NeverOpen(calendar);
 }
 
+/**
+ * When the calendar opens on the working day so many after that of a moment (epoch ms), negative: before it; 0: on that day, or
+ * on the one before it where it is closed.
+ *
+ * @throws NeverOpen where the calendar does not reach as far.
+ */
+export function opensOn(calendar: WorkingCalendar, moment: number, workingDays: number): number {
+  const days = readyCalendar(calendar);
+  const step = workingDays > 0 ? 1 : -1;
+  let day = days.dayAt(moment);
+  let left = Math.abs(workingDays);
+  for (let searched = 0; searched <= SEARCH_DAYS; searched += 1) {
+    const opens = days.openOn(day)[0]?.from;
+    if (left === 0 && opens !== undefined) return opens;
+    day += step;
+    if (days.isWorkingDay(day) && left > 0) left -= 1;
+  }
+  throw new NeverOpen(calendar);
+}
+
 /** What is reckoned by a calendar; null where that does not reach so far. */
 export function reached<T>(reckoned: () => T): T | null {
   try {

@@ -52,6 +52,8 @@ export interface Rang {
   readonly deadline?: string;
   readonly name?: string;
   readonly at?: number;
+  /** Working days from then, in its place. */
+  readonly days?: number;
   /** Whether anybody was told. */
   readonly tells?: boolean;
 }
@@ -208,10 +210,10 @@ const RANG: Readonly<Record<string, Said>> = {
   'decide-reminder': said('history:deciderReminded'),
 };
 
-function rangInWords({ timer, deadline = FINISH, name = '', at, tells = true }: Rang): Said {
+function rangInWords({ timer, deadline = FINISH, name = '', at, days, tells = true }: Rang): Said {
   const known = deadline === FINISH && name === '' && tells ? RANG[timer] : undefined;
   if (known) return known;
-  const when = ringInWords({ at: at ?? 0 });
+  const when = ringInWords({ at: at ?? 0, days });
   return said(tells ? 'history:rang' : 'history:rangSilently', {
     deadline: deadlineName({ key: deadline, name }),
     when,

@@ -1,4 +1,4 @@
-import { calendarFor, FINISH, isPaused, type RingAct, ruleOf } from '@tolvek/core/deadline';
+import { calendarFor, FINISH, isPaused, type RingAct, ringsBefore, ruleOf } from '@tolvek/core/deadline';
 import { eq } from 'drizzle-orm';
 import { roundOf } from '../approval/queries.ts';
 import { calendarOf } from '../calendar/queries.ts';
@@ -26,11 +26,17 @@ export function ringOf(work: Work, request: RequestRow, timer: typeof timers.$in
   const rule = ruleOf(plan, row?.key ?? FINISH);
   const ring = rule?.rings.find(({ key }) => key === timer.ring);
   if (!rule || !ring || (row && row.state !== 'open')) return;
-  const { key, at, again, tells, does } = ring;
+  const { key, at, days, again, tells, does } = ring;
   if (again !== undefined) tx.update(timers).set({ at: now }).where(eq(timers.id, timer.id)).run();
   // What comes too late to remind of anything, after a stop, tells nobody: what rings when it is due does.
-  const isPast = at < 0 && (row?.due ?? now) < now;
-  const told = { deadline: rule.key, name: rule.name, at, tells: tells.length > 0 && !isPast };
+  const isPast = ringsBefore(ring) && (row?.due ?? now) < now;
+  const told = {
+    deadline: rule.key,
+    name: rule.name,
+    at,
+    ...(days === undefined ? {} : { days }),
+    tells: tells.length > 0 && !isPast,
+  };
   let is = changeRequest(work, request, { kind: 'rang', timer: key, ...told });
   for (const act of does) is = done(work, is, act);
   if (again === undefined) return;

@@ -1,4 +1,4 @@
-import { type DeadlinePlan, FINISH, type Hearer, ruleOf } from '@tolvek/core/deadline';
+import { type DeadlinePlan, FINISH, type Hearer, ringsBefore, ruleOf } from '@tolvek/core/deadline';
 import type { News } from '@tolvek/core/notice';
 import { type StandIn, wordOf } from '@tolvek/core/people';
 import { fileName } from '@tolvek/core/register';
@@ -313,7 +313,7 @@ function tellOfRing(work: Telling, request: ShownRow, { timer, deadline = FINISH
   }
   const ring = ruleOf(planOf(work, request), deadline)?.rings.find(({ key }) => key === timer);
   if (!ring || !tells) return;
-  const kind = ring.at < 0 ? 'reminder' : 'escalation';
+  const kind = ringsBefore(ring) ? 'reminder' : 'escalation';
   const isDecided = isDeciding(work.tx, request);
   if (ring.tells.includes('deciding') || (isDecided && ring.tells.includes('working')))
     tellDeciders(work, request, { again: true });

@@ -1,5 +1,5 @@
 import { said, type Words } from '@tolvek/words';
-import { type DeadlineRule, deadlineName, LONGEST_LENGTH, type Ring } from '../../deadline/index.ts';
+import { type DeadlineRule, deadlineName, LONGEST_LENGTH, MOST_WORKING_DAYS, type Ring } from '../../deadline/index.ts';
 import {
   checkExpression,
   conditionFindings,
@@ -62,7 +62,7 @@ function ruleFindings(rule: DeadlineRule, { fields }: FormDesign, { scope, stage
 }
 
 function ringFindings(
-  { at, again = 0, tells, does }: Ring,
+  { at, days = 0, again = 0, tells, does }: Ring,
   rule: DeadlineRule,
   { fields, approval }: FormDesign,
   { groups, stages, rosters }: Around,
@@ -70,7 +70,8 @@ function ringFindings(
 ): void {
   const deadline = deadlineName(rule);
   const error = (message: Words): void => add('error', 'approval', rule.key, message);
-  if (Math.abs(at) > LONGEST_LENGTH || again > LONGEST_LENGTH) error(said('findings:ringTooFar', { deadline }));
+  if (Math.abs(at) > LONGEST_LENGTH || Math.abs(days) > MOST_WORKING_DAYS || again > LONGEST_LENGTH)
+    error(said('findings:ringTooFar', { deadline }));
   for (const hearer of tells) {
     if (typeof hearer !== 'object') continue;
     if ('group' in hearer && !groups.has(hearer.group)) error(said('findings:ringLostGroup', { deadline }));

@@ -1,4 +1,4 @@
-import { deadlineName, doesInWords, type Ring, type RingNames } from '@tolvek/core/deadline';
+import { deadlineName, doesInWords, type Ring, type RingNames, ringsBefore } from '@tolvek/core/deadline';
 import type { Ahead } from '@tolvek/core/intake';
 import type { RoutingSaid } from '@tolvek/core/routing';
 import { said, type Words } from '@tolvek/words';
@@ -13,7 +13,9 @@ export interface Heard {
 
 /** While it is decided, whoever decides is reminded: whoever works on it can do nothing about it yet. */
 const whileDecided = (ring: Ring): Ring =>
-  ring.at < 0 ? { ...ring, tells: ring.tells.map((hearer) => (hearer === 'working' ? 'deciding' : hearer)) } : ring;
+  ringsBefore(ring)
+    ? { ...ring, tells: ring.tells.map((hearer) => (hearer === 'working' ? 'deciding' : hearer)) }
+    : ring;
 
 /** Who hears of what in the life of a request as it is planned, in its order. */
 export function heardIn(ahead: Ahead, { team: key, handler }: RoutingSaid, names: RingNames): readonly Heard[] {

@@ -4,7 +4,7 @@ import { Chip } from '../../ui/Chip.tsx';
 import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { HOUR } from '../hours.ts';
-import { actOf, actWord, addRing, editRing, removeRing } from './deadlineEdits.ts';
+import { actOf, actWord, addRing, editRing, onSide, removeRing, sideOf } from './deadlineEdits.ts';
 import { useRingNames } from './deadlineSentences.ts';
 import { Hearers } from './Hearers.tsx';
 
@@ -35,43 +35,65 @@ export function Rings({ rule }: { rule: DeadlineRule }) {
   );
 }
 
-const sideOf = (at: number): 'before' | 'at' | 'after' => (at < 0 ? 'before' : at === 0 ? 'at' : 'after');
 const hoursIn = (typed: string): number => Math.max(0, Number(typed) || 0) * HOUR;
 
 function RingLine({ rule, ring, place }: { rule: DeadlineRule; ring: Ring; place: number }) {
   const { editing } = useBinder();
-  const { at, again, tells } = ring;
+  const { at, days = 0, again, tells } = ring;
+  const inDays = ring.days !== undefined;
   const of = { place: place + 1, name: told(deadlineName(rule)) };
   const edit = (next: Partial<Omit<Ring, 'key'>>): void =>
     editing.change((before) => editRing(before, rule.key, ring.key, next));
-  const side = sideOf(at);
+  const side = sideOf(ring);
   return (
     <li className="mb-2 border-b border-rule pb-2">
       <div className="flex flex-wrap items-center gap-2">
         {side === 'at' ? null : (
           <>
-            <input
-              type="number"
-              className="input w-20"
-              min={0.5}
-              step={0.5}
-              aria-label={say('workshop:ringHours', of)}
-              value={Math.abs(at) / HOUR}
-              onChange={(event) => {
-                const hours = Math.round(hoursIn(event.target.value)) || HOUR / 2;
-                edit({ at: side === 'before' ? 0 - hours : hours });
-              }}
-            />
-            {say('workshop:hoursOfWork')}
+            {inDays ? (
+              <input
+                type="number"
+                className="input w-20"
+                min={0}
+                max={250}
+                aria-label={say('workshop:ringDays', of)}
+                value={Math.abs(days)}
+                onChange={({ target }) =>
+                  edit(onSide({ days: Math.min(250, Math.round(Number(target.value) || 0)) }, side))
+                }
+              />
+            ) : (
+              <input
+                type="number"
+                className="input w-20"
+                min={0.5}
+                step={0.5}
+                aria-label={say('workshop:ringHours', of)}
+                value={Math.abs(at) / HOUR}
+                onChange={({ target }) => edit(onSide({ hours: Math.round(hoursIn(target.value)) || HOUR / 2 }, side))}
+              />
+            )}
+            <select
+              className="input w-auto"
+              aria-label={say('workshop:ringUnit', of)}
+              value={inDays ? 'days' : 'hours'}
+              onChange={({ target }) => edit(onSide(target.value === 'days' ? { days: 1 } : { hours: HOUR }, side))}
+            >
+              <option value="hours">{say('workshop:hoursOfWork')}</option>
+              <option value="days">{say('workshop:daysOfWork')}</option>
+            </select>
           </>
         )}
         <select
           className="input w-auto"
           aria-label={say('workshop:ringSide', of)}
           value={side}
-          onChange={(event) => {
-            const hours = Math.abs(at) || HOUR;
-            edit({ at: event.target.value === 'at' ? 0 : event.target.value === 'before' ? 0 - hours : hours });
+          onChange={({ target }) => {
+            const length = inDays ? { days: Math.abs(days) || 1 } : { hours: Math.abs(at) || HOUR };
+            const chosen = target.value;
+            edit(
+              chosen === 'at' ? { at: 0, days: undefined } : onSide(length, chosen === 'before' ? 'before' : 'after'),
+            );
           }}
         >
           <option value="before">{say('workshop:ringAt.before')}</option>

@@ -1,4 +1,4 @@
-import { FINISH, type Hearer, type RingAct } from '@tolvek/core/deadline';
+import { FINISH, type Hearer, type Ring, type RingAct, ruleOf } from '@tolvek/core/deadline';
 import { RECIPES } from '@tolvek/core/form';
 import { requestScope } from '@tolvek/core/register';
 import { english } from '@tolvek/words/english';
@@ -18,8 +18,10 @@ import {
   KINDS,
   leadsAre,
   moveRule,
+  onSide,
   removeRing,
   removeRule,
+  sideOf,
 } from './deadlineEdits.ts';
 import { deadlineInSentences } from './deadlineSentences.ts';
 
@@ -114,6 +116,40 @@ describe('the deadlines of a draft', () => {
       { do: 'decide', path: 'path' },
     ];
     for (const act of acts) expect(actOf(actWord(act))).toEqual(act);
+  });
+});
+
+describe('when a deadline rings', () => {
+  const ring = (more: Partial<Ring>): Ring => ({ key: 'one', at: 0, tells: [], does: [], ...more });
+
+  it('is before, at or after the due moment, in hours or in working days, and says one of the two', () => {
+    expect(
+      [{ at: -1 }, { at: 0 }, { at: 1 }, { days: -1 }, { days: 0 }, { days: 1 }].map((each) => sideOf(ring(each))),
+    ).toEqual([...['before', 'at', 'after', 'before', 'before', 'after']]);
+    expect([onSide({ hours: 5 }, 'before'), onSide({ hours: 5 }, 'after')]).toEqual([
+      { at: -5, days: undefined },
+      { at: 5, days: undefined },
+    ]);
+    // There is no morning of the day itself after it was due.
+    expect([onSide({ days: 3 }, 'before'), onSide({ days: 0 }, 'before'), onSide({ days: 0 }, 'after')]).toEqual([
+      ...[
+        { at: 0, days: -3 },
+        { at: 0, days: 0 },
+        { at: 0, days: 1 },
+      ],
+    ]);
+    for (const side of ['before', 'after'] as const)
+      for (const length of [{ hours: 2 }, { days: 2 }]) expect(sideOf(ring(onSide(length, side)))).toBe(side);
+  });
+
+  it('forgets the days where it is in hours again', () => {
+    const OWN = keysOf(addRule(form, KINDS[0], beginning)).find((key) => !keysOf(form).includes(key)) ?? '';
+    const added = addRing(addRule(form, KINDS[0], beginning), OWN);
+    const [last] = ruleOf(added.deadline, OWN)?.rings.slice(-1) ?? [];
+    const inDays = editRing(added, OWN, last?.key ?? '', onSide({ days: 2 }, 'before'));
+    const again = editRing(inDays, OWN, last?.key ?? '', onSide({ hours: 60 }, 'after'));
+    const rings = (design: typeof form) => ruleOf(design.deadline, OWN)?.rings.at(-1);
+    expect([rings(inDays)?.days, rings(again)?.at, 'days' in (rings(again) ?? {})]).toEqual([-2, 60, false]);
   });
 });
 

@@ -5,6 +5,7 @@ import {
   FINISH,
   type Ring,
   type RingAct,
+  ringsBefore,
 } from '@tolvek/core/deadline';
 import { type FormDesign, freshKey } from '@tolvek/core/form';
 import type { Recipient } from '@tolvek/core/telling';
@@ -112,13 +113,30 @@ export const addRing = (design: FormDesign, key: string): FormDesign =>
     { ...reminder(-HOUR), key: freshKey('ring', new Set(rings.map((ring) => ring.key))) },
   ]);
 
+type Side = 'before' | 'after';
+/** Whether something rings before it is due, then, or after. */
+export const sideOf = (ring: Ring): Side | 'at' =>
+  ringsBefore(ring) ? 'before' : ring.days === undefined && ring.at === 0 ? 'at' : 'after';
+/** A length of working time, or of working days, before or after the due moment. The day itself is before. */
+export const onSide = (
+  length: { readonly hours: number } | { readonly days: number },
+  side: Side,
+): Pick<Ring, 'at' | 'days'> => {
+  if ('hours' in length) return { at: side === 'before' ? 0 - length.hours : length.hours, days: undefined };
+  return { at: 0, days: side === 'before' ? 0 - length.days : Math.max(1, length.days) };
+};
+
 /** A time at which a deadline does something, with something else. */
 export const editRing = (design: FormDesign, key: string, ring: string, edit: Partial<Omit<Ring, 'key'>>): FormDesign =>
   inRings(design, key, (rings) =>
     rings.map((each) => {
       if (each.key !== ring) return each;
-      const { again, ...others } = { ...each, ...edit };
-      return again === undefined ? others : { ...others, again };
+      const { again, days, ...others } = { ...each, ...edit };
+      return {
+        ...others,
+        ...(days === undefined ? {} : { days }),
+        ...(again === undefined ? {} : { again }),
+      };
     }),
   );
 

@@ -70,10 +70,14 @@ export function deadlineInSentences(rule: DeadlineRule, { names, scope, calendar
 }
 
 /** When something happens, as a sentence begins with it. */
-const whenOf = ({ at }: Pick<Ring, 'at'>): Said =>
-  at === 0
-    ? said('workshop:due.whenDue')
-    : said(`workshop:due.${at < 0 ? 'before' : 'after'}`, { length: { minutes: Math.round(Math.abs(at) / 60_000) } });
+const whenOf = ({ at, days }: Pick<Ring, 'at' | 'days'>): Said =>
+  days !== undefined
+    ? days === 0
+      ? said('workshop:due.onDay')
+      : said(`workshop:due.${days < 0 ? 'daysBefore' : 'daysAfter'}`, { count: Math.abs(days) })
+    : at === 0
+      ? said('workshop:due.whenDue')
+      : said(`workshop:due.${at < 0 ? 'before' : 'after'}`, { length: { minutes: Math.round(Math.abs(at) / 60_000) } });
 
 /** How the words of a ring name what is in the draft that is being worked on. */
 export function useRingNames(): RingNames {
