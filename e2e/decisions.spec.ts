@@ -21,6 +21,16 @@ async function goesAway(page: Page, name: string, substitute?: string): Promise<
   if (substitute !== undefined) await expect(page.getByText(`${substitute} decides instead`).first()).toBeVisible();
 }
 
+/** Somebody is back: other journeys have the same desk. */
+async function comesBack(page: Page, name: string): Promise<void> {
+  await page.goto('/workshop/groundwork/people');
+  await page.getByRole('searchbox', { name: 'Find by name' }).fill(name);
+  await page.getByRole('link', { name }).click();
+  const end = page.getByRole('button', { name: 'End', exact: true });
+  await end.click();
+  await expect(end).toHaveCount(0);
+}
+
 /** Asks for a dive at the kelp, 20 m deep; gives its number. */
 async function asksToDive(page: Page): Promise<string> {
   await page.goto('/ask/dive-plan');
@@ -160,4 +170,5 @@ test('an analysis goes to who had the last of the same person, says why, and whe
   await expect(sheet.getByText('Moved to the team Dive Safety')).toBeVisible();
   await expect(sheet.getByText('The laboratory is closed this week.').first()).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
+  for (const analyst of ['Emeric Vantongeren', 'Tilda Okonjo-Reyes']) await comesBack(maren, analyst);
 });

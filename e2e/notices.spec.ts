@@ -66,7 +66,10 @@ test('a notice is written with what it puts in picked, seen as its reader gets i
   await expect(to('Anneke Rasmus')).toHaveCount(1);
   await to('Anneke Rasmus').getByRole('link').click();
   await expect(
-    maren.frameLocator('iframe').getByText('We buy for Priya Nakamura-Lind. Paid from MB2041.'),
+    maren
+      .frameLocator('iframe')
+      .getByRole('paragraph')
+      .filter({ hasText: 'We buy for Priya Nakamura-Lind. Paid from MB2041.' }),
   ).toBeVisible();
   expect(await overflows(maren)).toBe(false);
 

@@ -44,7 +44,7 @@ export const WeekPicture = ({ label, heads, weeks }: WeekPictureProps) => (
         {days.map(({ key, name, isToday, isOver, lines }, place) => (
           <li
             key={key}
-            className={`min-w-0 border-rule px-1.5 pt-1 pb-1.5 not-last:border-b sm:min-h-[3.4rem] sm:border-b-0! sm:not-last:border-r ${isOver ? 'hidden opacity-55 sm:block' : ''}`}
+            className={`min-w-0 border-rule px-1.5 pt-1 pb-1.5 not-last:border-b sm:min-h-[3.4rem] sm:border-b-0! sm:not-last:border-r ${isOver ? 'hidden bg-paper sm:block' : ''}`}
           >
             <span
               className={`text-[12.5px] tabular-nums ${isToday ? 'border-b-2 border-green font-semibold' : 'text-soft'}`}
