@@ -110,7 +110,7 @@ export function Floor() {
           ) : null}
         </ul>
         <NavLink to="/floor/duty" className="mt-5 block text-[13px] text-soft">
-          {say('rosters:onDuty')}
+          {say('rosters:page')}
         </NavLink>
         <NavLink to="/floor/forecast" className="mt-1.5 block text-[13px] text-soft">
           {say('forecast:title')}

@@ -155,6 +155,7 @@ export const rosters: Same<typeof english> = {
   moreChanges_one: 'und {{count, number}} weitere',
   moreChanges_other: 'und {{count, number}} weitere',
   findDuty: 'Wer Dienst hat',
+  page: 'Dienst',
   roster: 'Dienstplan',
   noRosters: 'Es gibt noch keinen Dienstplan. Die Koordination kann einen in den Grundlagen hinzufügen.',
   mine: 'Meine Dienste',

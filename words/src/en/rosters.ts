@@ -151,6 +151,7 @@ export const rosters = {
   moreChanges_one: 'and {{count, number}} more',
   moreChanges_other: 'and {{count, number}} more',
   findDuty: 'Who is on duty',
+  page: 'On duty',
   roster: 'Roster',
   noRosters: 'There is no roster yet. A coordinator can add one in the groundwork.',
   mine: 'My duties',

@@ -21,7 +21,7 @@ const WEEKDAYS = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'satur
 
 /** Who is on duty, one’s own duties, and what is offered among those of a roster. */
 export function DutyPage() {
-  useTitle(say('rosters:onDuty'));
+  useTitle(say('rosters:page'));
   const { data: me } = meApi.useMeQuery();
   const { data, error, refetch } = floorApi.useDutyQuery(undefined, { refetchOnMountOrArgChange: true });
   if (me && !me.person) return <ToSignIn />;
@@ -32,7 +32,7 @@ export function DutyPage() {
           {say('common:floor')}
         </Link>
       </p>
-      <h1>{say('rosters:onDuty')}</h1>
+      <h1>{say('rosters:page')}</h1>
       {error ? (
         <div className="mt-4">
           <Trouble error={error} again={refetch} />
