@@ -156,6 +156,11 @@ describe('rosters', () => {
       { from: at('26T08:00'), to: at('26T12:30'), away: ['Signe Halvard'] },
       { from: at('26T13:15'), to: at('26T17:30'), away: ['Signe Halvard'] },
     ]);
+    // Others of the staff read that nobody is, and not who is away.
+    expect((await duty(priya)).rosters[0].gaps[0]).toEqual({ from: at('26T08:00'), to: at('26T12:30'), away: [] });
+    expect(
+      (await duty(priya)).rosters[0].ahead.some(({ from }: { from: string }) => from.startsWith('2026-11-26T08')),
+    ).toBe(false);
     expect(await released({ ways: [{ by: 'duty', roster: 'watch' }, { by: 'turn' }] })).toEqual([
       'Nobody is on duty by “Watch” at Thu 26 Nov, 08:00. Complete the roster, or name a person as the last way.',
     ]);

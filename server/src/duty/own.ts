@@ -1,7 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { wallClockAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import { AHEAD, dutiesBetween, gapsBetween, nextOnDuty, peopleOn, type Roster } from '@tolvek/core/roster';
+import { AHEAD, dutiesBetween, gapsBetween, heldDuties, nextOnDuty, peopleOn, type Roster } from '@tolvek/core/roster';
 import { refused, said } from '@tolvek/words';
 import { and, eq, gt, isNull, ne, or } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
@@ -56,7 +56,7 @@ const offeredBy = (db: Reader, person: string, now: number): readonly OfferRow[]
     .all();
 
 /** Who is on duty by each roster, one’s own duties, and what is offered. */
-export function dutyView(db: Reader, { personId }: Viewer, now: number): AnswerOf<'duty'> {
+export function dutyView(db: Reader, { personId, rights }: Viewer, now: number): AnswerOf<'duty'> {
   const rosters = allRosters(db).filter(({ retired }) => !retired);
   const presence = presenceFrom(db, now);
   const today = todayAt(db, now);
@@ -68,7 +68,10 @@ export function dutyView(db: Reader, { personId }: Viewer, now: number): AnswerO
     // From before, so that a duty that goes on is told with when it began.
     const ahead = dutiesBetween(roster, calendar, now - BEGUN * DAY, now + AHEAD * DAY).filter(({ to }) => to > now);
     const next = nextOnDuty(roster, calendar, now);
-    const shown = ahead.filter(({ from }) => from < now + SHOWN * DAY);
+    const gaps = gapsBetween(roster, calendar, presence, now, now + SHOWN * DAY);
+    // When somebody is away is for those who are on the roster with them, or look after it.
+    const knowsWho = mine.has(roster.key) || rights.includes('groundwork');
+    const shown = heldDuties(ahead, gaps).filter(({ from }) => from < now + SHOWN * DAY);
     const told = shown.map(({ person, from, to }) => ({
       ...{ name: named(person), mine: person === personId, from: iso(from), to: iso(to) },
     }));
@@ -77,11 +80,14 @@ export function dutyView(db: Reader, { personId }: Viewer, now: number): AnswerO
       ahead,
       told: {
         ...{ key: roster.key, name: roster.name, zone: roster.zone, mine: mine.has(roster.key) },
-        on: told.filter((_, place) => (shown[place]?.from ?? now) <= now),
+        on: told.filter((_, place) => {
+          const duty = shown[place];
+          return duty && duty.from <= now && duty.to > now && !presence.isAway(duty.person, today);
+        }),
         next: next && { at: iso(next.at), names: next.people.map(named) },
         ahead: told,
-        gaps: gapsBetween(roster, calendar, presence, now, now + SHOWN * DAY).map(({ from, to, away }) => ({
-          ...{ from: iso(from), to: iso(to), away: away.map(named) },
+        gaps: gaps.map(({ from, to, away }) => ({
+          ...{ from: iso(from), to: iso(to), away: knowsWho ? away.map(named) : [] },
         })),
         others: mine.has(roster.key)
           ? peopleOn(roster).flatMap((id) =>

@@ -16,6 +16,7 @@ import type { House } from '../platform/house.ts';
 import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
+import { forgetRoster } from '../roster/commands.ts';
 import { allRosters, nextGap, rosterByKey } from '../roster/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 
@@ -142,5 +143,7 @@ export const changeRoster = (
     const content = { ...roster, key };
     refuseUnsound(tx, content);
     refuseInUse(tx, content);
+    // Switched on again, it begins with what begins then.
+    if (content.retired || !(content.tells || content.handsOver)) forgetRoster(tx, key, content.retired === true);
     return { version: changeAtOnce(tx, design, { version, content, note: note.trim() }, { viewer, now }) };
   });

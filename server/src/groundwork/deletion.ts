@@ -23,6 +23,7 @@ import type { House } from '../platform/house.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { requests } from '../request/tables.ts';
+import { forgetRoster } from '../roster/commands.ts';
 import { rosterByKey } from '../roster/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 
@@ -137,6 +138,7 @@ export function deleteGround(house: House, viewer: Viewer, at: ParamsOf<'groundD
     if (kind === 'group') return deleteGroup(work, viewer, key);
     const design = designNamed(work.tx, kind, key);
     if (design) deleteDesign(work.tx, design.id);
+    if (kind === 'roster') forgetRoster(work.tx, key, true);
     noteGround(work, 'desk', 'deleted', { kind: 'deleted', what: kind, name });
     return undefined;
   });

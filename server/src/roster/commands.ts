@@ -4,7 +4,7 @@ import { and, eq, or } from 'drizzle-orm';
 import { changeEach, type Done } from '../design/commands.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { allRosters } from './queries.ts';
-import { dutyOffers } from './tables.ts';
+import { dutiesTold, dutyOffers } from './tables.ts';
 
 /** Puts one record in the place of another in every roster, and in what is offered. */
 export function dutiesAsOther(tx: Transaction, from: string, to: string, note: string, done: Done): void {
@@ -38,4 +38,14 @@ export function leaveRosters(tx: Transaction, leaver: string, taker: string | nu
     .set({ state: 'withdrawn' })
     .where(and(eq(dutyOffers.state, 'open'), or(eq(dutyOffers.personId, leaver), eq(dutyOffers.askedId, leaver))))
     .run();
+}
+
+/** Forgets how far a roster told whoever comes on duty, and takes back what is offered of it where it is there no more. */
+export function forgetRoster(tx: Transaction, key: string, isGone: boolean): void {
+  tx.delete(dutiesTold).where(eq(dutiesTold.roster, key)).run();
+  if (isGone)
+    tx.update(dutyOffers)
+      .set({ state: 'withdrawn' })
+      .where(and(eq(dutyOffers.state, 'open'), eq(dutyOffers.roster, key)))
+      .run();
 }
