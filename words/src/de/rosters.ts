@@ -139,6 +139,10 @@ export const rosters: Same<typeof english> = {
   export: 'Als iCalendar speichern',
   read_one: '{{count, number}} Dienst ist dazugekommen. Sehen Sie die Wochen an, dann setzen Sie ihn in Kraft.',
   read_other: '{{count, number}} Dienste sind dazugekommen. Sehen Sie die Wochen an, dann setzen Sie sie in Kraft.',
+  noRoom_one:
+    '{{count, number}} Eintrag fehlt: Ein Dienstplan fasst {{most, number}} Tausche. Entfernen Sie, was vorbei ist, und lesen Sie die Datei dann noch einmal.',
+  noRoom_other:
+    '{{count, number}} Einträge fehlen: Ein Dienstplan fasst {{most, number}} Tausche. Entfernen Sie, was vorbei ist, und lesen Sie die Datei dann noch einmal.',
   unknownPeople: 'Niemand vom Personal heißt {{names, and}}. Diese Einträge fehlen.',
   askedBy: 'Gefragt von {{forms, names}}.',
   askedByNone: 'Noch fragt kein Formular diesen Dienstplan. Wählen Sie „wer Dienst hat“ in einer Zuordnungstabelle.',

@@ -135,6 +135,10 @@ export const rosters = {
   export: 'Save as iCalendar',
   read_one: '{{count, number}} duty was added. Look at the weeks, then put it in force.',
   read_other: '{{count, number}} duties were added. Look at the weeks, then put them in force.',
+  noRoom_one:
+    '{{count, number}} entry was left out: a roster can have {{most, number}} swaps. Remove what is over, then read the file again.',
+  noRoom_other:
+    '{{count, number}} entries were left out: a roster can have {{most, number}} swaps. Remove what is over, then read the file again.',
   unknownPeople: 'We found nobody of the staff called {{names, and}}. Their entries were left out.',
   askedBy: 'Asked by {{forms, names}}.',
   askedByNone: 'No form asks this roster yet. Choose “who is on duty” in a routing table.',

@@ -1,5 +1,5 @@
 import { wallClockAt } from '@tolvek/core/deadline';
-import { dutiesBetween } from '@tolvek/core/roster';
+import { dutiesBetween, MOST_SWAPS } from '@tolvek/core/roster';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
@@ -23,6 +23,7 @@ interface RosterFileProps {
 /** A roster as an iCalendar file: out for a year; in as duties besides, which are looked at like any other change. */
 export function RosterFile({ draft, change, ground, now, nameOf }: RosterFileProps) {
   const [unknown, setUnknown] = useState<readonly string[]>([]);
+  const [left, setLeft] = useState(0);
   const at = Date.parse(now);
   const calendar = ground.calendars.find(({ key }) => key === draft.calendar);
   const save = async (): Promise<void> => {
@@ -44,9 +45,11 @@ export function RosterFile({ draft, change, ground, now, nameOf }: RosterFilePro
       const swaps = found.duties.map(({ person, from, to }) => ({
         ...{ id: crypto.randomUUID(), from: clock(from), until: clock(to), instead: null, by: person, note: file.name },
       }));
+      const room = MOST_SWAPS - draft.swaps.length;
       change((before) => withSwaps(before, swaps));
       setUnknown(found.unknown);
-      toast(say('rosters:read', { count: swaps.length }));
+      setLeft(Math.max(0, swaps.length - room));
+      toast(say('rosters:read', { count: Math.min(room, swaps.length) }));
     } catch {
       toast.error(say('ground:noICalendar'));
     }
@@ -59,6 +62,11 @@ export function RosterFile({ draft, change, ground, now, nameOf }: RosterFilePro
         <FilePick name={say('rosters:import')} accept=".ics,text/calendar" onChoose={read} />
         <Button onClick={() => void save()}>{say('rosters:export')}</Button>
       </div>
+      {left > 0 ? (
+        <p role="alert" className="mt-2 text-brick">
+          {say('rosters:noRoom', { count: left, most: MOST_SWAPS })}
+        </p>
+      ) : null}
       {unknown.length > 0 ? (
         <p role="alert" className="mt-2 text-brick">
           {say('rosters:unknownPeople', { names: unknown })}
