@@ -12,14 +12,16 @@ test('a roster is made, its gaps are seen before it counts, and a duty passes fr
   expect(await spilling(maren)).toEqual([]);
 
   await main.getByRole('link', { name: 'Add a roster' }).click();
+  // Until it is there, the name is that of the roster before.
+  await main.getByRole('button', { name: 'Save the roster' }).waitFor();
   await main.getByLabel('Name', { exact: true }).fill('Gate');
   await expect(main.getByText('Nobody has this shift. Add somebody.')).toBeVisible();
   await main.getByLabel('Add somebody to Shift 1').selectOption({ label: 'Bram Solheim' });
   await main.getByLabel('Add somebody to Shift 1').selectOption({ label: 'Tomas Achterberg' });
-  await main.getByLabel('Shift 1: start').fill('08:00');
-  await main.getByLabel('Shift 1: end').fill('08:00');
+  await main.getByLabel('Shift 1: start').fill('00:00');
+  await main.getByLabel('Shift 1: end').fill('00:00');
   await main.getByLabel('When somebody has to be on duty').selectOption({ label: 'Always' });
-  // The weekend is free still: a gap from Saturday morning on.
+  // The weekend is free still: a gap from Saturday on.
   await expect(main.getByRole('status')).toContainText(/times in the next six weeks have nobody on duty/);
   await expect(main.getByRole('region', { name: 'The next 6 weeks' })).toContainText('nobody');
   await main.getByRole('button', { name: 'Saturday' }).click();
