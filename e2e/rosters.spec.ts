@@ -36,6 +36,12 @@ test('a roster is made, its gaps are seen before it counts, and a duty passes fr
   await main.getByRole('button', { name: 'Tomas Achterberg earlier' }).click();
   const change = main.getByRole('region', { name: 'Your changes are not in force yet.' });
   await expect(change).toContainText(/Tomas Achterberg instead of Bram Solheim/);
+  // It is there still when one has looked at another roster.
+  await main.getByRole('link', { name: /^Boat watch/ }).click();
+  await expect(main.getByText(/^Asked by “Vessel time”/)).toBeVisible();
+  await expect(change).toHaveCount(0);
+  await main.getByRole('link', { name: /^Gate/ }).click();
+  await expect(change).toContainText(/instead of Bram Solheim/);
   await change.getByRole('button', { name: 'Undo my changes' }).click();
   await expect(change).toHaveCount(0);
 

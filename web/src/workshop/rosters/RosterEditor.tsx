@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { changedDuties } from '@tolvek/core/roster';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { spanOn } from '../../ui/dutyWeeks.ts';
@@ -23,12 +23,22 @@ interface EditorProps {
   readonly ground: Ground;
   /** ISO 8601. */
   readonly now: string;
+  /** What was changed of rosters and is not in force yet, by key: it is there still when one comes back. */
+  readonly kept: Kept;
 }
 
+export type Kept = Map<string, { readonly version: number; readonly draft: RosterDraft }>;
+
 /** A roster that is in force: what a change alters stands under it, and it is put in force in one step; an earlier state comes back the same way. */
-export function RosterEditor({ opened, ground, now }: EditorProps) {
+export function RosterEditor({ opened, ground, now, kept }: EditorProps) {
   const [was] = useState(() => draftOf(opened.roster));
-  const [draft, setDraft] = useState(was);
+  const [draft, setDraft] = useState(() => {
+    const before = kept.get(opened.key);
+    return before?.version === opened.version ? before.draft : was;
+  });
+  useEffect(() => {
+    kept.set(opened.key, { version: opened.version, draft });
+  }, [kept, opened.key, opened.version, draft]);
   const [note, setNote] = useState('');
   const before = useRosterAhead(was, ground, now);
   const ahead = useRosterAhead(draft, ground, now);

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { NavLink, useNavigate, useParams } from 'react-router';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
@@ -5,7 +6,7 @@ import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { groundApi } from '../groundwork/endpoints.ts';
 import { NewRoster } from './NewRoster.tsx';
-import { RosterEditor } from './RosterEditor.tsx';
+import { type Kept, RosterEditor } from './RosterEditor.tsx';
 
 const BASE = '/workshop/groundwork/rosters';
 
@@ -14,6 +15,7 @@ export function RostersPage() {
   useTitle(say('rosters:title'));
   const { roster: asked } = useParams();
   const navigate = useNavigate();
+  const [kept] = useState<Kept>(() => new Map());
   const { data, error, refetch } = groundApi.useRostersQuery();
   const { data: me } = meApi.useMeQuery();
   const open = asked ?? data?.rosters[0]?.key;
@@ -47,7 +49,7 @@ export function RostersPage() {
       {data && me && isNew ? (
         <NewRoster ground={data} now={me.desk.now} zone={me.desk.zone} made={(key) => navigate(`${BASE}/${key}`)} />
       ) : data && me && open ? (
-        <OpenRoster key={open} roster={open} ground={data} now={me.desk.now} />
+        <OpenRoster key={open} roster={open} ground={data} now={me.desk.now} kept={kept} />
       ) : null}
     </main>
   );
@@ -56,7 +58,7 @@ export function RostersPage() {
 function OpenRoster({
   roster,
   ...about
-}: { roster: string } & Pick<Parameters<typeof RosterEditor>[0], 'ground' | 'now'>) {
+}: { roster: string } & Pick<Parameters<typeof RosterEditor>[0], 'ground' | 'now' | 'kept'>) {
   const { data, error, refetch } = groundApi.useRosterQuery({ key: roster });
   if (error)
     return (
