@@ -37,7 +37,8 @@ const roster = exactly<Roster>()(z.strictObject({ key: z.string().max(64), ...fi
 /** Somebody is on duty from one moment to another. */
 const duty = z.object({
   name: z.string(),
-  /** Whether it is the reader. */ mine: z.boolean(),
+  /** Whether it is the reader. */
+  mine: z.boolean(),
   from: moment,
   to: moment,
 });

@@ -1,4 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
+import { instantAt } from './wallClock.ts';
 
 /** From–to in local time, `HH:MM`, the end not included; within a day and in order. */
 export type OpenHours = readonly [from: string, to: string];
@@ -112,9 +113,10 @@ class ReadyCalendar {
     let stretches = this.days.get(day);
     if (!stretches) {
       const date = dateOf(day);
+      const { zone } = this.calendar;
       const hours = this.special.get(date.toString()) ?? this.calendar.week[date.dayOfWeek - 1] ?? [];
       stretches = hours
-        .map(([from, to]) => ({ from: this.instant(date, from), to: this.instant(date, to) }))
+        .map(([from, to]) => ({ from: instantAt(date, from, zone), to: instantAt(date, to, zone) }))
         .filter((stretch) => stretch.to > stretch.from);
       this.days.set(day, stretches);
     }
@@ -129,12 +131,6 @@ class ReadyCalendar {
       this.midnights.set(day, at);
     }
     return at;
-  }
-
-  private instant(date: Temporal.PlainDate, clock: string): number {
-    const day = clock === '24:00' ? date.add({ days: 1 }) : date;
-    const time = Temporal.PlainTime.from(clock === '24:00' ? '00:00' : clock);
-    return day.toZonedDateTime({ timeZone: this.calendar.zone, plainTime: time }).epochMilliseconds;
   }
 }
 

@@ -59,11 +59,12 @@ export {
   withFormulas,
 } from './plan.ts';
 export { type DayMark, type Scale, scaleOf } from './scale.ts';
-export { union, within, without } from './stretches.ts';
+export { union, within, without, withoutAll } from './stretches.ts';
 export {
   dateAt,
   dateInWords,
   dayInWords,
+  instantAt,
   instantsOf,
   isDate,
   isZone,

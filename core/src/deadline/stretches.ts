@@ -12,6 +12,10 @@ export const without = (stretch: OpenStretch, other: OpenStretch): readonly Open
   ...within(stretch, { from: other.to, to: Number.POSITIVE_INFINITY }),
 ];
 
+/** What of some stretches is in none of others. */
+export const withoutAll = (some: readonly OpenStretch[], others: readonly OpenStretch[]): readonly OpenStretch[] =>
+  others.reduce<readonly OpenStretch[]>((left, other) => left.flatMap((part) => without(part, other)), some);
+
 /** All that some stretches cover, in order; those that touch are one. */
 export function union(stretches: readonly OpenStretch[]): readonly OpenStretch[] {
   const all: { from: number; to: number }[] = [];

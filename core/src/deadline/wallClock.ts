@@ -82,6 +82,16 @@ export function instantsOf(wallClock: string, zone: string): readonly number[] {
   return [...new Set(both)].filter((ms) => wallClockAt(ms, zone) === wallClock);
 }
 
+/**
+ * The moment (epoch ms) at which a clock of a zone shows `HH:MM` on a day, `24:00` the beginning of the next: one that a spring
+ * change skips comes as much later, of those that an autumn change repeats the first (Temporal’s “compatible”).
+ */
+export function instantAt(day: Temporal.PlainDate, clock: string, zone: string): number {
+  const isEnd = clock === '24:00';
+  const time = Temporal.PlainTime.from(isEnd ? '00:00' : clock);
+  return (isEnd ? day.add({ days: 1 }) : day).toZonedDateTime({ timeZone: zone, plainTime: time }).epochMilliseconds;
+}
+
 /** Whether a text names a zone of the IANA database. */
 export const isZone = (zone: string): boolean => {
   try {

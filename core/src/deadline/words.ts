@@ -30,14 +30,13 @@ export function lengthInWords({ length }: Pick<DeadlineRule, 'length'>, label: (
 }
 
 /** When something rings, in words. */
-export const ringInWords = ({ at, days }: Pick<Ring, 'at' | 'days'>): Said =>
-  days !== undefined
-    ? days === 0
-      ? said('deadlines:ring.onDay')
-      : said(`deadlines:ring.${days < 0 ? 'daysBefore' : 'daysAfter'}`, { count: Math.abs(days) })
-    : at === 0
-      ? said('deadlines:ring.at')
-      : said(`deadlines:ring.${at < 0 ? 'before' : 'after'}`, { length: minutes(Math.abs(at)) });
+export function ringInWords({ at, days }: Pick<Ring, 'at' | 'days'>): Said {
+  if (days === 0) return said('deadlines:ring.onDay');
+  if (days !== undefined)
+    return said(`deadlines:ring.${days < 0 ? 'daysBefore' : 'daysAfter'}`, { count: Math.abs(days) });
+  if (at === 0) return said('deadlines:ring.at');
+  return said(`deadlines:ring.${at < 0 ? 'before' : 'after'}`, { length: minutes(Math.abs(at)) });
+}
 
 /** What the words of a ring name, as it is called now: groups, stages, paths, fields and rosters by key, people by id. */
 export interface RingNames {

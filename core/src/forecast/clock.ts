@@ -1,4 +1,4 @@
-import { type OpenStretch, openBetween, type WorkingCalendar, within, without } from '../deadline/index.ts';
+import { type OpenStretch, openBetween, type WorkingCalendar, within, withoutAll } from '../deadline/index.ts';
 import type { DeskPast } from './life.ts';
 
 interface Part {
@@ -65,13 +65,11 @@ function workedBy(
 ): readonly OpenStretch[] {
   const duties = rostered.find((each) => each.person === person)?.duties;
   const there = duties?.flatMap((duty) => within(duty, { from, to })) ?? openBetween(calendar, from, to);
-  return away
-    .filter((each) => each.person === person)
-    .reduce<readonly OpenStretch[]>(
-      (left, gone) =>
-        left.flatMap((part) => without(part, { from: gone.from, to: gone.to ?? Number.POSITIVE_INFINITY })),
-      there,
-    );
+  const gone = away.filter((each) => each.person === person);
+  return withoutAll(
+    there,
+    gone.map(({ from: since, to: until }) => ({ from: since, to: until ?? Number.POSITIVE_INFINITY })),
+  );
 }
 
 /** Who is not there when, and who works by a roster. */

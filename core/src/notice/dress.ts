@@ -20,7 +20,14 @@ export interface Envelope {
 
 /** What can be put into a layout. */
 export const SLOTS_OF_LAYOUT = [
-  ...(['language', 'preview', 'content', 'signature', 'words', 'label', 'url', 'colour'] as const),
+  'language',
+  'preview',
+  'content',
+  'signature',
+  'words',
+  'label',
+  'url',
+  'colour',
 ] as const;
 type LayoutSlot = (typeof SLOTS_OF_LAYOUT)[number];
 

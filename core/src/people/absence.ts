@@ -16,10 +16,13 @@ export function absenceInWords({ from, until }: Pick<Absence, 'from' | 'until'>)
   return until === from ? said('absences:oneDay', { from }) : said('absences:fromUntil', { from, until });
 }
 
+/** Whether an absence covers a day (ISO 8601). */
+export const lastsOn = ({ from, until }: Pick<Absence, 'from' | 'until'>, day: string): boolean =>
+  from <= day && (until === null || day <= until);
+
 /** The absence that counts for somebody on a day; null when they are there. */
 export const awayOn = (absences: readonly Absence[], person: string, day: string): Absence | null =>
-  absences.find((each) => each.person === person && each.from <= day && (each.until === null || day <= each.until)) ??
-  null;
+  absences.find((each) => each.person === person && lastsOn(each, day)) ?? null;
 
 /**
  * Who takes the place of somebody on a day: their substitute; where that one is away as well, whoever

@@ -1,4 +1,4 @@
-export { type Absence, absenceInWords, awayOn, type StandIn, standInFor, standInsOn } from './absence.ts';
+export { type Absence, absenceInWords, awayOn, lastsOn, type StandIn, standInFor, standInsOn } from './absence.ts';
 export {
   type Audience,
   asksRights,

@@ -1,4 +1,4 @@
-import { dateAt, dayBegins, within } from '../deadline/index.ts';
+import { dateAt, dayBegins, periodAt, within } from '../deadline/index.ts';
 
 /** A day in a zone, and what of some stretches (epoch ms) is on it. */
 export interface DayOf<Of> {
@@ -18,12 +18,11 @@ export function weeksFrom<Of extends { readonly from: number; readonly to: numbe
   all: readonly Of[],
   { at, zone, weeks }: { readonly at: number; readonly zone: string; readonly weeks: number },
 ): readonly (readonly DayOf<Of>[])[] {
-  const today = dateAt(at, zone);
-  const sinceMonday = (new Date(`${today}T12:00:00Z`).getUTCDay() + 6) % 7;
+  const monday = periodAt('week', at, zone).from;
   return Array.from({ length: weeks }, (_, week) =>
     Array.from({ length: 7 }, (__, place) => {
-      const later = week * 7 + place - sinceMonday;
-      const whole = { from: dayBegins(today, zone, later), to: dayBegins(today, zone, later + 1) };
+      const later = week * 7 + place;
+      const whole = { from: dayBegins(monday, zone, later), to: dayBegins(monday, zone, later + 1) };
       const parts = all
         .flatMap((of) => within(of, whole).map((part) => ({ of, ...part })))
         .sort((a, b) => a.from - b.from || a.to - b.to)

@@ -1,16 +1,9 @@
 import { Temporal } from 'temporal-polyfill';
-import { type OpenStretch, union, type WorkingCalendar, within, without } from '../deadline/index.ts';
+import { instantAt, type OpenStretch, union, type WorkingCalendar, within, without } from '../deadline/index.ts';
 import { grouped } from '../own/index.ts';
 import type { Duty, Roster, Shift, Swap } from './roster.ts';
 
 const DAY = 86_400_000;
-
-/** The moment (epoch ms) at which a clock of a zone shows a time of a day; one that is skipped comes as much later (Temporal’s “compatible”). */
-function instant(day: Temporal.PlainDate, clock: string, zone: string): number {
-  const isEnd = clock === '24:00';
-  const time = Temporal.PlainTime.from(isEnd ? '00:00' : clock);
-  return (isEnd ? day.add({ days: 1 }) : day).toZonedDateTime({ timeZone: zone, plainTime: time }).epochMilliseconds;
-}
 
 /** The moment (epoch ms) of `2026-11-23T08:00` in a zone. */
 export const momentOf = (wallClock: string, zone: string): number =>
@@ -45,8 +38,8 @@ function plannedIn({ zone, shifts }: Roster, calendar: WorkingCalendar, window: 
       if (shift.skipsClosed && closed.has(day.toString())) continue;
       const person = whoHas(shift, day);
       if (person === null) continue;
-      const from = instant(day, shift.from, zone);
-      const to = instant(shift.to > shift.from ? day : day.add({ days: 1 }), shift.to, zone);
+      const from = instantAt(day, shift.from, zone);
+      const to = instantAt(shift.to > shift.from ? day : day.add({ days: 1 }), shift.to, zone);
       if (to > from && to > window.from && from < window.to) duties.push({ person, from, to });
     }
   }

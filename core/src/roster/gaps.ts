@@ -5,7 +5,7 @@ import {
   openBetween,
   union,
   type WorkingCalendar,
-  without,
+  withoutAll,
 } from '../deadline/index.ts';
 import { dutiesBetween } from './duties.ts';
 import type { Duty, Roster } from './roster.ts';
@@ -29,10 +29,10 @@ export const heldDuties = <Of extends OpenStretch & { readonly person: string }>
   gaps: readonly Gap[],
 ): readonly Of[] =>
   duties.flatMap((duty) =>
-    gaps
-      .filter(({ away }) => away.includes(duty.person))
-      .reduce<readonly OpenStretch[]>((left, gap) => left.flatMap((part) => without(part, gap)), [duty])
-      .map(({ from, to }) => ({ ...duty, from, to })),
+    withoutAll(
+      [duty],
+      gaps.filter(({ away }) => away.includes(duty.person)),
+    ).map(({ from, to }) => ({ ...duty, from, to })),
   );
 
 /** Duties cut where a day begins: whether somebody is here changes only there. */
@@ -65,9 +65,7 @@ export function gapsBetween(
   const isThere = ({ person, from: begins }: Duty): boolean => !isAway(person, dateAt(begins, zone));
   const held = union(duties.filter(isThere));
   const missed = duties.filter((duty) => !isThere(duty));
-  const open = union(neededIn(roster, calendar, from, to)).flatMap((stretch) =>
-    held.reduce<readonly OpenStretch[]>((left, each) => left.flatMap((part) => without(part, each)), [stretch]),
-  );
+  const open = withoutAll(union(neededIn(roster, calendar, from, to)), held);
   // Cut where whoever is missed changes, so that each gap says who is.
   const cuts = [...new Set(missed.flatMap((duty) => [duty.from, duty.to]))].sort((a, b) => a - b);
   const gaps: Gap[] = [];

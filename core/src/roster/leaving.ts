@@ -1,18 +1,18 @@
 import type { Roster, Shift, Swap } from './roster.ts';
 
+/** A swap in which somebody is called by another id; nothing where they would stand in for themselves. */
+function renamed({ instead, by, ...swap }: Swap, from: string, to: string): readonly Swap[] {
+  const other = (id: string | null): string | null => (id === from ? to : id);
+  const [free, on] = [other(instead), other(by)];
+  return free !== null && free === on ? [] : [{ ...swap, instead: free, by: on }];
+}
+
 /** A roster in which somebody is called by another id, as when two records become one person. */
-export const asOther = (roster: Roster, from: string, to: string): Roster => {
-  const other = <Id extends string | null>(id: Id): Id | string => (id === from ? to : id);
-  return {
-    ...roster,
-    shifts: roster.shifts.map((shift) => ({ ...shift, people: shift.people.map(other) })),
-    swaps: roster.swaps.flatMap((swap) => {
-      const [instead, by] = [other(swap.instead), other(swap.by)];
-      // Nobody stands in for themselves.
-      return instead !== null && instead === by ? [] : [{ ...swap, instead, by }];
-    }),
-  };
-};
+export const asOther = (roster: Roster, from: string, to: string): Roster => ({
+  ...roster,
+  shifts: roster.shifts.map((shift) => ({ ...shift, people: shift.people.map((id) => (id === from ? to : id)) })),
+  swaps: roster.swaps.flatMap((swap) => renamed(swap, from, to)),
+});
 
 /**
  * A roster without somebody from now on: another has their turns, or those after them come earlier. A shift that nobody
@@ -27,11 +27,7 @@ export function withoutPerson(roster: Roster, leaver: string, taker: string | nu
     if (each.until <= now) return [each];
     // Without a taker, whoever was to be free has it again, and turns that are others’ now are swapped no more.
     if (taker === null) return each.by === leaver ? [] : [each];
-    const [instead, by] = [each.instead, each.by].map((id) => (id === leaver ? taker : id)) as [
-      Swap['instead'],
-      Swap['by'],
-    ];
-    return instead !== null && instead === by ? [] : [{ ...each, instead, by }];
+    return renamed(each, leaver, taker);
   };
   return { ...roster, shifts: roster.shifts.map(shift), swaps: roster.swaps.flatMap(swap) };
 }

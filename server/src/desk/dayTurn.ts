@@ -12,14 +12,14 @@ import { isTurned } from '../people/settle.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
-import { write } from '../platform/work.ts';
+import { type Work, write } from '../platform/work.ts';
 import { allRegisters, holdsThings, type RegisterRow } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import { changesBetween } from '../request/changes.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { factsOfRequest, pickedBy } from '../request/facts.ts';
 import { fieldsOf } from '../request/fields.ts';
-import { requestById } from '../request/queries.ts';
+import { type RequestRow, requestById } from '../request/queries.ts';
 import { computedBy } from '../request/settle.ts';
 
 const QUARTER = 15 * 60_000;
@@ -59,22 +59,15 @@ export class DayTurn {
       if (this.seen.get(register.id) === today) continue;
       const among = holdsThings(register) ? 'all' : 'unfinished';
       const picked = pickedBy(db, register.fields);
-      for await (const group of inGroups(eachRequest(db, countedIn(register.id, among))))
-        await patiently(this.house, () =>
-          write(this.house, (work) => {
-            const { tx, now } = work;
-            for (const { id } of group) {
-              const request = requestById(tx, id);
-              if (!request) continue;
-              const fields = fieldsOf(tx, register, request);
-              if (!followsClock(fields)) continue;
-              const facts = factsOfRequest(tx, request, register, now, { picked });
-              const { values } = computedBy(fields)(request.values, new Set(), facts);
-              const changes = changesBetween(fields, request.values, values);
-              changeRequest(work, request, { kind: 'values', why: 'day', changes });
-            }
-          }),
-        );
+      await this.each(countedIn(register.id, among), (work, request) => {
+        const { tx, now } = work;
+        const fields = fieldsOf(tx, register, request);
+        if (!followsClock(fields)) return;
+        const facts = factsOfRequest(tx, request, register, now, { picked });
+        const { values } = computedBy(fields)(request.values, new Set(), facts);
+        const changes = changesBetween(fields, request.values, values);
+        changeRequest(work, request, { kind: 'values', why: 'day', changes });
+      });
       this.seen.set(register.id, today);
     }
     await tellOfDays(this.house);
@@ -91,15 +84,23 @@ export class DayTurn {
     if (!turns.has('day') && !turns.has('moment')) return;
     const today = dateAt(clock.now(), calendarOf(db, register.usual.deadline.calendar).zone);
     if (!turns.has('moment') && this.asked.get(register.id) === today) return;
-    for await (const group of inGroups(eachRequest(db, countedIn(register.id, 'unfinished'))))
+    await this.each(countedIn(register.id, 'unfinished'), turnDeadlines);
+    this.asked.set(register.id, today);
+  }
+
+  /** Goes through some requests, a few in each write. */
+  private async each(
+    among: ReturnType<typeof countedIn>,
+    does: (work: Work, request: RequestRow) => void,
+  ): Promise<void> {
+    for await (const group of inGroups(eachRequest(this.house.db, among)))
       await patiently(this.house, () =>
         write(this.house, (work) => {
           for (const { id } of group) {
             const request = requestById(work.tx, id);
-            if (request) turnDeadlines(work, request);
+            if (request) does(work, request);
           }
         }),
       );
-    this.asked.set(register.id, today);
   }
 }

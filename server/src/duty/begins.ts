@@ -33,9 +33,14 @@ export async function tellDuties(house: House): Promise<number> {
   let told = 0;
   for (const roster of allRosters(db)) {
     const { key, tells, handsOver, retired } = roster;
-    if ((!tells && !handsOver) || retired || !isToLook(db, key, clock.now())) continue;
+    if ((!tells && !handsOver) || retired) continue;
+    const now = clock.now();
+    const since = toldUntil(db, key);
+    const hasBegun = since !== undefined && begunSince(db, key, since, now).length > 0;
+    // Where nobody has, how far was looked is written down again from time to time.
+    if (since !== undefined && !hasBegun && now - since <= HOUR) continue;
     // What was left by a kill is handed over the next time: that this was looked at is written down last.
-    if (handsOver && hasBegun(db, key, clock.now())) told += await handOver(house, roster, handsOver);
+    if (handsOver && hasBegun) told += await handOver(house, roster, handsOver);
     told += await patiently(house, () => write(house, (work) => tellOf(work, key)));
   }
   return told;
@@ -75,18 +80,6 @@ function begunSince(db: Reader, key: string, since: number, now: number): readon
   const begins = ({ from, to }: Duty): boolean => from > since && from <= now && to > now;
   if (!dutiesBetween(roster, calendar, since, now + 1).some(begins)) return [];
   return dutiesBetween(roster, calendar, since, now + AHEAD * DAY).filter(begins);
-}
-
-/** Whether somebody has come on duty since that was looked at. */
-function hasBegun(db: Reader, key: string, now: number): boolean {
-  const since = toldUntil(db, key);
-  return since !== undefined && begunSince(db, key, since, now).length > 0;
-}
-
-/** Whether somebody is to be told, or how far was looked is to be written down again. */
-function isToLook(db: Reader, key: string, now: number): boolean {
-  const since = toldUntil(db, key);
-  return since === undefined || now - since > HOUR || begunSince(db, key, since, now).length > 0;
 }
 
 function tellOf(work: Work, key: string): number {

@@ -6,7 +6,7 @@ import { said } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import { allCalendars, calendarOf } from '../calendar/queries.ts';
 import { changeAtOnce, makeInForce } from '../design/commands.ts';
-import { type DesignRow, designsOf, statesOf } from '../design/queries.ts';
+import { type DesignRow, designsOf, referringTo, statesOf } from '../design/queries.ts';
 import { absencesSince } from '../people/absences.ts';
 import { namesOf, personById } from '../people/queries.ts';
 import { people } from '../people/tables.ts';
@@ -17,7 +17,7 @@ import { once } from '../platform/idempotency.ts';
 import { notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { forgetRoster } from '../roster/commands.ts';
-import { allRosters, nextGap, rosterByKey } from '../roster/queries.ts';
+import { allRosters, nextGap, presenceFrom, rosterByKey } from '../roster/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 
 type Plan = BodyOf<'createRoster'>['roster'];
@@ -29,19 +29,20 @@ const known = (db: Reader, key: string): DesignRow<Roster> => {
 };
 
 /** Titles of the forms that ask who is on duty by a roster. */
-const askedBy = (db: Reader, key: string): readonly string[] =>
-  designsOf(db, FORM).flatMap(({ draft }) =>
-    FORM.refersTo(draft).some((each) => each.kind === 'roster' && each.key === key) ? [draft.title] : [],
-  );
+const askedBy = (db: Reader, key: string): readonly string[] => {
+  const forms = referringTo(db, FORM, { kind: 'roster', key });
+  return [...new Map(forms.map((form) => [form.key, form.title])).values()];
+};
 
 /** All rosters by name, with who is on duty now, and what a roster can name. */
 export function rostersView(db: Reader, now: number): AnswerOf<'rosters'> {
   const { zone } = deskOf(db);
+  const presence = presenceFrom(db, now);
   const staff = db.select().from(people).where(eq(people.kind, 'staff')).all();
   return {
     rosters: allRosters(db).map((roster) => {
       const on = onDutyAt(roster, calendarOf(db, roster.calendar), now);
-      const gap = nextGap(db, roster, now);
+      const gap = nextGap(db, roster, now, presence);
       const names = namesOf(db, on);
       return {
         ...{ key: roster.key, name: roster.name, retired: roster.retired ?? false },

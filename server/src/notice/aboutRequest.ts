@@ -40,13 +40,14 @@ interface About {
   readonly now: number;
 }
 
+/** What is written to one of the staff about no request. */
+export type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in' | 'duty';
+
 /** Why somebody is written to about a request. */
 export type AboutRequest = Exclude<
   NoticeCause,
   {
-    kind:
-      | ('confirm' | 'go-on' | 'place-free' | 'digest' | 'to-fill-in' | 'passed-on')
-      | ('invitation' | 'test' | 'reset' | 'sign-in' | 'duty');
+    kind: ('confirm' | 'go-on' | 'place-free' | 'digest' | 'to-fill-in' | 'passed-on') | ToPerson;
   }
 >;
 

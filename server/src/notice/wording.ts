@@ -42,7 +42,7 @@ import { type RequestRow, requestById } from '../request/queries.ts';
 import { rosterNamed } from '../roster/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
-import { type AboutRequest, letterAbout } from './aboutRequest.ts';
+import { type AboutRequest, letterAbout, type ToPerson } from './aboutRequest.ts';
 import { type Addressee, addresseeOf } from './addressee.ts';
 import { gatheredIn } from './gather.ts';
 import { LAYOUT } from './layout.ts';
@@ -144,8 +144,6 @@ export const linksIn = (said: Said): readonly string[] =>
 
 /** What is written to somebody who has to fill something in. */
 type ToFill = 'to-fill-in' | 'passed-on';
-/** What is written to somebody about no request. */
-type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in' | 'duty';
 
 const OF_THE_DESK: ReadonlySet<string> = new Set([
   'new-request',

@@ -1,17 +1,8 @@
 import type { DutyAsked } from '@tolvek/core/assignment';
 import { dateAt } from '@tolvek/core/deadline';
 import { grouped } from '@tolvek/core/own';
-import {
-  type Duty,
-  dutiesBetween,
-  type Gap,
-  gapsBetween,
-  nextOnDuty,
-  onDutyAt,
-  type Presence,
-  ROSTER,
-  type Roster,
-} from '@tolvek/core/roster';
+import { lastsOn } from '@tolvek/core/people';
+import { type Gap, gapsBetween, nextOnDuty, onDutyAt, type Presence, ROSTER, type Roster } from '@tolvek/core/roster';
 import { calendarOf } from '../calendar/queries.ts';
 import { type DesignRow, designByKey, designsOf } from '../design/queries.ts';
 import { absencesSince } from '../people/absences.ts';
@@ -62,23 +53,7 @@ export function presenceFrom(db: Reader, from: number): Presence {
     zone,
     isAway: (id, day) =>
       isGone(id) ||
-      (absent.get(id) ?? []).some(({ fromDay, untilDay }) => fromDay <= day && (untilDay === null || untilDay >= day)),
-  };
-}
-
-/** What a roster says of some time (epoch ms): who is on duty, and when nobody is though somebody has to be. */
-export function rosterBetween(
-  db: Reader,
-  roster: Roster,
-  from: number,
-  to: number,
-): { readonly duties: readonly Duty[]; readonly gaps: readonly Gap[]; readonly presence: Presence } {
-  const calendar = calendarOf(db, roster.calendar);
-  const presence = presenceFrom(db, from);
-  return {
-    duties: dutiesBetween(roster, calendar, from, to),
-    gaps: gapsBetween(roster, calendar, presence, from, to),
-    presence,
+      (absent.get(id) ?? []).some(({ fromDay, untilDay }) => lastsOn({ from: fromDay, until: untilDay }, day)),
   };
 }
 
@@ -87,8 +62,12 @@ const DAY = 86_400_000;
 const SOON = 14;
 
 /** When nobody will be on duty first within two weeks though somebody has to be (epoch ms); null for never. */
-export const nextGap = (db: Reader, roster: Roster, now: number): Gap | null =>
-  rosterBetween(db, roster, now, now + SOON * DAY).gaps[0] ?? null;
+export const nextGap = (
+  db: Reader,
+  roster: Roster,
+  now: number,
+  presence: Presence = presenceFrom(db, now),
+): Gap | null => gapsBetween(roster, calendarOf(db, roster.calendar), presence, now, now + SOON * DAY)[0] ?? null;
 
 /** Whether somebody is here on the day of a moment. */
 export const isHereAt = ({ isAway, zone }: Presence, person: string, at: number): boolean =>

@@ -111,7 +111,7 @@ function skillsAsked(db: Reader, { routing, fields }: FormDesign): Surroundings[
 /** The rosters that a form asks, and when each will have nobody on duty first. */
 const rostersAsked = (db: Reader, design: FormDesign): Surroundings['rosters'] =>
   Object.fromEntries(
-    rostersNamed(design).flatMap(({ key }) => {
+    [...new Set(rostersNamed(design).map(({ key }) => key))].flatMap((key) => {
       const roster = rosterByKey(db, key)?.draft;
       if (!roster) return [];
       const gap = nextGap(db, roster, nowIn(db));

@@ -1,4 +1,3 @@
-import { heldDuties } from '@tolvek/core/roster';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
@@ -133,21 +132,18 @@ function Now({ roster: { name, zone, on, next, gaps } }: { roster: RosterTold })
 }
 
 function Weeks({ roster, now }: { roster: RosterTold; now: string }) {
-  const duties = roster.ahead.map(({ name, mine, from, to }) => ({
-    ...{ person: name, mine, from: Date.parse(from), to: Date.parse(to) },
-  }));
-  const gaps = roster.gaps.map(({ from, to, away }) => ({ from: Date.parse(from), to: Date.parse(to), away }));
   const items: readonly DutyItem[] = [
-    ...heldDuties(duties, gaps).map(({ person, mine, from, to }) => ({
-      ...{ key: person, from, to, look: mine ? ('mine' as const) : ('plain' as const) },
+    ...roster.ahead.map(({ name, mine, from, to }) => ({
+      ...{ key: name, from: Date.parse(from), to: Date.parse(to) },
+      look: mine ? ('mine' as const) : ('plain' as const),
       words: (time: string) => (
         <>
-          <span className="text-soft tabular-nums">{time}</span> {person}
+          <span className="text-soft tabular-nums">{time}</span> {name}
         </>
       ),
     })),
-    ...gaps.map(({ from, to, away }) => ({
-      ...{ key: 'gap', from, to, look: 'gap' as const },
+    ...roster.gaps.map(({ from, to, away }) => ({
+      ...{ key: 'gap', from: Date.parse(from), to: Date.parse(to), look: 'gap' as const },
       words: (time: string) =>
         away.length === 0 ? say('rosters:gapAt', { time }) : say('rosters:awayAt', { time, names: away }),
     })),

@@ -1,4 +1,5 @@
 import type { BodyOf } from '@tolvek/contract';
+import { periodAt } from '@tolvek/core/deadline';
 import { MOST_SWAPS, type Roster, type Shift, type Swap } from '@tolvek/core/roster';
 import { moved } from '../edits.ts';
 
@@ -8,11 +9,7 @@ export type RosterDraft = BodyOf<'createRoster'>['roster'];
 export const rosterOf = (draft: RosterDraft, key = ''): Roster => ({ ...draft, key });
 
 /** The Monday of the week of a day (ISO 8601). */
-export function mondayOf(day: string): string {
-  const at = new Date(`${day}T12:00:00Z`);
-  at.setUTCDate(at.getUTCDate() - ((at.getUTCDay() + 6) % 7));
-  return at.toISOString().slice(0, 10);
-}
+export const mondayOf = (day: string): string => periodAt('week', Date.parse(`${day}T12:00:00Z`), 'UTC').from;
 
 /** A shift as it is added: working days from eight to six, from this week on, for each a week. */
 export const newShift = (id: string, today: string): Shift => ({

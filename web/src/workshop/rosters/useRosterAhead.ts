@@ -1,9 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { wallClockAt } from '@tolvek/core/deadline';
+import { dayBegins, periodAt } from '@tolvek/core/deadline';
 import type { DesignFinding } from '@tolvek/core/design';
-import { type Duty, dutiesBetween, type Gap, gapsBetween, momentOf, peopleOn, ROSTER } from '@tolvek/core/roster';
+import { lastsOn } from '@tolvek/core/people';
+import { type Duty, dutiesBetween, type Gap, gapsBetween, peopleOn, ROSTER } from '@tolvek/core/roster';
 import { useMemo } from 'react';
-import { mondayOf, type RosterDraft, rosterOf } from './rosterDraft.ts';
+import { type RosterDraft, rosterOf } from './rosterDraft.ts';
 
 export type Ground = AnswerOf<'rosters'>;
 
@@ -35,13 +36,10 @@ export function rosterAhead(draft: RosterDraft, ground: Ground, now: string): Ah
   const cannot = findings.some(({ severity, at }) => severity === 'error' && !/^(name|shifts|retired)$/.test(at));
   if (!calendar || cannot) return none;
   const at = Date.parse(now);
-  const from = momentOf(`${mondayOf(wallClockAt(at, draft.zone).slice(0, 10))}T00:00`, draft.zone);
+  const from = dayBegins(periodAt('week', at, draft.zone).from, draft.zone);
   const to = from + WEEKS * 7 * DAY + DAY;
   const isAway = (person: string, day: string): boolean =>
-    !active.has(person) ||
-    ground.away.some(
-      (each) => each.person === person && each.from <= day && (each.until === null || each.until >= day),
-    );
+    !active.has(person) || ground.away.some((each) => each.person === person && lastsOn(each, day));
   return {
     ...{ findings, from, to },
     duties: dutiesBetween(roster, calendar, from, to),
