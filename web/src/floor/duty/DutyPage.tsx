@@ -1,15 +1,12 @@
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { type DutyItem, dutyWeeks } from '../../ui/dutyWeeks.ts';
 import { saveFile } from '../../ui/saveFile.ts';
-import { ToSignIn } from '../../ui/ToSignIn.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
-import { useTitle } from '../../ui/useTitle.ts';
 import { WeekPicture } from '../../ui/WeekPicture.tsx';
 import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { floorApi } from '../endpoints.ts';
+import { FloorFrame } from '../FloorFrame.tsx';
 import { type Duty, fromTo, type RosterTold } from './duty.ts';
 import { MyDuties } from './MyDuties.tsx';
 import { Offers } from './Offers.tsx';
@@ -20,26 +17,13 @@ const WEEKDAYS = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'satur
 
 /** Who is on duty, one’s own duties, and what is offered among those of a roster. */
 export function DutyPage() {
-  useTitle(say('rosters:page'));
   const { data: me } = meApi.useMeQuery();
   const { data, error, refetch } = floorApi.useDutyQuery(undefined, { refetchOnMountOrArgChange: true });
-  if (me && !me.person) return <ToSignIn />;
   return (
-    <main className="mx-auto max-w-[1240px] px-6 pt-5 pb-16">
-      <p>
-        <Link to="/floor" className="text-[13px] text-soft">
-          {say('common:floor')}
-        </Link>
-      </p>
-      <h1>{say('rosters:page')}</h1>
-      {error ? (
-        <div className="mt-4">
-          <Trouble error={error} again={refetch} />
-        </div>
-      ) : null}
+    <FloorFrame title={say('rosters:page')} error={error} again={refetch}>
       {data && data.rosters.length === 0 ? <p className="mt-4">{say('rosters:noRosters')}</p> : null}
       {data && data.rosters.length > 0 ? <Laid duty={data} reader={me?.person?.name ?? ''} /> : null}
-    </main>
+    </FloorFrame>
   );
 }
 

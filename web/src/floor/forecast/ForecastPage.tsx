@@ -1,12 +1,9 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { useDispatch } from 'react-redux';
 import { Link } from 'react-router';
-import { ToSignIn } from '../../ui/ToSignIn.tsx';
-import { Trouble } from '../../ui/Trouble.tsx';
-import { useTitle } from '../../ui/useTitle.ts';
-import { meApi } from '../../wire/me.ts';
 import { say } from '../../wire/words.ts';
 import { floorApi } from '../endpoints.ts';
+import { FloorFrame } from '../FloorFrame.tsx';
 import { Helps } from './Helps.tsx';
 import { LikelyLate } from './LikelyLate.tsx';
 import { Score } from './Score.tsx';
@@ -17,26 +14,11 @@ const FEW = 30;
 
 /** What will probably be late, why, and what would help. */
 export function ForecastPage() {
-  useTitle(say('forecast:title'));
-  const { data: me } = meApi.useMeQuery();
   const { data, error, refetch } = floorApi.useForecastQuery(undefined, { refetchOnMountOrArgChange: true });
-  if (me && !me.person) return <ToSignIn />;
   return (
-    <main className="mx-auto max-w-[1240px] px-6 pt-5 pb-16">
-      <p>
-        <Link to="/floor" className="text-[13px] text-soft">
-          {say('common:floor')}
-        </Link>
-      </p>
-      <h1>{say('forecast:title')}</h1>
-      <p className="mt-1 text-soft">{say('forecast:intro')}</p>
-      {error ? (
-        <div className="mt-4">
-          <Trouble error={error} again={refetch} />
-        </div>
-      ) : null}
+    <FloorFrame title={say('forecast:title')} intro={say('forecast:intro')} error={error} again={refetch}>
       {data ? <Ahead data={data} /> : null}
-    </main>
+    </FloorFrame>
   );
 }
 
