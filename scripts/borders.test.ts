@@ -28,7 +28,7 @@ const RANKS: readonly (readonly string[])[] = [
   ['design'],
   ['settings'],
   ['people', 'calendar', 'vocabulary'],
-  ['register', 'roster'],
+  ['register', 'roster', 'program'],
   ['form'],
   ['door', 'files'],
   ['request'],

@@ -13,6 +13,7 @@ import {
   stepBackHeads,
 } from './groundwork/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
+import { programHeads } from './program/heads.ts';
 import { rosterHeads } from './roster/heads.ts';
 import {
   accessHeads,
@@ -32,6 +33,7 @@ export const heads = {
   ...frontHeads,
   ...forecastHeads,
   ...rosterHeads,
+  ...programHeads,
   ...noticeHeads,
   ...formHeads,
   ...doorHeads,

@@ -10,6 +10,7 @@ export type { houseRoutes } from './house/routes.ts';
 export type { incomingRoutes } from './incoming/routes.ts';
 export type { intakeRoutes } from './intake/routes.ts';
 export type { noticeRoutes } from './notice/routes.ts';
+export type { programRoutes } from './program/routes.ts';
 export type { rosterRoutes } from './roster/routes.ts';
 export {
   type AnswerOf,

@@ -7,6 +7,7 @@ import { houseRoutes } from './house/routes.ts';
 import { incomingRoutes } from './incoming/routes.ts';
 import { intakeRoutes } from './intake/routes.ts';
 import { noticeRoutes } from './notice/routes.ts';
+import { programRoutes } from './program/routes.ts';
 import { rosterRoutes } from './roster/routes.ts';
 import { viewRoutes } from './view/routes.ts';
 import { sharedRoutes } from './view/shared.ts';
@@ -21,6 +22,7 @@ export const areas = {
   desk: deskRoutes,
   forecast: forecastRoutes,
   roster: rosterRoutes,
+  program: programRoutes,
   notice: noticeRoutes,
   incoming: incomingRoutes,
   workshop: workshopRoutes,
@@ -37,6 +39,7 @@ export const routes = {
   ...deskRoutes,
   ...forecastRoutes,
   ...rosterRoutes,
+  ...programRoutes,
   ...noticeRoutes,
   ...incomingRoutes,
   ...workshopRoutes,

@@ -3,11 +3,12 @@ import { Readable } from 'node:stream';
 import type { AccessPlan } from '@tolvek/core/access';
 import { CALENDAR } from '@tolvek/core/deadline';
 import { newDoor } from '@tolvek/core/door';
-import { FORM } from '@tolvek/core/form';
+import { FORM, type FormDesign } from '@tolvek/core/form';
 import { USUAL_HEARING } from '@tolvek/core/notice';
+import { PROGRAM } from '@tolvek/core/program';
 import type { RawAnswers } from '@tolvek/core/register';
 import { ROSTER } from '@tolvek/core/roster';
-import type { RoutingTable } from '@tolvek/core/routing';
+import { USUAL_NOTICES } from '@tolvek/core/telling';
 import {
   addDoor,
   addMailing,
@@ -104,6 +105,7 @@ import { KIT_CHECKS, kitFound, SKILL_CHECKS, TRIP_REPORTS, tripTold } from './ma
 import { MORE_CONTACTS, NESTED, RULED, SCIENTISTS } from './morePeople.ts';
 import { addressOf, CONTACTS, GROUPS, STAFF } from './people.ts';
 import { PROFILE_FIELDS, profileFor } from './profiles.ts';
+import { boatLog, TOLD_LOG } from './programs.ts';
 import { seeded, visit } from './requests.ts';
 import { rostersBy } from './rosters.ts';
 import { accessPlan, boatsCalendar, deskCalendar, labCalendar, siteAccess, stages } from './siteAccess.ts';
@@ -348,45 +350,51 @@ class Story {
   /** Samples go to whoever of the laboratory knows them already, else to whom has the least to do. */
   async shareSamples(): Promise<void> {
     const handler = { ways: [{ by: 'last' as const }, { by: 'load' as const }], most: 25 };
-    await this.releaseRouting(
+    await this.releaseChanged(
       'sample-analysis',
-      ({ rows, otherwise, ...table }) => ({
-        ...table,
-        rows: rows.map((row) => ({ ...row, outcome: { ...row.outcome, handler } })),
-        otherwise: { ...otherwise, handler },
+      ({ routing: { rows, otherwise, ...table }, ...draft }) => ({
+        ...draft,
+        routing: {
+          ...table,
+          rows: rows.map((row) => ({ ...row, outcome: { ...row.outcome, handler } })),
+          otherwise: { ...otherwise, handler },
+        },
       }),
       'Analysts get their requests by what they have to do',
     );
   }
 
-  /** Who is on duty when; dear trips go to whoever has the watch. */
+  /** Who is on duty when: dear trips go to whoever has the watch. The boats keep a log of their own, which is told of trips. */
   async keepWatch(): Promise<void> {
     const done = { viewer: this.viewer('Maren Okafor'), now: this.moment };
+    const trips = formByKey(this.house.db, 'vessel-time')?.registerId ?? '';
+    const log = boatLog(this.house.config.url, trips);
+    this.house.db.transaction((tx) => makeInForce(tx, PROGRAM, { key: log.key, content: log, note: '' }, done));
     for (const content of rostersBy((name) => this.id(name)))
       this.house.db.transaction((tx) => makeInForce(tx, ROSTER, { key: content.key, content, note: '' }, done));
     const handler = {
       ways: [{ by: 'duty' as const, roster: 'boat-watch', orNext: true }, { by: 'load' as const }],
     };
-    await this.releaseRouting(
+    await this.releaseChanged(
       'vessel-time',
-      ({ rows, ...table }) => ({
-        ...table,
-        rows: rows.map((row) => (row.id === 'costly' ? { ...row, outcome: { ...row.outcome, handler } } : row)),
+      ({ routing: { rows, ...table }, notices = USUAL_NOTICES, ...draft }) => ({
+        ...draft,
+        routing: {
+          ...table,
+          rows: rows.map((row) => (row.id === 'costly' ? { ...row, outcome: { ...row.outcome, handler } } : row)),
+        },
+        notices: { ...notices, rules: [...notices.rules, ...TOLD_LOG] },
       }),
-      'Dear trips go to the boat watch',
+      'Dear trips go to the boat watch, and trips into the boat log',
     );
   }
 
-  /** A form with another routing table, in force at once. */
-  private async releaseRouting(
-    key: string,
-    change: (table: RoutingTable) => RoutingTable,
-    note: string,
-  ): Promise<void> {
+  /** A form otherwise, in force at once. */
+  private async releaseChanged(key: string, change: (draft: FormDesign) => FormDesign, note: string): Promise<void> {
     const form = formByKey(this.house.db, key);
     if (!form) throw new Error(`There is no ${key}.`);
     const maren = this.viewer('Maren Okafor');
-    const draft = { ...form.draft, routing: change(form.draft.routing) };
+    const draft = change(form.draft);
     const { version } = saveDraft(this.house, maren, { key, version: form.version, draft });
     releaseForm(this.house, maren, { key, version, note }, await findingsOfForm(this.house.db, key));
   }

@@ -34,6 +34,7 @@ export interface Known {
   readonly sharedLink: string;
   readonly mailing: string;
   readonly roster: string;
+  readonly program: string;
   /** A team of which something is open, and a day on which it works. */
   readonly tried: { readonly team: string; readonly day: string };
   readonly incoming: { readonly id: string; readonly file: string };
@@ -75,6 +76,10 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('requestEmails', await staff.GET('/api/requests/{number}/emails', path({ number: known.number })));
   note('duty', await staff.GET('/api/duty'));
   note('rosters', await staff.GET('/api/rosters'));
+  note('programs', await staff.GET('/api/programs'));
+  note('program', await staff.GET('/api/programs/{key}', path({ key: known.program })));
+  note('programSecret', await staff.GET('/api/programs/{key}/secret', path({ key: known.program })));
+  note('toldPrograms', await staff.GET('/api/stand-in/programs'));
   note('roster', await staff.GET('/api/rosters/{key}', path({ key: known.roster })));
   note('forecast', await staff.GET('/api/forecast'));
   note('forecastHelps', await staff.GET('/api/forecast/helps'));

@@ -162,6 +162,14 @@ export async function groundCalls(
     })),
   };
   const { key: roster } = await made('createRoster', { headers: key('roster'), body: { roster: round } });
+  const plan = {
+    ...{ name: 'Elsewhere', note: '', address: 'http://127.0.0.1:9/log', groups: [] },
+    may: [{ right: 'read:all', register: null }],
+  };
+  const { key: program } = await made('createProgram', { headers: key('program'), body: { program: plan } });
+  const { id: shut } = await made('addProgramKey', { params: { key: program }, body: { name: 'Ends', days: null } });
+  await made('tryProgram', { params: { key: program } });
+  const { told } = await made('program', { params: { key: program } });
   const duty = { roster, from: '2026-12-10T08:00:00.000Z', to: '2026-12-10T12:00:00.000Z', person: null, note: '' };
   const bram = await desk.as('Bram Solheim');
   const { id: offer } = await well(bram.call('offerDuty', { headers: key('offered'), body: duty }));
@@ -340,6 +348,17 @@ export async function groundCalls(
     createRoster: [{ headers: key('another-roster'), body: { roster: { ...round, name: 'Another' } } }],
     roster: [{ params: { key: roster } }],
     changeRoster: [{ params: { key: roster }, headers: onVersion(1), body: { roster: round, note: 'As it is' } }],
+    programs: [{}],
+    createProgram: [{ headers: key('another-program'), body: { program: { ...plan, name: 'Other' } } }],
+    program: [{ params: { key: program } }],
+    changeProgram: [{ params: { key: program }, headers: onVersion(1), body: { program: plan, note: 'As it is' } }],
+    addProgramKey: [{ params: { key: program }, body: { name: 'Another', days: 90 } }],
+    endProgramKey: [{ params: { key: program, id: shut } }],
+    programSecret: [{ params: { key: program } }],
+    renewProgramSecret: [{ params: { key: program } }],
+    tryProgram: [{ params: { key: program } }],
+    tellProgramAgain: [{ params: { key: program, id: told[0]?.id } }],
+    toldPrograms: [{}],
     duty: [{}],
     offerDuty: [{ headers: key('offers'), body: duty }],
     answerOffer: [{ params: { id: offer }, body: { answer: 'take' } }],

@@ -78,6 +78,7 @@ async function known() {
   const [team] = ok(await maren.call('forecast')).teams;
   return {
     tried: { team: team?.key ?? '', day: team?.days[0] ?? '' },
+    program: ground.program?.[0]?.params?.key ?? '',
     roster: ground.roster?.[0]?.params?.key ?? '',
     mailing: mailed,
     incoming: { id: ground.incomingFile?.[0]?.params?.id ?? '', file: ground.incomingFile?.[0]?.params?.file ?? '' },

@@ -38,6 +38,7 @@ try {
       () => null,
     ),
     viewerOf: (id) => viewerOf(db, id),
+    programBy: () => null,
     rightMissing: (right) => rightMissing(db, right),
     registerOf: (by, key) => registerAbout(db, by, key),
     isLaid: () => isLaid(db),

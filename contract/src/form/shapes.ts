@@ -258,7 +258,7 @@ const noticeText = {
   text: long,
   translations: translations.optional(),
 };
-const recipient = z.union([z.literal('followers'), hearer]);
+const recipient = z.union([z.literal('followers'), z.strictObject({ program: key }), hearer]);
 const occasion = z.discriminatedUnion('is', [
   z.strictObject({ is: z.enum(['arrived', 'team', 'handler', 'priority', 'becomes', 'hand']) }),
   z.strictObject({ is: z.literal('changed'), fields: z.array(fieldKey).max(60).readonly() }),

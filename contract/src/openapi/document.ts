@@ -99,7 +99,10 @@ export function openApiDocument(version: string, cookie = 'tolvek.session_token'
       schemas,
       parameters,
       responses: { Problem: PROBLEM_ANSWER },
-      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: cookie } },
+      securitySchemes: {
+        session: { type: 'apiKey', in: 'cookie', name: cookie },
+        program: { type: 'http', scheme: 'bearer', description: 'A key of a program.' },
+      },
     },
   };
   return renamed(document, names);
@@ -149,7 +152,7 @@ function operation(each: Route, { answer, body }: Refs): Record<string, unknown>
     operationId: each.name,
     summary: each.says,
     description: `Who: ${WHO[each.caller]}${each.right ? ` Right: ${each.right}.` : ''}`,
-    ...(isSignedIn ? { security: [{ session: [] }] } : {}),
+    ...(isSignedIn ? { security: [{ session: [] }, ...(each.programs ? [{ program: [] }] : [])] } : {}),
     parameters,
     ...(taken ? { requestBody: { required: true, content: taken } } : {}),
     responses: {

@@ -3,17 +3,29 @@ import type { Heads } from '../wire/route.ts';
 /** What people read: trays, the ledger, sheets, their own requests, files. */
 export const viewHeads = {
   frontDesk: { method: 'GET', path: '/api/desk', caller: 'anyone' },
-  trays: { method: 'GET', path: '/api/trays', caller: 'staff' },
-  ledger: { method: 'GET', path: '/api/requests', caller: 'staff' },
+  trays: { method: 'GET', path: '/api/trays', caller: 'staff', programs: true },
+  ledger: { method: 'GET', path: '/api/requests', caller: 'staff', programs: true },
   decisionsAlike: { method: 'GET', path: '/api/requests/:number/decision/alike', caller: 'staff' },
-  sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff' },
-  requestCourse: { method: 'GET', path: '/api/requests/:number/course', caller: 'staff' },
+  sheet: { method: 'GET', path: '/api/requests/:number', caller: 'staff', programs: true },
+  requestCourse: { method: 'GET', path: '/api/requests/:number/course', caller: 'staff', programs: true },
   requestEmails: { method: 'GET', path: '/api/requests/:number/emails', caller: 'staff' },
   sentEmails: { method: 'GET', path: '/api/sent-emails', caller: 'staff', right: 'groundwork' },
-  file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'person', gives: 'bytes' },
+  file: { method: 'GET', path: '/api/requests/:number/files/:id', caller: 'person', programs: true, gives: 'bytes' },
   changedBy: { method: 'GET', path: '/api/requests/:number/changing', caller: 'staff' },
-  sheetUpload: { method: 'POST', path: '/api/requests/:number/uploads', caller: 'staff', takes: 'bytes' },
-  messageUpload: { method: 'POST', path: '/api/requests/:number/message-files', caller: 'staff', takes: 'bytes' },
+  sheetUpload: {
+    method: 'POST',
+    path: '/api/requests/:number/uploads',
+    caller: 'staff',
+    programs: true,
+    takes: 'bytes',
+  },
+  messageUpload: {
+    method: 'POST',
+    path: '/api/requests/:number/message-files',
+    caller: 'staff',
+    programs: true,
+    takes: 'bytes',
+  },
   myMessageUpload: { method: 'POST', path: '/api/my/requests/:number/message-files', caller: 'person', takes: 'bytes' },
   followMessageUpload: { method: 'POST', path: '/api/follow/:token/message-files', caller: 'link', takes: 'bytes' },
   sheetOffers: { method: 'POST', path: '/api/requests/:number/offers', caller: 'staff' },
@@ -23,7 +35,14 @@ export const viewHeads = {
   follow: { method: 'GET', path: '/api/follow/:token', caller: 'link' },
   followFile: { method: 'GET', path: '/api/follow/:token/files/:id', caller: 'link', gives: 'bytes' },
   myRequest: { method: 'GET', path: '/api/my/requests/:number', caller: 'person' },
-  takeOut: { method: 'GET', path: '/api/forms/:key/requests.csv', caller: 'staff', right: 'export', gives: 'csv' },
+  takeOut: {
+    method: 'GET',
+    path: '/api/forms/:key/requests.csv',
+    caller: 'staff',
+    programs: true,
+    right: 'export',
+    gives: 'csv',
+  },
 } as const satisfies Heads;
 
 /** Shared results. */

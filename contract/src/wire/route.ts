@@ -21,6 +21,8 @@ export interface Head {
   readonly caller: Caller;
   /** What staff need to call it at all; what they get is decided beyond that. `work`: any right of the desk. */
   readonly right?: RouteRight;
+  /** Programs may call it, by a key of theirs; they get what their rights let them. */
+  readonly programs?: true;
   /**
    * `Idempotency-Key`: sending the same key again gets the first answer. `If-Match`: the version
    * the edit was made on.

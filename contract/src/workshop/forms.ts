@@ -218,6 +218,8 @@ export const formRoutes = routesOf(formHeads, {
       skills: z.array(labelled).nullable(),
       /** The rosters by which people are on duty. */
       rosters: z.array(named),
+      /** The programs that can be told of what happens. */
+      programs: z.array(named),
       /** The fields of people’s profiles, for conditions. */
       profile: z.array(profileField).readonly(),
       /** The fields of the register: they hold answers, and keep their kinds. */

@@ -42,6 +42,9 @@ export type GroundChange =
   | { readonly kind: 'code'; readonly on: boolean }
   /** Of the desk: a token of a directory was made or ended, a provider came or is another, passwords and logo. */
   | { readonly kind: 'token'; readonly name: string; readonly on: boolean }
+  /** A key of a program was made or ended; or it got another secret. */
+  | { readonly kind: 'key'; readonly program: string; readonly name: string; readonly on: boolean }
+  | { readonly kind: 'secret'; readonly program: string }
   | { readonly kind: 'provider'; readonly name: string; readonly did: 'added' | 'changed' | 'on' | 'off' }
   | { readonly kind: 'deleted'; readonly what: 'calendar' | 'roster' | 'vocabulary'; readonly name: string }
   | { readonly kind: 'passwords' | 'logo'; readonly on: boolean }
@@ -139,6 +142,12 @@ export function groundChangeInWords(change: GroundChange, names: GroundNames): W
       return said(change.on ? 'ground:did.codeOn' : 'ground:did.codeOff');
     case 'token':
       return said(change.on ? 'ground:did.token' : 'ground:did.tokenEnded', { name: change.name });
+    case 'key': {
+      const { program, name } = change;
+      return said(change.on ? 'ground:did.key' : 'ground:did.keyEnded', { program, name });
+    }
+    case 'secret':
+      return said('ground:did.secret', { program: change.program });
     case 'provider':
       return said(`ground:did.provider.${change.did}`, { name: change.name });
     case 'deleted':

@@ -23,6 +23,7 @@ export {
   noticesIn,
   OCCASIONS,
   type Occasion,
+  programsOf,
   type Recipient,
   ringsOf,
   rostersOfNotices,
@@ -35,4 +36,11 @@ export {
   usualIn,
   withNoticeFormulas,
 } from './plan.ts';
-export { type NoticeNames, noticeInWords, occasionInWords, recipientInWords, SLOT_WORDS } from './words.ts';
+export {
+  type NoticeNames,
+  noticeInWords,
+  occasionInWords,
+  type RecipientNames,
+  recipientInWords,
+  SLOT_WORDS,
+} from './words.ts';

@@ -82,8 +82,8 @@ export const OCCASIONS = [
   ...(['becomes', 'hand'] as const),
 ] as const satisfies readonly Occasion['is'][];
 
-/** Who gets it: as deadlines tell people, and those who follow the request. */
-export type Recipient = Hearer | 'followers';
+/** Who gets it: as deadlines tell people, those who follow the request, and other programs, by key. */
+export type Recipient = Hearer | 'followers' | { readonly program: string };
 
 /**
  * When it goes. `gathered`: with others to the same reader, so many minutes after the first of them. `digest`: with others
@@ -127,11 +127,17 @@ export const withNoticeFormulas = (plan: NoticePlan, change: (text: string) => s
   })),
 });
 
-/** The keys of the groups that get something. */
+/** The programs that rules tell, by key. */
+export const programsOf = ({ rules }: Pick<NoticePlan, 'rules'>): readonly string[] =>
+  rules.flatMap(({ to }) =>
+    to.flatMap((each) => (typeof each === 'object' && 'program' in each ? [each.program] : [])),
+  );
+
 /** The rosters of whose people on duty rules tell, by key. */
 export const rostersOfNotices = ({ rules }: Pick<NoticePlan, 'rules'>): readonly string[] =>
   rules.flatMap(({ to }) => to.flatMap((each) => (typeof each === 'object' && 'duty' in each ? [each.duty] : [])));
 
+/** The keys of the groups that get something. */
 export const groupsOfNotices = ({ rules }: NoticePlan): readonly string[] =>
   rules.flatMap(({ to }) => to.flatMap((each) => (typeof each === 'object' && 'group' in each ? [each.group] : [])));
 

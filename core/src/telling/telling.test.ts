@@ -85,6 +85,7 @@ describe('a text of an email', () => {
 describe('a notice in words', () => {
   const names: NoticeNames = {
     ...{ group: (key) => key, person: (id) => id, stage: (key) => key, path: (id) => id, field: (key) => key },
+    program: (key) => `program ${key}`,
     roster: (key) => key,
     condition: (text) => text,
     deadlines: { calendar: 'desk', leads: 'leads', deadlines: [] },

@@ -12,10 +12,15 @@ import type { Slot } from './merge.ts';
 import type { Departure, NoticeRule, Occasion, Recipient } from './plan.ts';
 
 /** What the sentences of a notice name, as it is called now. */
-export interface NoticeNames extends RingNames {
+export interface NoticeNames extends RecipientNames {
   /** A condition in words. */
   readonly condition: (text: string) => Words;
   readonly deadlines: DeadlinePlan;
+}
+
+/** What those who get something are called now. */
+export interface RecipientNames extends RingNames {
+  readonly program: (key: string) => Words;
 }
 
 /** What a text puts in besides fields, in words. */
@@ -67,8 +72,12 @@ export function occasionInWords(on: Occasion, names: NoticeNames, when: string |
   }
 }
 
-export const recipientInWords = (to: Recipient, names: RingNames): Words =>
-  to === 'followers' ? said('notices:followers') : hearerInWords(to, names);
+export function recipientInWords(to: Recipient, names: RecipientNames): Words {
+  if (to === 'followers') return said('notices:followers');
+  if (typeof to === 'object' && 'program' in to)
+    return said('programs:hearsProgram', { program: names.program(to.program) });
+  return hearerInWords(to, names);
+}
 
 function departureInWords(goes: Departure): Said {
   if (goes.goes === 'at-once') return said('notices:goes.at-once');

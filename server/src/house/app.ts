@@ -15,6 +15,7 @@ import { mayBeFramed } from '../door/embedding.ts';
 import { rosterHandlers } from '../duty/handlers.ts';
 import { forecastHandlers } from '../forecast/handlers.ts';
 import { groundworkHandlers } from '../groundwork/handlers.ts';
+import { programHandlers } from '../groundwork/programs.ts';
 import { incomingHandlers } from '../incoming/handlers.ts';
 import { intakeHandlers } from '../intake/handlers.ts';
 import { noticeHandlers } from '../notice/handlers.ts';
@@ -88,6 +89,7 @@ export function createApp(house: House, auth: Auth): Express {
   serve(router, bound, areas.desk, deskHandlers(house));
   serve(router, bound, areas.forecast, forecastHandlers(house));
   serve(router, bound, areas.roster, rosterHandlers(house));
+  serve(router, bound, areas.program, programHandlers(house));
   serve(router, bound, areas.notice, noticeHandlers(house));
   serve(router, bound, areas.incoming, incomingHandlers(house));
   serve(router, bound, areas.workshop, workshopHandlers(house));

@@ -11,6 +11,7 @@ export * from '../mailing/tables.ts';
 export * from '../notice/tables.ts';
 export * from '../people/tables.ts';
 export * from '../platform/tables.ts';
+export * from '../program/tables.ts';
 export * from '../proposal/tables.ts';
 export * from '../register/tables.ts';
 export * from '../request/tables.ts';

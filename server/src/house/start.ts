@@ -23,6 +23,7 @@ import { type MailDoor, openMailDoor } from '../incoming/receive.ts';
 import { runLines } from '../intake/lines.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
+import { ProgramsTold } from '../notice/toPrograms.ts';
 import { rightMissing } from '../people/grants.ts';
 import { viewerOf } from '../people/queries.ts';
 import { beginDay } from '../people/rules.ts';
@@ -43,6 +44,7 @@ import { upgradeApart } from '../platform/upgrade/apart.ts';
 import { isBehind } from '../platform/upgrade/index.ts';
 import { write } from '../platform/work.ts';
 import { threadsRun } from '../platform/workers.ts';
+import { programBy } from '../program/keys.ts';
 import { readersOf } from '../request/open.ts';
 import { createApp } from './app.ts';
 import { keepHouse } from './keeping.ts';
@@ -140,16 +142,21 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   let laid = false;
   const isLaidNow = (): boolean => (laid ||= isLaid(db));
   const url = config.port === 0 ? `http://${config.host}:${port}` : config.url;
-  const wakeOutbox = (): void => sender.wake();
+  const wakeOutbox = (): void => {
+    sender.wake();
+    toPrograms.wake();
+  };
   const house: House = {
     ...{ db, clock, config: { ...config, url, port, mailIn: mailDoor?.url ?? null }, live, log, troubles, wakeOutbox },
     atWork: new AtWork(),
     wakeJobs: () => longWork.begin(),
     viewerOf: (id) => viewerOf(db, id),
+    programBy: (key) => programBy(house, key),
     rightMissing: (right) => rightMissing(db, right),
     registerOf: (by, key) => registerAbout(db, by, key),
     isLaid: isLaidNow,
   };
+  const toPrograms = new ProgramsTold(house);
   const longWork = new Jobs(house, JOBS);
   await patiently(house, () => db.transaction((tx) => claimOnce(tx), { behavior: 'immediate' }));
   await options.seed?.(house);
@@ -171,7 +178,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   });
   const tick = (): void => {
     timers.begin();
-    sender.wake();
+    wakeOutbox();
   };
   const ticking = new Cron(EACH_SECOND, tick);
   const dayTurn = new DayTurn(house);
@@ -202,7 +209,11 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     });
     // What a job has not done by then is done after the next start.
     const jobs = Promise.all([timers, turnOfDay, watching, keepingHouse, longWork].map((job) => job.idle()));
-    await Promise.all([sender.close(), Promise.race([jobs, pause(LAST_JOBS, undefined, { ref: false })])]);
+    await Promise.all([
+      sender.close(),
+      toPrograms.close(),
+      Promise.race([jobs, pause(LAST_JOBS, undefined, { ref: false })]),
+    ]);
     await standIn?.close();
     if (clock instanceof DemoClock) attempt(house, 'clock', () => clock.keep());
     db.$client.close();
@@ -217,7 +228,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   };
   return {
     ...{ url, house, firstStart },
-    lettersSent: () => sender.idle(),
+    lettersSent: async () => void (await Promise.all([sender.idle(), toPrograms.idle()])),
     jobsDone: () => longWork.idle(),
     dayTurned,
     stop: () => (stopping ??= stop()),

@@ -25,7 +25,7 @@ export function sentById(db: Reader, id: string): Sent | undefined {
 /** An email that went as plain text; empty where there is none, or its text is not kept any more. */
 export function letterOf(post: Pick<House, 'config'>, db: Reader, id: string): string {
   const said = byId(db).get({ id })?.said;
-  return said ? dressed(post, db, said).text : '';
+  return said && !('body' in said) ? dressed(post, db, said).text : '';
 }
 
 /**

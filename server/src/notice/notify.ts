@@ -8,6 +8,7 @@ import {
   USUAL_HEARING,
   wayOf,
 } from '@tolvek/core/notice';
+import { actorOf } from '@tolvek/core/program';
 import { type Departure, mayBeOff, usualIn } from '@tolvek/core/telling';
 import { refused } from '@tolvek/words';
 import { and, count, eq, gt, min, sql } from 'drizzle-orm';
@@ -19,6 +20,7 @@ import { newId } from '../platform/newId.ts';
 import { prepared } from '../platform/prepared.ts';
 import { Problem } from '../platform/problem.ts';
 import type { Work } from '../platform/work.ts';
+import { programNamed } from '../program/queries.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { deskOf } from '../settings/queries.ts';
 import { mailboxOf } from './addressee.ts';
@@ -142,6 +144,19 @@ export function notifyGroupBy(
     ...(at > now ? { state: 'gathering', nextAttemptAt: at } : {}),
   });
   for (const { id } of membersOf(tx, group.key)) work.told.add(id);
+}
+
+/** The same to another program. It is told at once: what it makes of it is its own. */
+export function notifyProgramBy(work: Telling, request: ShownRow, program: string, cause: CausedByRule): void {
+  if (request.trial || work.actor === actorOf(program)) return;
+  const to = { requestId: request.id, personId: null, toName: programNamed(work.tx, program), toAddress: '' };
+  addNotice(work.tx, { ...noted(work, cause, to), program });
+}
+
+/** A test to a program; it is about no request. */
+export function notifyProgram(work: Work, program: string): void {
+  const to = { requestId: null, personId: null, toName: programNamed(work.tx, program), toAddress: '' };
+  addNotice(work.tx, { ...noted(work, { kind: 'test' }, to), program });
 }
 
 type MailGroup = NonNullable<ReturnType<typeof mailboxOf>>;

@@ -17,7 +17,7 @@ import type { ShownRow } from '../request/queries.ts';
 import { onDuty } from '../roster/queries.ts';
 import { mailboxOf } from './addressee.ts';
 import { isDeciding, leadsGroup, leadsOf, workingOn } from './hearers.ts';
-import { type CausedByRule, notifyBy, notifyGroupBy, type Telling } from './notify.ts';
+import { type CausedByRule, notifyBy, notifyGroupBy, notifyProgramBy, type Telling } from './notify.ts';
 
 /** A notice with its conditions compiled. */
 export interface ReadyNotice {
@@ -97,6 +97,10 @@ export function tellRule(
   const leaving = { goes: rule.goes, isUrgent };
   for (const to of rule.to) {
     const cause = causeFor(rule, to, work.actor, written);
+    if (typeof to === 'object' && 'program' in to) {
+      notifyProgramBy(work, request, to.program, cause);
+      continue;
+    }
     const group = mailboxMeant(work.tx, request, to);
     const ids = recipientsOf(work, request, to);
     if (group && !told.has(group.key)) notifyGroupBy(work, request, group, cause, leaving);
@@ -162,6 +166,8 @@ export function recipientsOf(
   if (to === 'working') return workingOn(tx, request);
   if ('group' in to) return membersOf(tx, to.group).map(({ id }) => id);
   if ('person' in to) return [to.person];
+  // Programs are told in a way of their own.
+  if ('program' in to) return [];
   if ('duty' in to) return onDuty(tx, { roster: to.duty }, now);
   const named = own(request.values, to.field);
   if (typeof named === 'string') return [named];

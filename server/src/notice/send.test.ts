@@ -8,7 +8,8 @@ import { readConfig } from '../platform/config.ts';
 import { type Database, openDatabase } from '../platform/database.ts';
 import { Troubles } from '../platform/troubles.ts';
 import { lettersLeft } from './failed.ts';
-import { BACK_OFF, Sender } from './send.ts';
+import { BACK_OFF } from './outbox.ts';
+import { Sender } from './send.ts';
 import { notices } from './tables.ts';
 
 const config = readConfig({ TOLVEK_SECRET: 'x'.repeat(32), TOLVEK_SMTP: 'smtp://127.0.0.1:1' });

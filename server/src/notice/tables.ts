@@ -20,8 +20,14 @@ export interface Written {
   readonly html: string;
 }
 
+/** What a program is told, as it was when it first went out. */
+export interface Posted {
+  /** JSON, as it is signed. */
+  readonly body: string;
+}
+
 /** All that went out once stays as it is, so that it is the same when it goes again. */
-export type Said = Worded | Written;
+export type Said = Worded | Written | Posted;
 
 const said = packedJson<Said>();
 
@@ -38,6 +44,8 @@ export const notices = sqliteTable(
     personId: text(),
     /** The group that gets it at an address of its own; null for what goes to one person or address. */
     groupKey: text(),
+    /** The program that is told, by its key; null for what goes by email. */
+    program: text(),
     kind: text().notNull(),
     /** Which notice of its form’s own, by key; null for what is usual. */
     rule: text(),
@@ -69,7 +77,9 @@ export const notices = sqliteTable(
     sentAt: integer(),
   },
   (table) => [
-    index('notices_left').on(table.state, table.nextAttemptAt).where(sql`state in ('waiting', 'sending', 'failed')`),
+    index('notices_left')
+      .on(table.program, table.state, table.nextAttemptAt)
+      .where(sql`state in ('waiting', 'sending', 'failed')`),
     index('notices_gathering').on(table.nextAttemptAt).where(sql`state = 'gathering'`),
     index('notices_request').on(table.requestId, table.createdAt),
     index('notices_created').on(table.createdAt, table.id),

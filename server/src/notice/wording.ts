@@ -46,7 +46,7 @@ import { type AboutRequest, letterAbout, type ToPerson } from './aboutRequest.ts
 import { type Addressee, addresseeOf } from './addressee.ts';
 import { gatheredIn } from './gather.ts';
 import { LAYOUT } from './layout.ts';
-import type { notices, Said, Worded } from './tables.ts';
+import type { notices, Said, Worded, Written } from './tables.ts';
 
 type Notice = typeof notices.$inferSelect;
 type Post = Pick<House, 'config'>;
@@ -337,7 +337,7 @@ const inLanguage = (letter: Letter<Words>, language: Language, zone: string): Pi
 });
 
 /** A letter as it goes, from what was said once: the same each time. */
-export function dressed({ config }: Post, db: Reader, said: Said): DressedLetter {
+export function dressed({ config }: Post, db: Reader, said: Worded | Written): DressedLetter {
   if ('html' in said) return said;
   const urlOf = ({ path, link }: Pick<Worded, 'path' | 'link'>): string =>
     `${config.url}${path}${link === null ? '' : tokenOf(config.secret, link)}`;

@@ -10,9 +10,11 @@ import {
   toldApart,
   type Viewer,
 } from '@tolvek/core/people';
+import { PROGRAM, programIn } from '@tolvek/core/program';
 import { type KnownPerson, NO_PROFILE, type Profile, type ProfileField, personMeets } from '@tolvek/core/register';
 import type { Speech } from '@tolvek/words/speech';
 import { and, asc, eq, getTableColumns, isNull, ne, sql } from 'drizzle-orm';
+import { designByKey } from '../design/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
@@ -32,9 +34,14 @@ const byId = prepared((db) =>
 
 export const personById = (db: Reader, id: string): PersonRow | undefined => byId(db).get({ id });
 
+/** What a person is called, or a program that did something; undefined for who is not here. */
+export function nameKnown(db: Reader, id: string): string | undefined {
+  const program = programIn(id);
+  return program === null ? personById(db, id)?.name : designByKey(db, PROGRAM, program)?.draft.name;
+}
+
 /** What somebody is called; empty for nobody, and for who is not here. */
-export const personNamed = (db: Reader, id: string | null): string =>
-  id === null ? '' : (personById(db, id)?.name ?? '');
+export const personNamed = (db: Reader, id: string | null): string => (id === null ? '' : (nameKnown(db, id) ?? ''));
 
 const byEmail = prepared((db) =>
   db
@@ -217,11 +224,16 @@ const someNames = prepared((db) =>
 
 export function namesOf(db: Reader, ids: readonly string[]): ReadonlyMap<string, string> {
   if (ids.length === 0) return new Map();
-  return new Map(
+  const names = new Map(
     someNames(db)
       .all({ ids: listed(ids) })
       .map((row) => [row.id, row.name]),
   );
+  for (const id of ids) {
+    const name = programIn(id) === null ? undefined : nameKnown(db, id);
+    if (name !== undefined) names.set(id, name);
+  }
+  return names;
 }
 
 const activeStaff = prepared((db) =>

@@ -22,6 +22,8 @@ export interface House {
   readonly troubles: Troubles;
   /** Somebody by their id, as what decides about them knows them; null when they may not come in. */
   readonly viewerOf: (personId: string) => Viewer | null;
+  /** A program by a key that it shows; null where that opens nothing. */
+  readonly programBy: (key: string) => Viewer | null;
   /** Says which right is missing, and who can give it. */
   readonly rightMissing: (right: Right) => Problem;
   /** The id of the register that a form, a register or a door is about, by its key; null where there is none. */

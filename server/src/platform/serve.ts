@@ -18,7 +18,7 @@ import { type Limits, paceOf } from './limits.ts';
 import { patiently } from './patience.ts';
 import { notAllowed, notSignedIn, Problem } from './problem.ts';
 import { answered } from './reads.ts';
-import { callerOf, type Session } from './signIn/session.ts';
+import { callerOf, programOf, type Session } from './signIn/session.ts';
 import { aTurn } from './turns.ts';
 import { wishedBy } from './words.ts';
 
@@ -123,8 +123,9 @@ async function callerFor(
 ): Promise<Session | null> {
   await aTurn('caller');
   if (!house.isLaid() && !BEFORE.has(route.name)) throw new Problem(503, 'not-laid', refused('notLaid'));
-  const session = callerOf(house, request);
+  const session = programOf(house.programBy, request) ?? callerOf(house, request);
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
+  if (session?.isProgram && !route.programs) throw notAllowed(refused('noProgram'));
   if (route.caller === 'anyone' || route.caller === 'link') return session;
   if (!session) throw notSignedIn();
   // Contacts reach what is theirs, and nothing of the desk.

@@ -2,7 +2,7 @@ import { labelOf } from '@tolvek/core/access';
 import type { NameOf } from '@tolvek/core/register';
 import type { Language } from '@tolvek/words/speech';
 import { eq, sql } from 'drizzle-orm';
-import { personById } from '../people/queries.ts';
+import { nameKnown } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { type Registers, registersIn } from '../register/queries.ts';
@@ -19,7 +19,7 @@ export const nameOf =
       ? requestName(db, id, by, registers, language)
       : id.includes('/')
         ? termName(db, id, language)
-        : personById(db, id)?.name;
+        : nameKnown(db, id);
 
 export type Target = Pick<
   RequestRow,

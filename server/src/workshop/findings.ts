@@ -34,6 +34,7 @@ import { iso } from '../platform/clock.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
 import { aTurn } from '../platform/turns.ts';
 import { inWorker } from '../platform/workers.ts';
+import { programNames } from '../program/queries.ts';
 import { knownRegisters } from '../request/references.ts';
 import { knownStanding } from '../request/standing.ts';
 import { nextGap, rosterByKey } from '../roster/queries.ts';
@@ -127,6 +128,7 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
     members: membersAsked(db, design),
     skills: skillsAsked(db, design),
     rosters: rostersAsked(db, design),
+    programs: programNames(db).map(({ key }) => key),
     stages: registerOfForm(db, formId).stages.flatMap(({ key, retired }) => (retired ? [] : [{ key }])),
     plan: planOf(db, formId),
     form: formId,
@@ -182,6 +184,7 @@ const contentOf = (
     members,
     skills,
     rosters,
+    programs,
     stages,
     plan,
     form,
@@ -204,6 +207,7 @@ const contentOf = (
     members ?? {},
     skills ?? null,
     rosters ?? {},
+    programs ?? [],
     stages ?? [],
     digestOf(plan),
     form,

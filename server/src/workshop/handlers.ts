@@ -21,6 +21,7 @@ import type { House } from '../platform/house.ts';
 import { afterAWhile, jobOf, stopJob } from '../platform/longJobs.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { programNames } from '../program/queries.ts';
 import { registerById } from '../register/queries.ts';
 import { formsPointingTo, knownRegisters } from '../request/references.ts';
 import { rosterNames } from '../roster/queries.ts';
@@ -99,6 +100,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
         })),
         skills: skillsToAsk(db),
         rosters: rosterNames(db),
+        programs: programNames(db),
         profile: profileDesignOf(db).fields,
         released: releases.length > 0 ? register.fields.map((field) => field.key) : [],
         stages: register.stages.map((stage) => ({ ...stageView(stage), ...(stage.retired ? { retired: true } : {}) })),

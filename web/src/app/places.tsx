@@ -56,6 +56,7 @@ const SignInPage = later(() => import('../workshop/groundwork/SignInPage.tsx'), 
 const EmailsPage = later(() => import('../workshop/groundwork/EmailsPage.tsx'), 'EmailsPage', 'workshop');
 const SkillsPage = later(() => import('../workshop/groundwork/SkillsPage.tsx'), 'SkillsPage', 'workshop');
 const RightsPage = later(() => import('../workshop/groundwork/RightsPage.tsx'), 'RightsPage', 'workshop');
+const ProgramsPage = later(() => import('../workshop/programs/ProgramsPage.tsx'), 'ProgramsPage', 'workshop');
 const RostersPage = later(() => import('../workshop/rosters/RostersPage.tsx'), 'RostersPage', 'workshop');
 const DutyPage = later(() => import('../floor/duty/DutyPage.tsx'), 'DutyPage', 'floor');
 const CalendarsPage = later(() => import('../workshop/groundwork/CalendarsPage.tsx'), 'CalendarsPage', 'workshop');
@@ -126,6 +127,7 @@ export const Places = () => (
         <Route path="sign-in" Component={SignInPage} />
         <Route path="calendars/:calendar?" Component={CalendarsPage} />
         <Route path="rosters/:roster?" Component={RostersPage} />
+        <Route path="programs/:program?" Component={ProgramsPage} />
         <Route path="registers" Component={RegistersPage} />
         <Route path="vocabularies/:vocabulary?" Component={Vocabularies} />
       </Route>

@@ -124,7 +124,7 @@ export function Floor() {
         className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}
       >
         <main className="flex min-h-0 flex-col pt-4">
-          {trays ? <Troubles troubles={trays.troubles} failedLetters={trays.failedLetters} /> : null}
+          {trays ? <Troubles {...trays} /> : null}
           <div className="px-[22px]">
             <div className="flex items-baseline justify-between gap-4">
               <h1>{label}</h1>

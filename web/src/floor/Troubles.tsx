@@ -1,14 +1,19 @@
 import type { AnswerOf } from '@tolvek/contract';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 
-/** What keeps the desk from all of its work, and emails that did not go, before anything else. */
-export function Troubles({ troubles, failedLetters }: Pick<AnswerOf<'trays'>, 'troubles' | 'failedLetters'>) {
+/** What keeps the desk from all of its work, emails that did not go, and what programs did not take, before anything else. */
+export function Troubles({
+  troubles,
+  failedLetters,
+  failedPrograms,
+}: Pick<AnswerOf<'trays'>, 'troubles' | 'failedLetters' | 'failedPrograms'>) {
   const [sendAgain, { isLoading }] = floorApi.useSendFailedAgainMutation();
-  if (troubles.length === 0 && failedLetters === 0) return null;
+  if (troubles.length + failedLetters + failedPrograms.length === 0) return null;
   const again = (): void => {
     sendAgain()
       .unwrap()
@@ -39,6 +44,15 @@ export function Troubles({ troubles, failedLetters }: Pick<AnswerOf<'trays'>, 't
           </Button>
         </p>
       ) : null}
+      {failedPrograms.map(({ key, name, count }) => (
+        <p key={key} className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          <b className="text-brick">
+            <span aria-hidden="true">▲ </span>
+            {say('floor:notTaken', { program: name, count })}
+          </b>
+          <Link to={`/workshop/groundwork/programs/${key}`}>{say('floor:toProgram')}</Link>
+        </p>
+      ))}
     </section>
   );
 }

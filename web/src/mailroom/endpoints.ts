@@ -11,6 +11,10 @@ export const mailroomApi = api.injectEndpoints({
       query: call('writeEmail'),
       invalidatesTags: ['mail', 'ledger', 'sheet'],
     }),
+    toldPrograms: build.query<AnswerOf<'toldPrograms'>, Asked<'toldPrograms'>>({
+      query: call('toldPrograms'),
+      providesTags: ['mail'],
+    }),
     letter: build.query<AnswerOf<'letter'>, Asked<'letter'>>({ query: call('letter') }),
   }),
 });

@@ -2,6 +2,10 @@ import type { emails as english } from '../en/emails.ts';
 import type { Same } from '../same.ts';
 
 export const emails: Same<typeof english> = {
+  programAnswered: 'Es antwortete mit {{status}}.',
+  programSilent: 'Es antwortete nicht: {{why}}',
+  programTooSlow: 'Es antwortete nicht innerhalb von zehn Sekunden.',
+  programTest: 'Das ist eine Probe. Es ist nichts geschehen.',
   dear: 'Guten Tag, {{name}},',
   goodDay: 'Guten Tag,',
   'received.subject': 'Wir haben Ihre Anfrage erhalten: {{form}} ({{number}})',

@@ -15,6 +15,12 @@ export const mailroom: Same<typeof english> = {
   waiting_other: '{{count, number}} E-Mails sind unterwegs.',
   failed_one: '{{count, number}} E-Mail wurde nicht zugestellt.',
   failed_other: '{{count, number}} E-Mails wurden nicht zugestellt.',
+  programs: 'Was andere Programme erfuhren',
+  programsHint:
+    'Hier kommt an, was die Demo anderen Programmen mitteilt. Mit -503 am Ende einer Adresse sehen Sie, was bei einer Störung geschieht.',
+  programsNone: 'Noch hat kein Programm etwas erfahren.',
+  toldAt: '{{name}}, {{at, moment}}',
+  itAnswered: 'Antwort {{status}}',
   write: 'An den Desk schreiben',
   reply: 'Antworten als {{reader}}',
   replyHint: 'Die Antwort geht als E-Mail an den Desk, wie aus einem Mailprogramm.',

@@ -106,6 +106,7 @@ export const notices: Same<typeof english> = {
   noCondition: '„{{name}}“ wartet darauf, dass etwas zutrifft, und nichts ist genannt. Wählen Sie eine Bedingung.',
   lostGroup: 'Eine Gruppe, die „{{name}}“ bekommt, gibt es nicht mehr. Wählen Sie andere.',
   lostRoster: 'Einen Dienstplan, nach dem „{{name}}“ an den Dienst geht, gibt es nicht mehr. Wählen Sie andere.',
+  lostProgram: 'Ein Programm, dem „{{name}}“ mitgeteilt wird, bekommt nichts mehr mitgeteilt. Wählen Sie andere.',
   lostPerson: 'Eine Person, die „{{name}}“ bekommt, ist nicht mehr hier. Wählen Sie jemand anderen.',
   lostField: 'Ein Feld, das „{{name}}“ nennt, gibt es nicht, oder es ist von anderer Art. Wählen Sie ein anderes Feld.',
   lostStage: 'Eine Stufe, die „{{name}}“ nennt, gibt es nicht mehr. Wählen Sie die Stufen neu.',

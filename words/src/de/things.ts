@@ -22,6 +22,7 @@ export const things: Same<typeof english> = {
   field: 'Dieses Feld',
   door: 'Diese Tür',
   formAddress: 'Dieses Formular',
+  program: 'Dieses Programm',
   roster: 'Dieser Dienstplan',
   offer: 'Dieses Angebot',
   calendar: 'Dieser Kalender',

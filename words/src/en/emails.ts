@@ -1,4 +1,8 @@
 export const emails = {
+  programAnswered: 'It answered {{status}}.',
+  programSilent: 'It did not answer: {{why}}',
+  programTooSlow: 'It did not answer within ten seconds.',
+  programTest: 'This is a test. Nothing happened.',
   dear: 'Dear {{name}},',
   goodDay: 'Good day,',
   'received.subject': 'We received your request: {{form}} ({{number}})',

@@ -45,6 +45,7 @@ export { people } from './people.ts';
 export { pictures } from './pictures.ts';
 export { presets } from './presets.ts';
 export { priorities } from './priorities.ts';
+export { programs } from './programs.ts';
 export { reasons } from './reasons.ts';
 export { recipes } from './recipes.ts';
 export { refusals } from './refusals.ts';

@@ -12,6 +12,12 @@ export const mailroom = {
   waiting_other: '{{count, number}} emails are on their way.',
   failed_one: '{{count, number}} email was not delivered.',
   failed_other: '{{count, number}} emails were not delivered.',
+  programs: 'What other programs were told',
+  programsHint:
+    'The stand-in takes what the demo tells other programs. Put -503 at the end of an address to see what happens when a program is down.',
+  programsNone: 'No program was told anything yet.',
+  toldAt: '{{name}}, {{at, moment}}',
+  itAnswered: 'answered {{status}}',
   write: 'Write to the desk',
   reply: 'Answer as {{reader}}',
   replyHint: 'It goes to the desk as an email, as from a mail program.',

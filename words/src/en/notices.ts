@@ -103,6 +103,7 @@ export const notices = {
   noCondition: '“{{name}}” waits for something to become true, and nothing is named. Choose a condition.',
   lostGroup: 'A group that gets “{{name}}” does not exist any more. Choose others.',
   lostRoster: 'A roster whose people on duty get “{{name}}” does not exist any more. Choose others.',
+  lostProgram: 'A program that is told “{{name}}” is told nothing any more. Choose others.',
   lostPerson: 'A person who gets “{{name}}” is not here any more. Choose somebody else.',
   lostField: 'A field that “{{name}}” names does not exist, or is of another kind. Choose another field.',
   lostStage: 'A stage that “{{name}}” names does not exist any more. Choose the stages again.',

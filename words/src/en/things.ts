@@ -20,6 +20,7 @@ export const things = {
   door: 'This door',
   formAddress: 'This form',
   calendar: 'This calendar',
+  program: 'This program',
   roster: 'This roster',
   offer: 'This offer',
   protectingRule: 'A rule that protects this field',

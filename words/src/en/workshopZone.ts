@@ -33,6 +33,7 @@ export { pages } from './pages.ts';
 export { pictures } from './pictures.ts';
 export { presets } from './presets.ts';
 export { priorities } from './priorities.ts';
+export { programs } from './programs.ts';
 export { reasons } from './reasons.ts';
 export { recipes } from './recipes.ts';
 export { rights } from './rights.ts';

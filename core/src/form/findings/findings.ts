@@ -55,6 +55,8 @@ export interface Surroundings extends Named, Guarded {
   readonly skills?: SkillsAround | null | undefined;
   /** The rosters that the draft names; nothing is found in them when not said. */
   readonly rosters?: RostersAround | undefined;
+  /** The programs that can be told, by key; nothing is found in them when not said. */
+  readonly programs?: readonly string[] | undefined;
 }
 
 /** All that is wrong or doubtful in a draft, errors first. */
@@ -75,6 +77,7 @@ export function findingsOf(
     editions,
     skills,
     rosters,
+    programs,
     stages = editions?.stages,
   }: Surroundings,
 ): readonly Finding[] {
@@ -118,7 +121,7 @@ export function findingsOf(
   handlerFindings(design, { scope, groups, strangers, members, skills, rosters }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile }, add);
   deadlineFindings(design, { scope, groups, stages, rosters }, add);
-  noticeFindings(design, { scope, groups, strangers, stages, outside, rosters }, add);
+  noticeFindings(design, { scope, groups, strangers, stages, outside, rosters, programs }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
   translationFindings(design, vocabularies, add);
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;

@@ -29,6 +29,7 @@ interface Around {
   /** Whether people from outside ask by the form. */
   readonly outside: boolean;
   readonly rosters: RostersAround | undefined;
+  readonly programs: readonly string[] | undefined;
 }
 
 /** Where its reader waits for what was written: in words of its own an email has to say it as well. */
@@ -80,7 +81,7 @@ export function noticeFindings(design: FormDesign, around: Around, add: Add): vo
 function ruleFindings(
   rule: NoticeRule,
   { fields, deadline }: FormDesign,
-  { scope, groups, strangers, stages, rosters }: Around,
+  { scope, groups, strangers, stages, rosters, programs }: Around,
   add: Add,
 ): void {
   const { key, name, on, to, goes, urgent = '' } = rule;
@@ -99,6 +100,7 @@ function ruleFindings(
     if ('group' in each && !groups.has(each.group)) error(said('notices:lostGroup', { name }));
     if ('person' in each && strangers.includes(each.person)) error(said('notices:lostPerson', { name }));
     if ('duty' in each && rosters && !own(rosters, each.duty)) error(said('notices:lostRoster', { name }));
+    if ('program' in each && programs && !programs.includes(each.program)) error(said('notices:lostProgram', { name }));
     if ('field' in each && !fields.some(({ key: field, type }) => field === each.field && isOfPeople(type)))
       error(said('notices:lostField', { name }));
   }

@@ -1,16 +1,20 @@
 import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Viewer } from '@tolvek/core/people';
+import { refused } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import type { Config } from '../config.ts';
 import type { Database, Reader } from '../database.ts';
 import { newId } from '../newId.ts';
+import { Problem } from '../problem.ts';
 import { session } from '../tables.ts';
 
 /** A session behind a cookie: whose, and until when. */
 export interface Session {
   readonly token: string;
   readonly viewer: Viewer;
+  /** A program calls, by a key of its own: it reaches what is made for programs. */
+  readonly isProgram?: true;
 }
 
 /** What has to be known to say who is calling. */
@@ -19,6 +23,9 @@ interface KnowsCallers {
   readonly config: Config;
   readonly viewerOf: (personId: string) => Viewer | null;
 }
+
+/** What somebody shows who calls without a cookie: `Authorization: Bearer …` (RFC 6750, 2.1). */
+const SHOWN = /^Bearer\s+(\S{1,200})$/i;
 
 const DAY = 24 * 3_600_000;
 /** How long somebody stays signed in who does not come back. */
@@ -77,6 +84,22 @@ function sessionOf(db: Database, token: string): { userId: string; expiresAt: nu
     lookUps.set(db, find);
   }
   return find(token);
+}
+
+/**
+ * The program that calls, by the key it shows; null where no key is shown.
+ *
+ * @throws Problem 401 for a key that opens nothing, so that nobody is taken for a stranger who is none
+ */
+export function programOf(
+  programBy: (key: string) => Viewer | null,
+  request: Pick<Request, 'headers'>,
+): Session | null {
+  const shown = request.headers.authorization;
+  if (shown === undefined) return null;
+  const viewer = programBy(SHOWN.exec(shown)?.[1] ?? '');
+  if (!viewer) throw new Problem(401, 'key-unknown', refused('keyUnknown'));
+  return { token: '', viewer, isProgram: true };
 }
 
 /**

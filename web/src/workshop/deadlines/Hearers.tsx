@@ -18,10 +18,12 @@ interface HearersProps {
   readonly besides?: readonly Recipient[];
   /** Whether a field for several people can name them. */
   readonly several?: boolean;
+  /** Whether other programs can be told. */
+  readonly programs?: boolean;
 }
 
 /** Who is told: each can be taken off, and others added. */
-export function Hearers({ label, nobody, prompt, who, set, besides = [], several }: HearersProps) {
+export function Hearers({ label, nobody, prompt, who, set, besides = [], several, programs }: HearersProps) {
   const { form, editing } = useBinder();
   const names = useRingNames();
   const isThere = new Set(who.map(hearerWord));
@@ -62,6 +64,11 @@ export function Hearers({ label, nobody, prompt, who, set, besides = [], several
           <optgroup label={say('workshop:onDutyOf')}>{form.rosters.map(({ key }) => option({ duty: key }))}</optgroup>
         ) : null}
         <optgroup label={say('workshop:onePerson')}>{form.people.map(({ key }) => option({ person: key }))}</optgroup>
+        {programs && form.programs.length > 0 ? (
+          <optgroup label={say('programs:aProgram')}>
+            {form.programs.map(({ key }) => option({ program: key }))}
+          </optgroup>
+        ) : null}
       </select>
     </>
   );

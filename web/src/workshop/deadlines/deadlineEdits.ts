@@ -153,7 +153,9 @@ export const hearerWord = (hearer: Recipient): string =>
         ? `person ${hearer.person}`
         : 'duty' in hearer
           ? `duty ${hearer.duty}`
-          : `field ${hearer.field}`;
+          : 'program' in hearer
+            ? `program ${hearer.program}`
+            : `field ${hearer.field}`;
 
 /** Who is meant by such a word. */
 export function hearerOf(word: string): Recipient {
@@ -161,6 +163,7 @@ export function hearerOf(word: string): Recipient {
   if (kind === 'group') return { group: key };
   if (kind === 'person') return { person: key };
   if (kind === 'duty') return { duty: key };
+  if (kind === 'program') return { program: key };
   return kind === 'field' ? { field: key } : (word as Extract<Recipient, string>);
 }
 

@@ -9,6 +9,7 @@ import {
 } from '@tolvek/core/deadline';
 import { conditionOf, type Scope } from '@tolvek/core/expression';
 import { partName, whenInWords } from '@tolvek/core/form';
+import type { RecipientNames } from '@tolvek/core/telling';
 import { type Said, said } from '@tolvek/words';
 import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
@@ -80,7 +81,7 @@ const whenOf = ({ at, days }: Pick<Ring, 'at' | 'days'>): Said =>
       : said(`workshop:due.${at < 0 ? 'before' : 'after'}`, { length: { minutes: Math.round(Math.abs(at) / 60_000) } });
 
 /** How the words of a ring name what is in the draft that is being worked on. */
-export function useRingNames(): RingNames {
+export function useRingNames(): RecipientNames {
   const { editing, form } = useBinder();
   const { draft } = editing;
   return {
@@ -93,6 +94,7 @@ export function useRingNames(): RingNames {
     },
     field: (key) => partName(draft, key),
     roster: (key) => form.rosters.find((each) => each.key === key)?.name ?? say('workshop:rosterGone'),
+    program: (key) => form.programs.find((each) => each.key === key)?.name ?? say('programs:programGone'),
   };
 }
 

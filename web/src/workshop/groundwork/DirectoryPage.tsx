@@ -1,21 +1,17 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
-import { ChoiceLine } from '../../ui/ChoiceLine.tsx';
-import { DialogFrame } from '../../ui/DialogFrame.tsx';
-import { TextLine } from '../../ui/TextLine.tsx';
-import { Trouble, WholeTrouble } from '../../ui/Trouble.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
 import { CopyLine } from './CopyLine.tsx';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
+import { Tokens, type TokenWords } from './Tokens.tsx';
 
 type Opened = AnswerOf<'directory'>;
-type Token = Opened['tokens'][number];
 
 /** A directory that adds, changes and removes staff and groups: how it comes in, what it brings, and what needs attention. */
 export function DirectoryPage() {
@@ -61,152 +57,36 @@ function Left({ left }: Pick<Opened, 'left'>) {
 }
 
 function Connect({ opened: { address, tokens, mayGiveTokens } }: { opened: Opened }) {
+  const [end] = groundApi.useEndDirectoryTokenMutation();
+  const [add] = groundApi.useAddDirectoryTokenMutation();
   return (
     <>
       <h2 className="section-head mt-6">{say('directory:connect')}</h2>
       <p className="mt-1.5 text-soft">{say('directory:connectHint')}</p>
       <CopyLine text={address} name={say('directory:address')} />
       <h3 className="mt-5 font-semibold">{say('directory:tokens')}</h3>
-      <ul>
-        {tokens.map((token) => (
-          <TokenLine key={token.id} token={token} mayEnd={mayGiveTokens} />
-        ))}
-        {tokens.length === 0 ? <li className="py-1.5 text-soft">{say('directory:noTokens')}</li> : null}
-      </ul>
-      {mayGiveTokens ? (
-        <div className="mt-2.5">
-          <NewToken />
-        </div>
-      ) : (
-        <p className="mt-1.5 text-[13px] text-soft">{say('directory:onlyRights')}</p>
-      )}
+      <Tokens
+        tokens={tokens}
+        words={tokenWords()}
+        mayChange={mayGiveTokens}
+        end={(id) => end({ id })}
+        add={async (body) => {
+          const made = await add({ body });
+          return made.data ? { data: made.data.token } : { error: made.error };
+        }}
+      />
+      {mayGiveTokens ? null : <p className="mt-1.5 text-[13px] text-soft">{say('directory:onlyRights')}</p>}
     </>
   );
 }
 
-function TokenLine({ token: { id, name, by, made, used, ends, state }, mayEnd }: { token: Token; mayEnd: boolean }) {
-  const isWorking = state === 'works';
-  return (
-    <li className="flex items-baseline justify-between gap-3 border-b border-rule py-2">
-      <span className={isWorking ? '' : 'text-soft'}>
-        {name}
-        {isWorking ? '' : ` · ${say(`directory:state.${state}`)}`}
-        <span className="block text-[12.5px] text-soft">
-          {[
-            by === '' ? say('directory:made', { at: made }) : say('directory:madeBy', { by, at: made }),
-            used === null ? say('directory:unused') : say('directory:used', { at: used }),
-            isWorking && ends !== null ? say('directory:ends', { at: ends }) : '',
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </span>
-      </span>
-      {isWorking && mayEnd ? <EndToken id={id} name={name} /> : null}
-    </li>
-  );
-}
-
-function EndToken({ id, name }: Pick<Token, 'id' | 'name'>) {
-  const [open, setOpen] = useState(false);
-  const [end, { isLoading, error }] = groundApi.useEndDirectoryTokenMutation();
-  const endNow = async (): Promise<void> => {
-    if ('error' in (await end({ id }))) return;
-    toast(say('directory:ended'));
-    setOpen(false);
-  };
-  return (
-    <DialogFrame
-      open={open}
-      onOpenChange={setOpen}
-      title={say('directory:endTitle', { name })}
-      trigger={<Button>{say('directory:end')}</Button>}
-    >
-      <p className="mt-2">{say('directory:endHint')}</p>
-      <WholeTrouble error={error} />
-      <p className="mt-4">
-        <Button look="refuse" disabled={isLoading} onClick={() => void endNow()}>
-          {say('directory:endNow')}
-        </Button>
-      </p>
-    </DialogFrame>
-  );
-}
-
-/** For how long a token may work, days. */
-const DAYS = { '90': 90, '365': 365, none: null } as const;
-type Days = keyof typeof DAYS;
-
-/** A token is made with a name and a time, told once, and copied. */
-function NewToken() {
-  const [open, setOpen] = useState(false);
-  const [name, setName] = useState('');
-  const [days, setDays] = useState<Days>('365');
-  const [token, setToken] = useState('');
-  const [add, { isLoading, error, reset }] = groundApi.useAddDirectoryTokenMutation();
-  const turn = (now: boolean): void => {
-    setOpen(now);
-    setToken('');
-    setName('');
-    reset();
-  };
-  const make = async (): Promise<void> => {
-    const made = await add({ body: { name: name.trim(), days: DAYS[days] } });
-    if (!('error' in made)) setToken(made.data.token);
-  };
-  return (
-    <DialogFrame
-      open={open}
-      onOpenChange={turn}
-      title={say('directory:newTokenTitle')}
-      trigger={<Button look="main">{say('directory:newToken')}</Button>}
-    >
-      {token === '' ? (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            void make();
-          }}
-          noValidate
-        >
-          <p className="mt-2 text-soft">{say('directory:newTokenHint')}</p>
-          <TextLine
-            id="token-name"
-            label={say('directory:tokenName')}
-            error={error}
-            field="name"
-            value={name}
-            change={setName}
-          />
-          <ChoiceLine
-            id="token-days"
-            label={say('directory:works')}
-            error={error}
-            field="days"
-            options={(Object.keys(DAYS) as Days[]).map((key) => ({ key, label: say(`directory:days.${key}`) }))}
-            value={days}
-            choose={setDays}
-          />
-          <WholeTrouble error={error} />
-          <p className="mt-4">
-            <Button look="main" type="submit" disabled={name.trim() === '' || isLoading}>
-              {say('directory:createToken')}
-            </Button>
-          </p>
-        </form>
-      ) : (
-        <>
-          <p className="mt-2">{say('directory:tokenOnce')}</p>
-          <CopyLine text={token} name={say('directory:newTokenTitle')} />
-          <p className="mt-4">
-            <Button look="main" onClick={() => turn(false)}>
-              {say('directory:tokenDone')}
-            </Button>
-          </p>
-        </>
-      )}
-    </DialogFrame>
-  );
-}
+const tokenWords = (): TokenWords => ({
+  ...{ none: say('directory:noTokens'), endHint: say('directory:endHint'), endNow: say('directory:endNow') },
+  ...{ ended: say('directory:ended'), add: say('directory:newToken'), addTitle: say('directory:newTokenTitle') },
+  ...{ addHint: say('directory:newTokenHint'), name: say('directory:tokenName'), create: say('directory:createToken') },
+  once: say('directory:tokenOnce'),
+  endTitle: (name) => say('directory:endTitle', { name }),
+});
 
 function FromIt({ opened: { users, groups } }: { opened: Opened }) {
   return (

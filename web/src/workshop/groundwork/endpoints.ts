@@ -211,6 +211,48 @@ export const groundApi = api.injectEndpoints({
       query: call('changeRoster'),
       invalidatesTags: ['roster', 'ground', 'form'],
     }),
+    programs: build.query<AnswerOf<'programs'>, Asked<'programs'>>({
+      query: call('programs'),
+      providesTags: ['program', 'groups'],
+    }),
+    program: build.query<AnswerOf<'program'>, Asked<'program'>>({
+      query: call('program'),
+      providesTags: ['program'],
+      keepUnusedDataFor: 0,
+    }),
+    createProgram: build.mutation<AnswerOf<'createProgram'>, Asked<'createProgram'>>({
+      query: call('createProgram'),
+      invalidatesTags: ['program', 'ground', 'form'],
+    }),
+    changeProgram: build.mutation<AnswerOf<'changeProgram'>, Asked<'changeProgram'>>({
+      query: call('changeProgram'),
+      invalidatesTags: ['program', 'ground', 'form'],
+    }),
+    addProgramKey: build.mutation<AnswerOf<'addProgramKey'>, Asked<'addProgramKey'>>({
+      query: call('addProgramKey'),
+      invalidatesTags: ['program'],
+    }),
+    endProgramKey: build.mutation<AnswerOf<'endProgramKey'>, Asked<'endProgramKey'>>({
+      query: call('endProgramKey'),
+      invalidatesTags: ['program'],
+    }),
+    programSecret: build.query<AnswerOf<'programSecret'>, Asked<'programSecret'>>({
+      query: call('programSecret'),
+      keepUnusedDataFor: 0,
+      providesTags: ['program'],
+    }),
+    renewProgramSecret: build.mutation<AnswerOf<'renewProgramSecret'>, Asked<'renewProgramSecret'>>({
+      query: call('renewProgramSecret'),
+      invalidatesTags: ['program'],
+    }),
+    tryProgram: build.mutation<AnswerOf<'tryProgram'>, Asked<'tryProgram'>>({
+      query: call('tryProgram'),
+      invalidatesTags: ['program', 'mail'],
+    }),
+    tellProgramAgain: build.mutation<AnswerOf<'tellProgramAgain'>, Asked<'tellProgramAgain'>>({
+      query: call('tellProgramAgain'),
+      invalidatesTags: ['program', 'mail'],
+    }),
     countries: build.query<AnswerOf<'countries'>, Asked<'countries'>>({ query: call('countries') }),
     holidays: build.query<AnswerOf<'holidays'>, Asked<'holidays'>>({ query: call('holidays') }),
     people: build.query<AnswerOf<'people'>, Asked<'people'>>({ query: call('people'), providesTags: ['people'] }),

@@ -21,6 +21,7 @@ export const GROUND: readonly GroundPlace[] = [
   { path: '/workshop/groundwork/skills', label: 'ground:skills' },
   { path: '/workshop/groundwork/rights', label: 'ground:rights' },
   { path: '/workshop/groundwork/emails', label: 'hearing:sentTitle' },
+  { path: '/workshop/groundwork/programs', label: 'programs:title' },
   { path: '/workshop/groundwork/sign-in', label: 'signIn:signIn' },
   { path: '/workshop/groundwork/calendars', label: 'ground:calendars', count: 'calendars' },
   { path: '/workshop/groundwork/rosters', label: 'rosters:title' },
@@ -84,6 +85,8 @@ export const SETTINGS: readonly Setting[] = [
   ofCalendars('ground:findHours'),
   ofCalendars('ground:findClosed'),
   at('rosters:title', '/workshop/groundwork/rosters')('rosters:findDuty'),
+  at('programs:title', '/workshop/groundwork/programs')('programs:findKeys'),
+  at('programs:title', '/workshop/groundwork/programs')('programs:findTold'),
   ofRegisters('ground:findStages'),
   ofRegisters('ground:findPrefix'),
 ];

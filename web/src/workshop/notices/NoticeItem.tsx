@@ -114,6 +114,7 @@ function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
             set={(to) => edit({ to })}
             besides={['followers']}
             several
+            programs
           />
         </SettingLine>
         <NoticeWords id={key} notice={rule} set={edit} />

@@ -251,7 +251,7 @@ function Followers({ name, row, set }: { name: string; row: RowSaid; set: (row: 
         value=""
         onChange={({ target }) => {
           const plan = hearerOf(target.value);
-          if (typeof plan === 'object' && !('duty' in plan)) put([...followers, plan]);
+          if (typeof plan === 'object' && !('duty' in plan) && !('program' in plan)) put([...followers, plan]);
         }}
       >
         <option value="">{say('workshop:addFollower')}</option>

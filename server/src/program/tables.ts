@@ -1,0 +1,50 @@
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+/** What programs prove themselves by. The key itself is kept nowhere. */
+export const programKeys = sqliteTable(
+  'program_keys',
+  {
+    id: text().primaryKey(),
+    /** Key of the program. */
+    program: text().notNull(),
+    /** Where it is used. */
+    name: text().notNull(),
+    hash: text().notNull().unique(),
+    /** Epoch ms. */
+    madeAt: integer().notNull(),
+    madeBy: text().notNull(),
+    /** When it was used last, to the minute, epoch ms. */
+    usedAt: integer(),
+    /** From when on it is refused, epoch ms; null when it does not end by itself. */
+    expiresAt: integer(),
+    endedAt: integer(),
+  },
+  (table) => [index('program_keys_program').on(table.program, table.madeAt)],
+);
+
+/** Which of its secrets what a program is told is signed with; the secrets themselves are kept nowhere. */
+export const programSecrets = sqliteTable('program_secrets', {
+  /** Key of the program. */
+  program: text().primaryKey(),
+  /** The first is 1. */
+  no: integer().notNull(),
+  /** When it took the place of the one before, epoch ms. */
+  renewedAt: integer().notNull(),
+});
+
+/** What the stand-in for other programs received; the Mailroom shows these. */
+export const toldPrograms = sqliteTable(
+  'told_programs',
+  {
+    id: text().primaryKey(),
+    /** Epoch ms. */
+    receivedAt: integer().notNull(),
+    /** Where it was sent to. */
+    path: text().notNull(),
+    headers: text({ mode: 'json' }).notNull().$type<readonly { name: string; value: string }[]>(),
+    body: text().notNull(),
+    /** What was answered. */
+    status: integer().notNull(),
+  },
+  (table) => [index('told_programs_received').on(table.receivedAt)],
+);
