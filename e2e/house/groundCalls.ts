@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { RouteName } from '@tolvek/contract';
-import { passkey, requests, signInProviders, twoFactor, user } from '@tolvek/server/schema';
+import { notices, passkey, requests, signInProviders, twoFactor, user } from '@tolvek/server/schema';
 import { desc, eq } from 'drizzle-orm';
 import type { Caller, Desk } from './desk.ts';
 import { STORM } from './desk.ts';
@@ -169,6 +169,8 @@ export async function groundCalls(
   const { key: program } = await made('createProgram', { headers: key('program'), body: { program: plan } });
   const { id: shut } = await made('addProgramKey', { params: { key: program }, body: { name: 'Ends', days: null } });
   await made('tryProgram', { params: { key: program } });
+  await desk.running.lettersSent();
+  desk.running.house.db.update(notices).set({ state: 'failed' }).where(eq(notices.program, program)).run();
   const { told } = await made('program', { params: { key: program } });
   const duty = { roster, from: '2026-12-10T08:00:00.000Z', to: '2026-12-10T12:00:00.000Z', person: null, note: '' };
   const bram = await desk.as('Bram Solheim');

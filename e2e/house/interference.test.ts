@@ -878,6 +878,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     await ask(as('Ilse Brandvold'), 'changing', { params: { number }, body: { fields: ['what', 'why', 'reason'] } });
     for (const caller of callers.values()) await ask(caller, 'changedBy', { params: { number } });
   }
+  await fetch(`${desk.running.url}/api/stand-in/programs/log`, { method: 'POST', body: '{}' });
   // Looking comes before changing, and once more after it.
   // A draft is tried before it is changed.
   const tried: readonly RouteName[] = ['overExisting', 'takeRunBack', 'draftOffers', 'tryCondition', 'showNotice'];
@@ -907,6 +908,7 @@ async function live(hidden: Hidden): Promise<Heard> {
     for (const { params } of sharedOnes) await bytes('sharedFile', `shared-results/${params.id}/rows.csv`);
     for (const { params } of sharedByLinks) await bytes('sharedFileByLink', `shared/${params.token}/rows.csv`);
     await bytes('peopleSheet', 'people.csv?kind=staff');
+    await bytes('hearAsProgram', 'stand-in/programs/log', PDF);
     await bytes('portrait', `people/${desk.idOf('Maren Okafor')}/portrait`);
     const [email] = (inputs.incomingFile ?? []) as readonly {
       readonly params: { readonly id: string; file: string };

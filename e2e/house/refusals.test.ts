@@ -92,7 +92,16 @@ async function tried(
 }
 
 /** Routes that no such call is refused by: nothing is asked of the caller, and nothing is sent. */
-const NEVER_REFUSED = ['health', 'openapi', 'me', 'frontDesk', 'mailroom', 'signInWays'];
+const NEVER_REFUSED = [
+  'health',
+  'openapi',
+  'me',
+  'frontDesk',
+  'mailroom',
+  'signInWays',
+  'hearAsProgram',
+  'toldPrograms',
+];
 
 describe('every refusal of every route', () => {
   it('says what happened, what is saved and what to do now, in the language of the caller', async () => {

@@ -89,6 +89,7 @@ async function posted({ clock, config, db, log }: Posting, notice: Notice): Prom
   try {
     const { status, headers } = await post(address, body, {
       'content-type': EVENT_MEDIA,
+      'user-agent': 'Tolvek',
       'webhook-id': id,
       'webhook-timestamp': String(seconds),
       'webhook-signature': signaturesOf(db, config.secret, program ?? '', { id, at: clock.now(), seconds, body }),

@@ -123,7 +123,13 @@ async function callerFor(
 ): Promise<Session | null> {
   await aTurn('caller');
   if (!house.isLaid() && !BEFORE.has(route.name)) throw new Problem(503, 'not-laid', refused('notLaid'));
-  const session = programOf(house.programBy, request) ?? callerOf(house, request);
+  const program = programOf(house.programBy, request);
+  if (program === 'unknown') {
+    // Counted by its address, so that nobody tries many; and taken for nobody else.
+    await limits.take('sending', null, request, response);
+    throw new Problem(401, 'key-unknown', refused('keyUnknown'));
+  }
+  const session = program ?? callerOf(house, request);
   await limits.take(paceOf(route), session?.viewer ?? null, request, response);
   if (session?.isProgram && !route.programs) throw notAllowed(refused('noProgram'));
   if (route.caller === 'anyone' || route.caller === 'link') return session;

@@ -1,12 +1,10 @@
 import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Viewer } from '@tolvek/core/people';
-import { refused } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import type { Config } from '../config.ts';
 import type { Database, Reader } from '../database.ts';
 import { newId } from '../newId.ts';
-import { Problem } from '../problem.ts';
 import { session } from '../tables.ts';
 
 /** A session behind a cookie: whose, and until when. */
@@ -86,20 +84,15 @@ function sessionOf(db: Database, token: string): { userId: string; expiresAt: nu
   return find(token);
 }
 
-/**
- * The program that calls, by the key it shows; null where no key is shown.
- *
- * @throws Problem 401 for a key that opens nothing, so that nobody is taken for a stranger who is none
- */
+/** The program that calls, by the key it shows; null where no key is shown, `unknown` for one that opens nothing. */
 export function programOf(
   programBy: (key: string) => Viewer | null,
   request: Pick<Request, 'headers'>,
-): Session | null {
+): Session | 'unknown' | null {
   const shown = request.headers.authorization;
   if (shown === undefined) return null;
   const viewer = programBy(SHOWN.exec(shown)?.[1] ?? '');
-  if (!viewer) throw new Problem(401, 'key-unknown', refused('keyUnknown'));
-  return { token: '', viewer, isProgram: true };
+  return viewer ? { token: '', viewer, isProgram: true } : 'unknown';
 }
 
 /**
