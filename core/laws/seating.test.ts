@@ -26,7 +26,10 @@ const desks: fc.Arbitrary<Desk> = fc.record({
   groups: fc.record({ leads: people, deck: people }),
   gone: fc.subarray([...PEOPLE], { maxLength: 2 }),
   away: fc.subarray([...PEOPLE], { maxLength: 2 }),
-  named: fc.record({ keeper: fc.option(fc.constantFrom(...PEOPLE)), lead: fc.option(fc.constantFrom(...PEOPLE)) }),
+  named: fc.record({
+    ...{ keeper: fc.option(fc.constantFrom(...PEOPLE)), lead: fc.option(fc.constantFrom(...PEOPLE)) },
+    watch: fc.option(fc.constantFrom(...PEOPLE)),
+  }),
   whose: fc.subarray([...PEOPLE], { maxLength: 1 }),
 });
 
@@ -39,7 +42,7 @@ const canFor = (desk: Desk, holder: Holder, when: 'today' | 'sometime'): readonl
 const aroundOf = (desk: Desk): Around => ({
   named: (seat) => {
     if ('group' in seat || 'person' in seat) return seat;
-    const person = desk.named['field' in seat ? seat.field : seat.profile] ?? null;
+    const person = desk.named['field' in seat ? seat.field : 'profile' in seat ? seat.profile : seat.duty] ?? null;
     return person === null ? null : { person };
   },
   able: (holder, when) => canFor(desk, holder, when),
@@ -50,6 +53,7 @@ const seatPlans: fc.Arbitrary<SeatPlan> = fc.oneof(
   fc.constantFrom(...PEOPLE).map((person) => ({ person })),
   fc.constant({ field: 'keeper' }),
   fc.constant({ profile: 'lead' }),
+  fc.constant({ duty: 'watch' }),
 );
 const steps = fc
   .record({

@@ -316,6 +316,39 @@ describe('notices', () => {
   });
 });
 
+describe('a decision', () => {
+  it('is asked of whoever is on duty when its step is reached, and stays theirs', async () => {
+    const { draft, version } = ok(await maren.call('form', of)) as { draft: FormDesign; version: number };
+    const { handler: _, ...others } = draft.routing.otherwise;
+    const step = { id: 'watch-agrees', label: 'The watch agrees', seats: [{ duty: 'watch' }], needed: 1 };
+    const decided = {
+      ...draft,
+      routing: { columns: [], rows: [], otherwise: { ...others, team: 'boats', path: 'path' } },
+      approval: { paths: [{ id: 'path', label: '', steps: [step] }] },
+      notices: USUAL_NOTICES,
+    };
+    const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body: { draft: decided } }));
+    release = ok(
+      await maren.call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } }),
+    ).number;
+    const [on] = (await duty(maren)).rosters.find(({ key }: { key: string }) => key === 'watch').on;
+    const seat = async (number: string): Promise<Answer['body']> =>
+      (await maren.sheet(number)).approval.steps[0].seats[0];
+    const { number } = await sent();
+    expect(await seat(number)).toMatchObject({ who: on.name, as: 'on duty by “Watch”' });
+    // Another has the next duty: what was asked stays with whoever was asked.
+    for (let days = 0; days < 7; days += 1) {
+      await wait(24 * 60);
+      const [next] = (await duty(maren)).rosters.find(({ key }: { key: string }) => key === 'watch').on;
+      if (next && next.name !== on.name) break;
+    }
+    expect(await seat(number)).toMatchObject({ who: on.name });
+    const [next] = (await duty(maren)).rosters.find(({ key }: { key: string }) => key === 'watch').on;
+    expect(next.name).not.toBe(on.name);
+    expect(await seat((await sent()).number)).toMatchObject({ who: next.name });
+  });
+});
+
 describe('people of a roster', () => {
   const people = async (): Promise<readonly string[]> =>
     (await opened('crew')).roster.shifts.map(({ people: ids }: { people: string[] }) => ids.map(nameOf).join(', '));

@@ -166,6 +166,7 @@ const seatPlan = z.union([
   z.strictObject({ person: z.string().min(1).max(64) }),
   z.strictObject({ field: fieldKey }),
   z.strictObject({ profile: fieldKey }),
+  z.strictObject({ duty: key }),
 ]);
 const approvalStep = exactly<ApprovalStep>()(
   z.strictObject({

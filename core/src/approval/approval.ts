@@ -3,9 +3,9 @@ import { type Holder, holderOf, seatsHeldBy, type Viewer, wordOf } from '../peop
 
 /**
  * Who is asked at a step: any member of a group decides for it, one person, whoever is named in a field for a person of
- * the request, or in such a field of the profile of whoever asks.
+ * the request, or in such a field of the profile of whoever asks, or who is on duty by a roster when it is asked.
  */
-export type SeatPlan = Holder | { readonly field: string } | { readonly profile: string };
+export type SeatPlan = Holder | { readonly field: string } | { readonly profile: string } | { readonly duty: string };
 
 /** What silence means once the time of a step is over: see `silenceOf`. */
 export const SILENCES = ['tell', 'pass', 'agree', 'refuse'] as const;
@@ -87,16 +87,22 @@ export const isHolder = (seat: SeatPlan): seat is Holder => 'group' in seat || '
 export const holdersPlanned = (plan: ApprovalPlan): readonly Holder[] =>
   allSteps(plan).flatMap((step) => seatsPlanned(step).filter(isHolder));
 
-/** A seat as one word: that of its holder, `=` and a field of the request, or `?` and a field of profiles. */
+/** The rosters whose people on duty a plan asks, by key. */
+export const rostersOfApproval = (plan: ApprovalPlan): readonly string[] =>
+  allSteps(plan).flatMap((step) => seatsPlanned(step).flatMap((seat) => ('duty' in seat ? [seat.duty] : [])));
+
+/** A seat as one word: that of its holder, `=` and a field of the request, `?` and a field of profiles, or `%` and a roster. */
 export function seatWord(seat: SeatPlan): string {
   if ('field' in seat) return `=${seat.field}`;
   if ('profile' in seat) return `?${seat.profile}`;
+  if ('duty' in seat) return `%${seat.duty}`;
   return wordOf(seat);
 }
 
 export function seatOf(word: string): SeatPlan {
   if (word.startsWith('=')) return { field: word.slice(1) };
   if (word.startsWith('?')) return { profile: word.slice(1) };
+  if (word.startsWith('%')) return { duty: word.slice(1) };
   return holderOf(word);
 }
 

@@ -12,6 +12,7 @@ export {
   mayNotDecide,
   NOBODY,
   pathName,
+  rostersOfApproval,
   type SeatPlan,
   type SeatState,
   SILENCES,

@@ -16,6 +16,7 @@ import { peopleHolding, personById, recordNow } from '../people/queries.ts';
 import { absencesOn, todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
 import { type ShownRow, whoseIs } from '../request/queries.ts';
+import { onDuty } from '../roster/queries.ts';
 import { heardAt, type Round, type StepRow, standingOf } from './queries.ts';
 
 /** What is known of those whom a path can ask for one request; looked up as it is asked for, and once. */
@@ -36,11 +37,20 @@ export function aroundOf(db: Reader, request: ShownRow, now: number): Around {
     const person = typeof id === 'string' ? recordNow(db, id) : undefined;
     return person ? { person: person.id } : null;
   };
+  /** Of several on duty the first who is here and not whose request it is. */
+  const dutyFor = (roster: string): string | undefined => {
+    const on = onDuty(db, { roster, orNext: true }, now);
+    away ??= absencesOn(db, day);
+    const absences = away;
+    const whose = whoseIs(request);
+    return on.find((id) => !whose.includes(id) && awayOn(absences, id, day) === null) ?? on[0];
+  };
   return {
     named: (seat) => {
       if ('person' in seat) return someone(seat.person);
       if (isHolder(seat)) return seat;
       if ('field' in seat) return someone(own(request.values, seat.field));
+      if ('duty' in seat) return someone(dutyFor(seat.duty));
       // Whose request it is: on whose behalf somebody asked, where they did.
       const whose = request.onBehalfId ?? request.requesterId;
       const person = whose === null ? undefined : personById(db, whose);

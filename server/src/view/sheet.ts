@@ -49,6 +49,7 @@ import { questionOf } from '../request/questionOf.ts';
 import { offersOf, requestsNamed } from '../request/references.ts';
 import { sharesOf } from '../request/shares.ts';
 import { placeOf } from '../request/takingPart.ts';
+import { rosterNamed } from '../roster/queries.ts';
 import { profileDesignOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { askedAbout, canAsk, toFillIn } from './asked.ts';
@@ -249,11 +250,14 @@ function stepsTold(
     const seat = seatOf(word);
     if ('field' in seat) return fieldNamed(seat.field, open.fields);
     if ('profile' in seat) return fieldNamed(seat.profile, profileDesignOf(db).fields);
+    if ('duty' in seat) return rosterNamed(db, seat.duty);
     return holderNames(db, [word], groups).join(', ');
   };
   const asWhom = ({ planned, insteadOf }: Pick<SeatRow, 'planned' | 'insteadOf'>): Words | null => {
     if (insteadOf !== null) return said('sheet:inPlaceOf', { who: called(insteadOf) });
-    return planned !== null && !isHolder(seatOf(planned)) ? said('sheet:namedBy', { field: called(planned) }) : null;
+    const seat = planned === null ? null : seatOf(planned);
+    if (planned === null || seat === null || isHolder(seat)) return null;
+    return said('duty' in seat ? 'sheet:onDutyBy' : 'sheet:namedBy', { field: called(planned) });
   };
   return round.steps.map(({ label, needed, limit, dueAt, silently, seats }, place) => {
     const from = since[place] ?? null;

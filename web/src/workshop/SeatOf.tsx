@@ -1,4 +1,4 @@
-import { type SeatPlan, seatOf, seatWord } from '@tolvek/core/approval';
+import { isHolder, type SeatPlan, seatOf, seatWord } from '@tolvek/core/approval';
 import { wordOf } from '@tolvek/core/people';
 import { say } from '../wire/words.ts';
 import { useBinder } from './binder.ts';
@@ -11,7 +11,7 @@ interface SeatOfProps {
   readonly set: (seat: SeatPlan) => void;
 }
 
-/** Whom one is asked: any member of a group, one person, or whoever an answer or the profile of the requester names. */
+/** Whom one is asked: any member of a group, one person, whoever an answer or the profile of the requester names, or who is on duty. */
 export function SeatOf({ label, seat, isAgain, set }: SeatOfProps) {
   const { form, editing } = useBinder();
   const { fields } = editing.draft;
@@ -20,9 +20,10 @@ export function SeatOf({ label, seat, isAgain, set }: SeatOfProps) {
   const words = [
     ...named.map(({ key }) => seatWord({ field: key })),
     ...inProfile.map(({ key }) => seatWord({ profile: key })),
+    ...form.rosters.map(({ key }) => seatWord({ duty: key })),
   ];
   const word = seatWord(seat);
-  const isLost = ('field' in seat || 'profile' in seat) && !words.includes(word);
+  const isLost = !isHolder(seat) && !words.includes(word);
   return (
     <>
       <select
@@ -56,6 +57,15 @@ export function SeatOf({ label, seat, isAgain, set }: SeatOfProps) {
             ))}
           </optgroup>
         ) : null}
+        {form.rosters.length > 0 ? (
+          <optgroup label={say('workshop:onDutyOf')}>
+            {form.rosters.map(({ key, name }) => (
+              <option key={key} value={seatWord({ duty: key })}>
+                {name}
+              </option>
+            ))}
+          </optgroup>
+        ) : null}
         <optgroup label={say('workshop:onePerson')}>
           {form.people.map((person) => (
             <option key={person.key} value={wordOf({ person: person.key })}>
@@ -67,7 +77,9 @@ export function SeatOf({ label, seat, isAgain, set }: SeatOfProps) {
             <option value={word}>{say('workshop:personGone')}</option>
           ) : null}
         </optgroup>
-        {isLost ? <option value={word}>{say('workshop:fieldGone')}</option> : null}
+        {isLost ? (
+          <option value={word}>{say('duty' in seat ? 'workshop:rosterGone' : 'workshop:fieldGone')}</option>
+        ) : null}
       </select>
       {isAgain ? <span className="text-soft">{say('workshop:anotherMember')}</span> : null}
     </>

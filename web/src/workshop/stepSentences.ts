@@ -9,7 +9,7 @@ import { HOUR } from './hours.ts';
 
 /** What the sentences of a step name: groups and people of the desk, fields of the form and of profiles. */
 interface Named {
-  readonly form: Pick<AnswerOf<'form'>, 'groups' | 'people' | 'profile'>;
+  readonly form: Pick<AnswerOf<'form'>, 'groups' | 'people' | 'profile' | 'rosters'>;
   readonly fields: FormDesign['fields'];
   readonly scope: Scope;
 }
@@ -27,6 +27,10 @@ function seatInWords(seat: SeatPlan, times: number, { form, fields }: Named): Wo
     const field = form.profile.find(({ key }) => key === seat.profile)?.label ?? seat.profile;
     return said('workshop:says.inProfile', { field });
   }
+  if ('duty' in seat)
+    return said('deadlines:hears.duty', {
+      roster: form.rosters.find(({ key }) => key === seat.duty)?.name ?? said('workshop:rosterGone'),
+    });
   return form.people.find(({ key }) => key === seat.person)?.label ?? said('workshop:personGone');
 }
 

@@ -48,6 +48,10 @@ export const findings: Same<typeof english> = {
     'Jeder Schritt des Genehmigungswegs „{{path}}“ wird nur manchmal gefragt. Wo keiner gefragt wird, entscheidet niemand, und die Arbeit beginnt sofort. Fragen Sie einen Schritt immer, oder lassen Sie es so.',
   pathUnused:
     'Keine Zeile der Zuordnungstabelle wählt den Genehmigungsweg „{{path}}“. Wählen Sie ihn in einer Zeile, oder entfernen Sie ihn.',
+  stepLostRoster:
+    'Der Genehmigungsschritt „{{step}}“ fragt nach dem Dienst eines Dienstplans, den es nicht gibt. Wählen Sie einen anderen.',
+  stepRosterGap:
+    'Nach „{{roster}}“ hat am {{at, moment}} niemand Dienst, und der Genehmigungsschritt „{{step}}“ fragt danach. Ergänzen Sie den Dienstplan.',
   stepLostField:
     'Der Genehmigungsschritt „{{step}}“ fragt, wen ein Feld nennt, das keines für eine Person ist oder fehlt. Wählen Sie ein anderes Feld.',
   limitTooLong: 'Der Genehmigungsschritt „{{step}}“ darf mehr als 400 Tage dauern. Wählen Sie eine kürzere Zeit.',

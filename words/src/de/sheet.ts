@@ -3,6 +3,7 @@ import type { Same } from '../same.ts';
 
 export const sheet: Same<typeof english> = {
   inPlaceOf: 'an Stelle von {{who}}',
+  onDutyBy: 'hat Dienst nach „{{field}}“',
   namedBy: 'genannt durch „{{field}}“',
   outcomePath_one: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstag · Entscheidung: „{{path}}“',
   outcomePath_other: '{{team}} · Priorität {{priority}} · {{count}} Arbeitstage · Entscheidung: „{{path}}“',

@@ -38,6 +38,10 @@ export const findings = {
   pathAllConditional:
     'Every step of the approval path “{{path}}” is asked only sometimes. Where none of them is asked, nobody decides and the work begins at once. Ask one step always, or leave it so.',
   pathUnused: 'No row of the routing table chooses the approval path “{{path}}”. Choose it in a row, or remove it.',
+  stepLostRoster:
+    'The approval step “{{step}}” asks who is on duty by a roster that does not exist. Choose another roster.',
+  stepRosterGap:
+    'Nobody is on duty by “{{roster}}” at {{at, moment}}, and the approval step “{{step}}” asks it. Complete the roster.',
   stepLostField:
     'The approval step “{{step}}” asks whoever a field names that is no field for a person, or does not exist. Choose another field.',
   limitTooLong: 'The approval step “{{step}}” may take more than 400 days. Choose a shorter time.',

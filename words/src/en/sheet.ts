@@ -1,5 +1,6 @@
 export const sheet = {
   inPlaceOf: 'in place of {{who}}',
+  onDutyBy: 'on duty by “{{field}}”',
   namedBy: 'named by “{{field}}”',
   outcomePath_one: '{{team}} · {{priority}} priority · {{count}} working day · decided by “{{path}}”',
   outcomePath_other: '{{team}} · {{priority}} priority · {{count}} working days · decided by “{{path}}”',

@@ -38,6 +38,7 @@ function found(design: FormDesign): readonly string[] {
     {
       ...{ scope: requestScope(fields), groups, strangers: ['gone'] },
       members: { leads: ['ana', 'ben'], deck: ['ana'], yard: [] },
+      rosters: { watch: { name: 'Watch', gap: null }, night: { name: 'Night', gap: '2026-11-28T18:00:00.000Z' } },
       profile: [{ key: 'lead', label: 'Lead', type: { kind: 'person', from: [] }, of: 'staff' }],
     },
     (severity, page, at, message) => void said.push(`${severity} ${page} ${at}: ${english(message)}`),
@@ -53,11 +54,22 @@ describe('what is wrong in how a form is decided', () => {
     expect(inStep({ seats: [{ group: 'leads' }, { group: 'leads' }], needed: 2 })).toEqual([]);
     expect(inStep({ seats: [{ field: 'keeper' }], instead: [{ group: 'leads' }] })).toEqual([]);
     expect(inStep({ seats: [{ profile: 'lead' }, { group: 'leads' }], needed: 1 })).toEqual([]);
+    expect(inStep({ seats: [{ duty: 'watch' }], instead: [{ group: 'leads' }] })).toEqual([]);
     const limit = { within: 8 * HOUR, remind: HOUR, silence: 'pass' } as const;
     expect(inStep({ limit, instead: [{ person: 'cy' }] })).toEqual([]);
   });
 
   it.each<readonly [string, Partial<ApprovalStep>, string]>([
+    [
+      'a roster that is gone',
+      { seats: [{ duty: 'gone' }], instead: [{ group: 'leads' }] },
+      'The approval step “One” asks who is on duty by a roster that does not exist',
+    ],
+    [
+      'a roster with a gap',
+      { seats: [{ duty: 'night' }], instead: [{ group: 'leads' }] },
+      'Nobody is on duty by “Night” at',
+    ],
     ['a name', { label: ' ' }, 'An approval step has no name'],
     ['who is gone', { seats: [{ person: 'gone' }] }, 'The approval step “One” asks a person'],
     ['who is gone, instead', { instead: [{ person: 'gone' }] }, 'The approval step “One” asks a person'],

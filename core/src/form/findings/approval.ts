@@ -2,6 +2,7 @@ import { said, type Words } from '@tolvek/words';
 import {
   type ApprovalStep,
   allSteps,
+  isHolder,
   pathName,
   type SeatPlan,
   seatingOf,
@@ -10,11 +11,13 @@ import {
 } from '../../approval/index.ts';
 import { LONGEST_LENGTH } from '../../deadline/index.ts';
 import { conditionFindings, conditionOf, type Scope } from '../../expression/index.ts';
+import { own } from '../../own/index.ts';
 import type { ProfileField } from '../../register/index.ts';
 import { allRows, allThatMayBe } from '../../routing/index.ts';
 import type { FormDesign } from '../design.ts';
 import { pathsBegun } from '../namedActions.ts';
 import type { Add } from './finding.ts';
+import type { RostersAround } from './handlers.ts';
 
 interface Around {
   readonly scope: Scope;
@@ -22,6 +25,7 @@ interface Around {
   readonly strangers: readonly string[];
   readonly members: Readonly<Record<string, readonly string[]>> | undefined;
   readonly profile: readonly ProfileField[];
+  readonly rosters: RostersAround | undefined;
 }
 
 /** What is wrong or doubtful in how a form is decided: no path may end in nobody. */
@@ -49,8 +53,23 @@ export function approvalFindings(design: FormDesign, around: Around, add: Add): 
   for (const step of allSteps(approval)) stepFindings(step, design, around, add);
 }
 
+/** Rosters that are lost, or by which nobody is on duty some time soon. */
+function stepRosters(
+  step: string,
+  asked: readonly SeatPlan[],
+  rosters: RostersAround | undefined,
+  { error, doubt }: Readonly<Record<'error' | 'doubt', (message: Words) => void>>,
+): void {
+  for (const seat of asked) {
+    if (!('duty' in seat) || rosters === undefined) continue;
+    const roster = own(rosters, seat.duty);
+    if (!roster) error(said('findings:stepLostRoster', { step }));
+    else if (roster.gap !== null) doubt(said('findings:stepRosterGap', { step, roster: roster.name, at: roster.gap }));
+  }
+}
+
 function stepFindings(step: ApprovalStep, { fields }: FormDesign, around: Around, add: Add): void {
-  const { scope, groups, strangers, members, profile } = around;
+  const { scope, groups, strangers, members, profile, rosters } = around;
   const { label, seats, needed, instead = [], limit } = step;
   const error = (message: Words): void => add('error', 'approval', 'step', message);
   const doubt = (message: Words): void => add('caution', 'approval', 'step', message);
@@ -68,6 +87,7 @@ function stepFindings(step: ApprovalStep, { fields }: FormDesign, around: Around
       ? !fields.some(({ key, type }) => key === seat.field && type.kind === 'person')
       : 'profile' in seat && !profile.some(({ key, type }) => key === seat.profile && type.kind === 'person');
   if (asked.some(isLost)) error(said('findings:stepLostField', { step: label }));
+  stepRosters(label, asked, rosters, { error, doubt });
   if (needed > seats.length) error(said('findings:stepTooMany', { step: label }));
   if (limit) {
     if (limit.within > LONGEST_LENGTH) error(said('findings:limitTooLong', { step: label }));
@@ -75,7 +95,7 @@ function stepFindings(step: ApprovalStep, { fields }: FormDesign, around: Around
       error(said('findings:remindsTooEarly', { step: label }));
     if (limit.silence === 'pass' && instead.length === 0) error(said('findings:passesToNobody', { step: label }));
   }
-  const hangsOnAnswer = seats.filter((seat) => 'field' in seat || 'profile' in seat).length;
+  const hangsOnAnswer = seats.filter((seat) => !isHolder(seat)).length;
   if (instead.length === 0 && seats.length - hangsOnAnswer < needed)
     doubt(said('findings:stepMayLack', { step: label }));
   // Who is in the groups today: whom answers name is not known here, and counts as somebody else each time.

@@ -119,7 +119,7 @@ export function findingsOf(
     });
   }
   handlerFindings(design, { scope, groups, strangers, members, skills, rosters }, add);
-  approvalFindings(design, { scope, groups, strangers, members, profile }, add);
+  approvalFindings(design, { scope, groups, strangers, members, profile, rosters }, add);
   deadlineFindings(design, { scope, groups, stages, rosters }, add);
   noticeFindings(design, { scope, groups, strangers, stages, outside, rosters, programs }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
