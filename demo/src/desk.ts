@@ -10,5 +10,6 @@ export const DESK_AS_LAID: DeskSettings = {
     calendar: 'desk',
   },
   sender: { name: '', address: 'desk@skerrow.example' },
+  texts: 'phone',
   skills: { register: 'my-skills', person: 'person', skill: 'skill', level: 'level', checked: 'since' },
 };

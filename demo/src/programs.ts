@@ -15,11 +15,16 @@ export const boatLog = (url: string, register: string): Program => ({
   groups: ['boats'],
 });
 
-/** What the boat log is told of a trip. */
+/** What the boat log is told of a trip, and the watch by telephone. */
 export const TOLD_LOG: readonly NoticeRule[] = [
   {
     ...{ key: 'log-trip', name: 'Trip into the boat log', on: { is: 'stage', stages: ['in_hand'] } },
     ...{ to: [{ program: LOG }], answers: true, subject: '', text: 'Trip {request.number} goes ahead.' },
     goes: { goes: 'at-once' },
+  },
+  {
+    ...{ key: 'now-urgent', name: 'A trip is urgent now', on: { is: 'priority' }, to: [{ duty: 'boat-watch' }] },
+    ...{ answers: false, subject: '', text: 'Trip {request.number} has another priority now: {request.priority}.' },
+    ...{ goes: { goes: 'at-once' }, ways: ['email', 'text'] },
   },
 ];

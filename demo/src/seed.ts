@@ -605,6 +605,10 @@ class Story {
       .set({ state: 'sent', sentAt: DEMO_NOW })
       .where(lt(notices.createdAt, DEMO_NOW - 20 * HOUR))
       .run();
+    this.house.db
+      .update(people)
+      .set({ bellSeenAt: DEMO_NOW - 3 * DAY })
+      .run();
   }
 
   private arrivalBetween(from: number, to: number): number {

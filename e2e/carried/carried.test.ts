@@ -93,6 +93,8 @@ const SINCE_THEN = [
     'program',
     'programSecret',
     'toldPrograms',
+    'texts',
+    'bell',
     'rosters',
     'roster',
     'forecast',

@@ -79,6 +79,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('programs', await staff.GET('/api/programs'));
   note('program', await staff.GET('/api/programs/{key}', path({ key: known.program })));
   note('programSecret', await staff.GET('/api/programs/{key}/secret', path({ key: known.program })));
+  note('texts', await staff.GET('/api/stand-in/texts'));
+  note('bell', await staff.GET('/api/bell'));
   note('toldPrograms', await staff.GET('/api/stand-in/programs'));
   note('roster', await staff.GET('/api/rosters/{key}', path({ key: known.roster })));
   note('forecast', await staff.GET('/api/forecast'));

@@ -361,6 +361,20 @@ export async function groundCalls(
     tryProgram: [{ params: { key: program } }],
     tellProgramAgain: [{ params: { key: program, id: told[0]?.id } }],
     toldPrograms: [{}],
+    bell: [{}],
+    seeBell: [{ body: { until: '2026-11-23T10:00:00.000Z' } }],
+    texts: [{}],
+    takeText: [
+      {
+        params: { sender: 'tel:+353000000' },
+        body: {
+          outboundSMSMessageRequest: {
+            ...{ address: ['tel:+353211111111'], senderAddress: 'tel:+353000000', clientCorrelator: 'once' },
+            outboundSMSTextMessage: { message: 'A trip' },
+          },
+        },
+      },
+    ],
     duty: [{}],
     offerDuty: [{ headers: key('offers'), body: duty }],
     answerOffer: [{ params: { id: offer }, body: { answer: 'take' } }],

@@ -101,6 +101,7 @@ const NEVER_REFUSED = [
   'signInWays',
   'hearAsProgram',
   'toldPrograms',
+  'texts',
 ];
 
 describe('every refusal of every route', () => {

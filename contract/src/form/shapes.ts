@@ -29,7 +29,7 @@ import {
   type RoutingOutcome,
   type RoutingTable,
 } from '@tolvek/core/routing';
-import { MOST_NOTICES, type NoticePlan, USUAL_KINDS } from '@tolvek/core/telling';
+import { MOST_NOTICES, NOTICE_WAYS, type NoticePlan, USUAL_KINDS } from '@tolvek/core/telling';
 import { z } from 'zod';
 import { door } from '../door/shapes.ts';
 import { editionAudience, language } from '../people/shapes.ts';
@@ -287,6 +287,7 @@ const noticePlan = exactly<NoticePlan>()(
           to: z.array(recipient).max(20).readonly(),
           answers: z.boolean(),
           goes: departure,
+          ways: z.array(z.enum(NOTICE_WAYS)).max(NOTICE_WAYS.length).readonly().optional(),
           urgent: z.string().max(4_000).optional(),
           ...noticeText,
         }),

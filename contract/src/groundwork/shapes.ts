@@ -43,6 +43,7 @@ export const deskSettings = exactly<DeskSettings>()(
     keeps: z.strictObject({ emails: days, unconfirmed: days }),
     hears: deskHearing,
     hosts: z.array(z.string().max(253)).max(50).readonly().optional(),
+    texts: z.string().max(64).optional(),
     skills: skillSource.optional(),
   }),
 );

@@ -6,5 +6,14 @@ export const noticeHeads = {
   sendEmailAgain: { method: 'POST', path: '/api/sent-emails/:id/again', caller: 'staff', right: 'groundwork' },
   mailroom: { method: 'GET', path: '/api/mailroom', caller: 'anyone' },
   writeEmail: { method: 'POST', path: '/api/mailroom', caller: 'anyone' },
+  bell: { method: 'GET', path: '/api/bell', caller: 'person' },
+  seeBell: { method: 'POST', path: '/api/bell', caller: 'person' },
+  takeText: {
+    method: 'POST',
+    path: '/api/stand-in/texts/outbound/:sender/requests',
+    caller: 'anyone',
+    standsIn: true,
+  },
+  texts: { method: 'GET', path: '/api/stand-in/texts', caller: 'anyone' },
   letter: { method: 'GET', path: '/api/mailroom/:id', caller: 'anyone' },
 } as const satisfies Heads;

@@ -24,6 +24,12 @@ export const programHeads = {
   renewProgramSecret: { method: 'POST', path: '/api/programs/:key/secret', caller: 'staff', right: 'rights' },
   tryProgram: { method: 'POST', path: '/api/programs/:key/tests', caller: 'staff', right: 'rights' },
   tellProgramAgain: { method: 'POST', path: '/api/programs/:key/told/:id/again', caller: 'staff', right: 'rights' },
-  hearAsProgram: { method: 'POST', path: '/api/stand-in/programs/:name', caller: 'anyone', takes: 'bytes' },
+  hearAsProgram: {
+    method: 'POST',
+    path: '/api/stand-in/programs/:name',
+    caller: 'anyone',
+    standsIn: true,
+    takes: 'bytes',
+  },
   toldPrograms: { method: 'GET', path: '/api/stand-in/programs', caller: 'anyone' },
 } as const satisfies Heads;

@@ -27,6 +27,8 @@ const emailTold = z.object({
   person: z.string(),
   about: words,
   state: z.enum(EMAIL_STATES),
+  /** It goes as a text message. */
+  isText: z.boolean().optional(),
   /** When it was caused; and when it went, or goes. */
   at: moment,
   goes: moment.nullable(),

@@ -21,6 +21,8 @@ export interface Head {
   readonly caller: Caller;
   /** What staff need to call it at all; what they get is decided beyond that. `work`: any right of the desk. */
   readonly right?: RouteRight;
+  /** It stands in for something outside: what is shown to that is no key of ours. */
+  readonly standsIn?: true;
   /** Programs may call it, by a key of theirs; they get what their rights let them. */
   readonly programs?: true;
   /**

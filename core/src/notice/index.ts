@@ -53,3 +53,4 @@ export {
   type ToFillIn,
 } from './letter.ts';
 export { EMAIL_STATES, type EmailState, emailStateInWords, SENT_STATES, type SentState } from './state.ts';
+export { textMessage, textNumber } from './textMessage.ts';

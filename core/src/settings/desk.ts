@@ -45,6 +45,8 @@ export interface DeskSettings {
   readonly hosts?: readonly string[];
   /** When its staff get emails, and what of that they may choose. */
   readonly hears: DeskHearing;
+  /** The field of profiles with the number that text messages go to, by key; none are sent when nothing is said. */
+  readonly texts?: string | undefined;
   /** Where it is kept who can do what; nowhere when nothing is said. */
   readonly skills?: SkillSource | undefined;
 }
@@ -114,6 +116,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   'links.resume': said('settings:theLinks.resume'),
   'links.invite': said('settings:theLinks.invite'),
   hosts: said('settings:theHosts'),
+  texts: said('settings:theTexts'),
   skills: said('settings:theSkills'),
   ...Object.fromEntries(
     (['register', 'person', 'skill', 'level', 'checked'] as const).map((part) => [

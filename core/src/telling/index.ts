@@ -16,9 +16,11 @@ export {
   groupsOfNotices,
   MOST_NOTICES,
   mayBeOff,
+  NOTICE_WAYS,
   type NoticePlan,
   type NoticeRule,
   type NoticeText,
+  type NoticeWay,
   noticeIn,
   noticesIn,
   OCCASIONS,
@@ -34,6 +36,7 @@ export {
   type UsualKind,
   type UsualNotice,
   usualIn,
+  waysOf,
   withNoticeFormulas,
 } from './plan.ts';
 export {

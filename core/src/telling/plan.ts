@@ -61,6 +61,8 @@ export interface NoticeRule extends NoticeText {
   /** Whether it shows the answers as well, as far as each reader may read them. */
   readonly answers: boolean;
   readonly goes: Departure;
+  /** How it reaches people: by email where nothing is said. Where none is named it stands under the bell alone. */
+  readonly ways?: readonly NoticeWay[] | undefined;
   /** FEEL as well: where it holds it goes at once, whatever `goes` says. */
   readonly urgent?: string | undefined;
 }
@@ -84,6 +86,13 @@ export const OCCASIONS = [
 
 /** Who gets it: as deadlines tell people, those who follow the request, and other programs, by key. */
 export type Recipient = Hearer | 'followers' | { readonly program: string };
+
+/** How a notice reaches people, besides the bell, under which everything stands that somebody was told. */
+export const NOTICE_WAYS = ['email', 'text'] as const;
+export type NoticeWay = (typeof NOTICE_WAYS)[number];
+
+/** The ways of a notice. */
+export const waysOf = ({ ways }: Pick<NoticeRule, 'ways'>): readonly NoticeWay[] => ways ?? ['email'];
 
 /**
  * When it goes. `gathered`: with others to the same reader, so many minutes after the first of them. `digest`: with others

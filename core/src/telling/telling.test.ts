@@ -109,6 +109,20 @@ describe('a notice in words', () => {
     expect(inWords({ on: { is: 'stage', stages: ['x', 'y'] }, to: [], goes: { goes: 'at-once' } })).toBe(
       'When a request reaches “x or y”: email to nobody yet. It goes at once.',
     );
+    const atOnce = { goes: { goes: 'at-once' } } as const;
+    expect(inWords({ ...atOnce, ways: ['email', 'text'] })).toBe(
+      'When a request arrives: email and text message to the team and stores. It goes at once.',
+    );
+    expect([inWords({ ...atOnce, ways: ['text'] }), inWords({ ...atOnce, ways: [] })]).toEqual([
+      'When a request arrives: text message to the team and stores. It goes at once.',
+      'When a request arrives: line under the bell to the team and stores. It goes at once.',
+    ]);
+    expect(inWords({ ...atOnce, to: [{ program: 'log' }] })).toBe(
+      'When a request arrives: it is told to the program program log.',
+    );
+    expect(inWords({ ...atOnce, to: ['team', { program: 'log' }] })).toBe(
+      'When a request arrives: email to the team. It goes at once. The program program log is told at once.',
+    );
     expect(
       inWords({ on: { is: 'ring', deadline: 'gone', ring: 'r' }, goes: { goes: 'digest', at: '07:30', days: [6, 1] } }),
     ).toContain('It goes at 07:30 with what else happened, Monday and Saturday.');

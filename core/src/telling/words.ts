@@ -9,7 +9,7 @@ import {
 } from '../deadline/index.ts';
 import { conditionOf } from '../expression/index.ts';
 import type { Slot } from './merge.ts';
-import type { Departure, NoticeRule, Occasion, Recipient } from './plan.ts';
+import { type Departure, type NoticeRule, type NoticeWay, type Occasion, type Recipient, waysOf } from './plan.ts';
 
 /** What the sentences of a notice name, as it is called now. */
 export interface NoticeNames extends RecipientNames {
@@ -92,21 +92,36 @@ function departureInWords(goes: Departure): Said {
 const DAYS = ['1', '2', '3', '4', '5', '6', '7'] as const;
 const dayOf = (day: number): (typeof DAYS)[number] => DAYS[day - 1] ?? '7';
 
+const isProgram = (to: Recipient): to is { readonly program: string } => typeof to === 'object' && 'program' in to;
+
+function howInWords(ways: readonly NoticeWay[]): Said {
+  if (ways.length === 0) return said('notices:how.bell');
+  if (ways.length > 1) return said('notices:how.both');
+  return said(ways[0] === 'text' ? 'notices:how.text' : 'notices:how.email');
+}
+
 /** What a notice does, in sentences: when something happens, to whom, and when it goes. */
 export function noticeInWords(rule: NoticeRule, names: NoticeNames): readonly Said[] {
   const when = conditionOf(rule);
   const waits = rule.on.is === 'becomes';
   const on = occasionInWords(rule.on, names, waits ? when : null);
-  const who = rule.to.map((to) => recipientInWords(to, names));
+  const programs = rule.to.flatMap((to) => (isProgram(to) ? [names.program(to.program)] : []));
+  const who = rule.to.filter((to) => !isProgram(to)).map((to) => recipientInWords(to, names));
+  // People get it in some way; a program is told.
+  const isTold = who.length === 0 && programs.length > 0;
+  const how = isTold ? said('notices:how.told') : howInWords(waysOf(rule));
+  const all = isTold ? rule.to.map((to) => recipientInWords(to, names)) : who;
   const first =
-    who.length === 0
-      ? said('notices:saysNobody', { on })
+    all.length === 0
+      ? said('notices:saysNobody', { on, how })
       : when === null || waits
-        ? said('notices:says', { on, who })
-        : said('notices:saysWhen', { on, condition: names.condition(when), who });
+        ? said('notices:says', { on, how, who: all })
+        : said('notices:saysWhen', { on, how, condition: names.condition(when), who: all });
+  if (isTold) return [first];
   return [
     first,
     departureInWords(rule.goes),
     ...(rule.urgent?.trim() ? [said('notices:goesUrgent', { condition: names.condition(rule.urgent) })] : []),
+    ...(programs.length > 0 ? [said('notices:programsToo', { count: programs.length, programs })] : []),
   ];
 }

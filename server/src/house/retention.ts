@@ -48,6 +48,14 @@ export const RETENTION: readonly Kept[] = [
     },
   },
   {
+    what: 'What notices say that did not go by email, and stand under the bell',
+    until: '30 days, or as the desk sets it for emails; that they were, when, to whom and about what stays',
+    sweep: (tx, now) => {
+      const some = sql`(select id from notices indexed by notices_kept where cause is not null and state in ('dropped', 'sent') and created_at < ${now - deskOf(tx).keeps.emails * DAY} limit ${AT_ONCE})`;
+      return tx.update(notices).set({ cause: null }).where(inArray(notices.id, some)).run().changes;
+    },
+  },
+  {
     what: 'Emails that came in: those that were laid aside, and that those came which are part of a request',
     until: '30 days after they came; those that wait for somebody to say what becomes of them stay',
     sweep: dropOld(incomingEmails, incomingEmails.id, (now) =>

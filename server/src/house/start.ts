@@ -21,8 +21,10 @@ import { dropHalfSent } from '../files/store.ts';
 import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
 import { type MailDoor, openMailDoor } from '../incoming/receive.ts';
 import { runLines } from '../intake/lines.ts';
+import { TextsSent } from '../notice/byText.ts';
 import { startMailStandIn } from '../notice/mailStandIn.ts';
 import { Sender } from '../notice/send.ts';
+import { gatewayOf } from '../notice/texts.ts';
 import { ProgramsTold } from '../notice/toPrograms.ts';
 import { rightMissing } from '../people/grants.ts';
 import { viewerOf } from '../people/queries.ts';
@@ -145,6 +147,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const wakeOutbox = (): void => {
     sender.wake();
     toPrograms.wake();
+    byText.wake();
   };
   const house: House = {
     ...{ db, clock, config: { ...config, url, port, mailIn: mailDoor?.url ?? null }, live, log, troubles, wakeOutbox },
@@ -157,6 +160,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     isLaid: isLaidNow,
   };
   const toPrograms = new ProgramsTold(house);
+  const byText = new TextsSent(house, gatewayOf(house.config));
   const longWork = new Jobs(house, JOBS);
   await patiently(house, () => db.transaction((tx) => claimOnce(tx), { behavior: 'immediate' }));
   await options.seed?.(house);
@@ -228,7 +232,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   };
   return {
     ...{ url, house, firstStart },
-    lettersSent: async () => void (await Promise.all([sender.idle(), toPrograms.idle()])),
+    lettersSent: async () => void (await Promise.all([sender.idle(), toPrograms.idle(), byText.idle()])),
     jobsDone: () => longWork.idle(),
     dayTurned,
     stop: () => (stopping ??= stop()),

@@ -45,7 +45,9 @@ export function gather(tx: Transaction, now: number): void {
 function byReader(due: readonly Notice[]): readonly (readonly Notice[])[] {
   const found = new Map<string, Notice[]>();
   for (const notice of due) {
-    const key = notice.personId ?? (notice.groupKey === null ? notice.toAddress : `group ${notice.groupKey}`);
+    // Text messages go one by one.
+    const reader = notice.personId ?? (notice.groupKey === null ? notice.toAddress : `group ${notice.groupKey}`);
+    const key = notice.way === 'text' ? `text ${notice.id}` : reader;
     found.set(key, [...(found.get(key) ?? []), notice]);
   }
   return [...found.values()];

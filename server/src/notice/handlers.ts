@@ -2,10 +2,13 @@ import type { noticeRoutes } from '@tolvek/contract';
 import { desc, eq, like, or } from 'drizzle-orm';
 import { iso } from '../platform/clock.ts';
 import type { House } from '../platform/house.ts';
+import { newId } from '../platform/newId.ts';
 import { notFound } from '../platform/problem.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { write } from '../platform/work.ts';
+import { bellOf, seeBell } from './bell.ts';
 import { lettersLeft, sendAgain, sendFailedAgain } from './failed.ts';
-import { letters } from './tables.ts';
+import { letters, texts } from './tables.ts';
 import { writeEmail } from './writeEmail.ts';
 
 const SHOWN = 200;
@@ -45,6 +48,29 @@ export function noticeHandlers(house: House): Handlers<typeof noticeRoutes> {
       onlyDemo();
       await writeEmail(house, body);
       return { done: true };
+    },
+    bell: ({ viewer }) => bellOf(db, viewer, house.clock.now()),
+    seeBell: ({ viewer, body }) => {
+      seeBell(house, viewer, body.until);
+      return { done: true };
+    },
+    takeText: ({ body, request }) => {
+      onlyDemo();
+      const { address, outboundSMSTextMessage, clientCorrelator: correlator } = body.outboundSMSMessageRequest;
+      write(house, ({ tx, now }) => {
+        const row = { id: newId(), correlator, receivedAt: now, text: outboundSMSTextMessage.message };
+        const to = address.map((each) => each.replace(/^tel:/, '')).join(', ');
+        tx.insert(texts)
+          .values({ ...row, to })
+          .onConflictDoNothing()
+          .run();
+      });
+      return { resourceReference: { resourceURL: `${config.url}${request.path}/${correlator}` } };
+    },
+    texts: () => {
+      onlyDemo();
+      const rows = db.select().from(texts).orderBy(desc(texts.receivedAt), desc(texts.id)).limit(SHOWN).all();
+      return { texts: rows.map(({ id, receivedAt, to, text }) => ({ id, receivedAt: iso(receivedAt), to, text })) };
     },
     letter: ({ params }) => {
       onlyDemo();

@@ -9,7 +9,7 @@ import {
   wayOf,
 } from '@tolvek/core/notice';
 import { actorOf } from '@tolvek/core/program';
-import { type Departure, mayBeOff, usualIn } from '@tolvek/core/telling';
+import { type Departure, mayBeOff, type NoticeWay, usualIn } from '@tolvek/core/telling';
 import { refused } from '@tolvek/words';
 import { and, count, eq, gt, min, sql } from 'drizzle-orm';
 import { seatById, stepOfSeat } from '../approval/queries.ts';
@@ -101,7 +101,7 @@ export function goingTo(
   const next = nextDigest(chosen, now, zone);
   const isUrgent = request.priority === 'high' || [request.due, until].some((due) => due !== null && due < next);
   const going = goingOf(way, chosen, { now, zone, isUrgent });
-  if (!going) return { state: 'dropped', why: 'choice', cause: null };
+  if (!going) return { state: 'dropped', why: 'choice' };
   return going.isGathered ? { state: 'gathering', nextAttemptAt: going.at } : {};
 }
 
@@ -110,20 +110,31 @@ interface Leaving {
   readonly goes: Departure;
   readonly isUrgent: boolean;
 }
+type Going = Pick<typeof notices.$inferInsert, 'why' | 'cause'> & {
+  state?: 'dropped' | 'gathering';
+  nextAttemptAt?: number;
+};
 
-/** Notes that somebody is to hear of what a form tells besides what is usual. */
+/** Notes that somebody is to hear of what a form tells besides what is usual, by each of some ways; under the bell alone where there is none. */
 export function notifyBy(
   work: Telling,
   request: ShownRow,
   personId: string,
   cause: CausedByRule,
-  leaving: Leaving,
+  { ways, ...leaving }: Leaving & { readonly ways: readonly NoticeWay[] },
 ): void {
   if (request.trial) return;
   const person = personById(work.tx, personId);
   if (!person || !(person.active || personId === request.requesterId)) return;
   const to = { requestId: request.id, personId, toName: person.name, toAddress: person.email };
-  addNotice(work.tx, { ...noted(work, cause, to), ...goingBy(work, request, person, cause, leaving) });
+  for (const way of ways) {
+    const asText = way === 'text' ? { way, toAddress: '' } : {};
+    const going =
+      way === 'text' ? goingAsText(work, person, cause, leaving) : goingBy(work, request, person, cause, leaving);
+    addNotice(work.tx, { ...noted(work, cause, to), ...asText, ...going });
+  }
+  if (ways.length === 0)
+    addNotice(work.tx, { ...noted(work, cause, to), way: 'bell', state: 'sent', sentAt: work.now });
   work.told.add(personId);
 }
 
@@ -202,7 +213,7 @@ export function goingBy(
   { kind, email, hearing }: PersonRow,
   cause: CausedByRule,
   { goes, isUrgent }: Leaving,
-): Pick<typeof notices.$inferInsert, 'why' | 'cause'> & { state?: 'dropped' | 'gathering'; nextAttemptAt?: number } {
+): Going {
   const { hears, zone } = deskOf(tx);
   const first = goes.goes === 'gathered' && !isUrgent ? firstWaiting(tx, email, cause.rule) : null;
   const at = departureAt(goes, { now, zone, isUrgent, first });
@@ -210,10 +221,25 @@ export function goingBy(
   if (kind !== 'staff') return isLater ? { state: 'gathering', nextAttemptAt: at } : {};
   const chosen = hearing ?? USUAL_HEARING;
   const way = wayOf(cause.as, chosen, hears);
-  if (way === 'never') return { state: 'dropped', why: 'choice', cause: null };
+  if (way === 'never') return { state: 'dropped', why: 'choice' };
   if (isLater) return { state: 'gathering', nextAttemptAt: afterQuiet(chosen, at, zone) };
   const going = goingOf(way, chosen, { now, zone, isUrgent: isUrgent || request.priority === 'high' });
   return going?.isGathered ? { state: 'gathering', nextAttemptAt: going.at } : {};
+}
+
+/** When a text message goes: it waits for the end of quiet hours, and is in no digest. */
+function goingAsText(
+  { tx, now }: Pick<Work, 'now'> & { readonly tx: Reader },
+  { kind, hearing }: PersonRow,
+  cause: CausedByRule,
+  { goes, isUrgent }: Leaving,
+): Going {
+  const { hears, zone } = deskOf(tx);
+  const at = departureAt(goes, { now, zone, isUrgent, first: null });
+  const chosen = hearing ?? USUAL_HEARING;
+  if (kind === 'staff' && wayOf(cause.as, chosen, hears) === 'never') return { state: 'dropped', why: 'choice' };
+  const after = kind === 'staff' ? afterQuiet(chosen, at, zone) : at;
+  return after > now ? { state: 'gathering', nextAttemptAt: after } : {};
 }
 
 const waitingBy = prepared((db) =>

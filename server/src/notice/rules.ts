@@ -3,7 +3,7 @@ import { heardBy, isAbout, type Written, writtenWith } from '@tolvek/core/notice
 import { own } from '@tolvek/core/own';
 import { type Field, requestScope, requestSlots } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
-import { formulasOfNotice, type NoticePlan, type NoticeRule, type Recipient } from '@tolvek/core/telling';
+import { formulasOfNotice, type NoticePlan, type NoticeRule, type Recipient, waysOf } from '@tolvek/core/telling';
 import { openSeats, roundOf } from '../approval/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
 import { askedFor } from '../people/absences.ts';
@@ -95,20 +95,23 @@ export function tellRule(
 ): void {
   const told = new Set<string>();
   const leaving = { goes: rule.goes, isUrgent };
+  const ways = waysOf(rule);
   for (const to of rule.to) {
     const cause = causeFor(rule, to, work.actor, written);
     if (typeof to === 'object' && 'program' in to) {
       notifyProgramBy(work, request, to.program, cause);
       continue;
     }
-    const group = mailboxMeant(work.tx, request, to);
+    const group = ways.includes('email') ? mailboxMeant(work.tx, request, to) : undefined;
+    // Whoever gets the email with their group gets what goes otherwise by themselves.
+    const own = group ? ways.filter((way) => way !== 'email') : ways;
     const ids = recipientsOf(work, request, to);
     if (group && !told.has(group.key)) notifyGroupBy(work, request, group, cause, leaving);
-    if (group) for (const id of [group.key, ...ids]) told.add(id);
+    if (group) told.add(group.key);
     for (const id of ids) {
       if (told.has(id) || !isTold(id, to)) continue;
       told.add(id);
-      notifyBy(work, request, id, cause, leaving);
+      if (!group || own.length > 0) notifyBy(work, request, id, cause, { ...leaving, ways: own });
     }
   }
 }

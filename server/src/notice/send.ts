@@ -1,5 +1,5 @@
 import { subjectLine } from '@tolvek/core/notice';
-import { and, asc, eq, gt, isNull, lte, or, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, lte, or, type SQL, sql } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
 import type { Reader, Transaction } from '../platform/database.ts';
 import { renewLink } from '../platform/links.ts';
@@ -31,8 +31,8 @@ function threadOf(db: Reader, { id, requestId: request, personId: person }: Noti
   return { inReplyTo: messageIdOf(first.id), references: messageIdOf(first.id) };
 }
 
-/** What goes by email: everything but what programs are told. */
-const BY_EMAIL = isNull(notices.program);
+/** What goes by email. */
+const BY_EMAIL = and(isNull(notices.program), eq(notices.way, 'email')) as SQL;
 /** A clock that had jumped ahead left waits that no longer mean anything: those are due as well. */
 const isDue = and(
   LEFT,

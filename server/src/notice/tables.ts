@@ -46,6 +46,10 @@ export const notices = sqliteTable(
     groupKey: text(),
     /** The program that is told, by its key; null for what goes by email. */
     program: text(),
+    /** How it reaches its reader. `bell`: it is not sent, and stands under the bell alone. */
+    way: text({ enum: ['email', 'text', 'bell'] })
+      .notNull()
+      .default('email'),
     kind: text().notNull(),
     /** Which notice of its form’s own, by key; null for what is usual. */
     rule: text(),
@@ -66,10 +70,10 @@ export const notices = sqliteTable(
     /** The one it went in. */
     inId: text(),
     /**
-     * Why it was dropped: its reader wants none of its kind, nothing was left to tell, its form does not send it, or its
-     * reader may not read what it would tell of.
+     * Why it was dropped: its reader wants none of its kind, nothing was left to tell, its form does not send it, its
+     * reader may not read what it would tell of, or has no number that a text message could go to.
      */
-    why: text({ enum: ['choice', 'nothing', 'off', 'hidden'] }),
+    why: text({ enum: ['choice', 'nothing', 'off', 'hidden', 'unreachable'] }),
     attempts: integer().notNull().default(0),
     nextAttemptAt: integer().notNull(),
     lastError: text(),
@@ -78,13 +82,16 @@ export const notices = sqliteTable(
   },
   (table) => [
     index('notices_left')
-      .on(table.program, table.state, table.nextAttemptAt)
+      .on(table.program, table.way, table.state, table.nextAttemptAt)
       .where(sql`state in ('waiting', 'sending', 'failed')`),
     index('notices_gathering').on(table.nextAttemptAt).where(sql`state = 'gathering'`),
+    index('notices_person').on(table.personId, table.createdAt).where(sql`person_id is not null`),
     index('notices_request').on(table.requestId, table.createdAt),
     index('notices_created').on(table.createdAt, table.id),
     index('notices_in').on(table.inId).where(sql`in_id is not null`),
     index('notices_unconfirmed').on(table.toAddress, table.createdAt).where(sql`kind in ('confirm', 'go-on')`),
+    // What did not go by email and is kept for the bell, until it is kept no longer.
+    index('notices_kept').on(table.createdAt).where(sql`cause is not null and state in ('dropped', 'sent')`),
     index('notices_said').on(table.sentAt).where(sql`state = 'sent' and said is not null`),
   ],
 );
@@ -105,6 +112,20 @@ export const LEFT = sql`state in ('waiting', 'sending', 'failed')`;
 
 /** What waits for a time of its reader’s, in the words of the index that finds it. */
 export const GATHERING = sql`state = 'gathering'`;
+
+/** What the stand-in for a gateway of text messages received; the Mailroom shows these. */
+export const texts = sqliteTable(
+  'texts',
+  {
+    id: text().primaryKey(),
+    /** What the sender calls it: the same message that comes twice is one. */
+    correlator: text().notNull().unique(),
+    receivedAt: integer().notNull(),
+    to: text().notNull(),
+    text: text().notNull(),
+  },
+  (table) => [index('texts_received').on(table.receivedAt)],
+);
 
 /** What the mail stand-in received; the Mailroom shows these. */
 export const letters = sqliteTable(

@@ -336,11 +336,14 @@ const inLanguage = (letter: Letter<Words>, language: Language, zone: string): Pi
   language,
 });
 
+/** Where the button of a letter leads: an address that opens it, with its link where it needs one. */
+export const addressOf = ({ config }: Post, { path, link }: Pick<Worded, 'path' | 'link'>): string =>
+  `${config.url}${path}${link === null ? '' : tokenOf(config.secret, link)}`;
+
 /** A letter as it goes, from what was said once: the same each time. */
 export function dressed({ config }: Post, db: Reader, said: Worded | Written): DressedLetter {
   if ('html' in said) return said;
-  const urlOf = ({ path, link }: Pick<Worded, 'path' | 'link'>): string =>
-    `${config.url}${path}${link === null ? '' : tokenOf(config.secret, link)}`;
+  const urlOf = (leads: Pick<Worded, 'path' | 'link'>): string => addressOf({ config }, leads);
   const desk = deskOf(db);
   const language = said.language ?? 'en';
   return dressLetter(

@@ -47,6 +47,8 @@ export const people = sqliteTable(
     invitedAt: integer(),
     /** When they left or were made inactive, epoch ms. */
     leftAt: integer(),
+    /** Until when they have seen what stands under the bell, epoch ms. */
+    bellSeenAt: integer(),
     /** What they chose of their emails; null: as the desk has it. */
     hearing: text({ mode: 'json' }).$type<Hearing>(),
   },

@@ -13,6 +13,13 @@ const schema = z.object({
   TOLVEK_SMTP: z.url({ protocol: /^smtps?$/ }),
   /** Where emails to the desk come in: the mail server of the house brings them here. */
   TOLVEK_MAIL_IN: z.url({ protocol: /^smtp$/ }).optional(),
+  /** What sends text messages: a gateway of the OMA interface for messaging, its token, and the number they come from. */
+  TOLVEK_TEXTS: z.url({ protocol: /^https?$/ }).optional(),
+  TOLVEK_TEXTS_TOKEN: z.string().min(1).optional(),
+  TOLVEK_TEXTS_FROM: z
+    .string()
+    .regex(/^\+\d{5,15}$/)
+    .optional(),
   /** What a first start suggests: what the desk is called, the house it belongs to, and who emails come from. */
   TOLVEK_DESK: z.string().trim().max(60).default(''),
   TOLVEK_STATION: z.string().trim().max(80).default(''),
@@ -32,6 +39,8 @@ export interface Config {
   readonly smtp: string;
   /** Where emails to the desk come in, `smtp://host:port`; null where nobody would read them. */
   readonly mailIn: string | null;
+  /** What sends text messages; null where nothing does, in the demo its stand-in. */
+  readonly texts: { readonly url: string; readonly token: string; readonly from: string } | null;
   /** What a first start suggests; empty where nothing was said. From then on the desk is as it is laid. */
   readonly desk: {
     readonly name: string;
@@ -85,6 +94,10 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     secret: data.TOLVEK_SECRET,
     smtp: data.TOLVEK_SMTP,
     mailIn: data.TOLVEK_MAIL_IN ?? (data.TOLVEK_MODE === 'demo' ? 'smtp://127.0.0.1:0' : null),
+    texts:
+      data.TOLVEK_TEXTS === undefined
+        ? null
+        : { url: data.TOLVEK_TEXTS, token: data.TOLVEK_TEXTS_TOKEN ?? '', from: data.TOLVEK_TEXTS_FROM ?? '' },
     desk: {
       name: data.TOLVEK_DESK,
       organisation: data.TOLVEK_STATION,

@@ -28,7 +28,8 @@ const KINDS: Readonly<Record<string, Words>> = {
   ...{ 'passed-on': said('hearing:kind.passedOn'), 'place-free': said('hearing:kind.placeFree') },
 };
 
-function stateOf({ state, why }: Notice): Told['state'] {
+function stateOf({ state, why, way }: Notice): Told['state'] {
+  if (way === 'bell') return 'bell';
   switch (state) {
     case 'waiting':
     case 'sending':
@@ -58,5 +59,6 @@ export function emailTold(
     ...{ id, state, person: (personId === null ? '' : names.get(personId)) || toName || toAddress, about },
     ...{ at: iso(createdAt), goes: goes === null ? null : iso(goes) },
     error: state === 'failed' ? lastError : null,
+    ...(notice.way === 'text' ? { isText: true } : {}),
   };
 }

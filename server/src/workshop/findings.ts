@@ -28,6 +28,7 @@ import {
   formsOf,
   registerOfForm,
 } from '../form/queries.ts';
+import { sendsTexts } from '../notice/byText.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import { iso } from '../platform/clock.ts';
@@ -129,6 +130,7 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
     skills: skillsAsked(db, design),
     rosters: rostersAsked(db, design),
     programs: programNames(db).map(({ key }) => key),
+    texts: sendsTexts(db),
     stages: registerOfForm(db, formId).stages.flatMap(({ key, retired }) => (retired ? [] : [{ key }])),
     plan: planOf(db, formId),
     form: formId,
@@ -185,6 +187,7 @@ const contentOf = (
     skills,
     rosters,
     programs,
+    texts,
     stages,
     plan,
     form,
@@ -208,6 +211,7 @@ const contentOf = (
     skills ?? null,
     rosters ?? {},
     programs ?? [],
+    texts ?? null,
     stages ?? [],
     digestOf(plan),
     form,

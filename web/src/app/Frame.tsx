@@ -9,6 +9,7 @@ import { LANGUAGE_NAMES, LANGUAGES, language, say, setDesk, speak, useLanguage }
 import { Wordmark } from './Wordmark.tsx';
 
 // What floats comes a moment after the page, or when it is pressed: a requester on a phone can type before it is there.
+const Bell = lazy(() => import('./Bell.tsx').then((module) => ({ default: module.Bell })));
 const DemoClock = lazy(() => import('./DemoClock.tsx').then((module) => ({ default: module.DemoClock })));
 const PersonMenu = lazy(() => import('./PersonMenu.tsx').then((module) => ({ default: module.PersonMenu })));
 const Toasts = lazy(() => import('./Toasts.tsx').then((module) => ({ default: module.Toasts })));
@@ -83,7 +84,13 @@ export function Frame() {
               {say('common:mailroom')}
             </NavLink>
           ) : null}
-          {person ? null : <LanguageLink />}
+          {person ? (
+            <Suspense fallback={<span className="h-8 w-8" />}>
+              <Bell />
+            </Suspense>
+          ) : (
+            <LanguageLink />
+          )}
           {person ? (
             <Suspense fallback={<span>{person.name}</span>}>
               <PersonMenu person={person} inWorkshop={inWorkshop} demo={Boolean(me?.demo)} />

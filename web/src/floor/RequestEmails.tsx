@@ -41,7 +41,10 @@ function Log({ number }: { number: string }) {
       <ul>
         {data.emails.map((email) => (
           <li key={email.id} className="border-b border-rule py-1.5">
-            {say('hearing:logLine', { person: email.person, about: told(email.about) })}
+            {say(email.isText ? 'hearing:textLine' : 'hearing:logLine', {
+              person: email.person,
+              about: told(email.about),
+            })}
             <span className={`block text-[12.5px] ${email.state === 'failed' ? 'text-brick' : 'text-soft'}`}>
               {told(emailStateInWords(email))}
             </span>

@@ -7,6 +7,7 @@ import { useTitle } from '../ui/useTitle.ts';
 import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { say } from '../wire/words.ts';
 import { mailroomApi } from './endpoints.ts';
+import { Texts } from './Texts.tsx';
 import { ToldPrograms } from './ToldPrograms.tsx';
 
 /** The Mailroom: the letters this installation sent, as their readers received them. */
@@ -37,6 +38,9 @@ export function Mailroom() {
         />
         <p className="mt-2">
           <Link to="/mailroom/write">{say('mailroom:write')}</Link>
+          <Link to="/mailroom/texts" className="ml-4">
+            {say('mailroom:texts')}
+          </Link>
           <Link to="/mailroom/programs" className="ml-4">
             {say('mailroom:programs')}
           </Link>
@@ -71,6 +75,8 @@ export function Mailroom() {
       <section className={`min-h-0 overflow-auto bg-sheet px-6 py-5 ${id ? '' : 'hidden md:block'}`}>
         {id === 'write' ? (
           <WriteEmail answers={null} />
+        ) : id === 'texts' ? (
+          <Texts />
         ) : id === 'programs' ? (
           <ToldPrograms />
         ) : id ? (

@@ -15,6 +15,7 @@ export const mailroomApi = api.injectEndpoints({
       query: call('toldPrograms'),
       providesTags: ['mail'],
     }),
+    texts: build.query<AnswerOf<'texts'>, Asked<'texts'>>({ query: call('texts'), providesTags: ['mail'] }),
     letter: build.query<AnswerOf<'letter'>, Asked<'letter'>>({ query: call('letter') }),
   }),
 });

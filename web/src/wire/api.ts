@@ -30,6 +30,7 @@ export const api = createApi({
     'groups',
     'calendar',
     'roster',
+    'bell',
     'program',
     'planEffect',
     'editions',

@@ -15,6 +15,9 @@ export const mailroom: Same<typeof english> = {
   waiting_other: '{{count, number}} E-Mails sind unterwegs.',
   failed_one: '{{count, number}} E-Mail wurde nicht zugestellt.',
   failed_other: '{{count, number}} E-Mails wurden nicht zugestellt.',
+  texts: 'Textnachrichten',
+  textsHint: 'Hier kommen die Textnachrichten der Demo an. Sie verlassen diesen Rechner nicht.',
+  textsNone: 'Noch wurde keine Textnachricht gesendet.',
   programs: 'Was andere Programme erfuhren',
   programsHint:
     'Hier kommt an, was die Demo anderen Programmen mitteilt. Mit -503 am Ende einer Adresse sehen Sie, was bei einer Störung geschieht.',

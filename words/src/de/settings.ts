@@ -11,6 +11,10 @@ export const settings: Same<typeof english> = {
   theFirstDay: 'Erster Tag der Woche',
   theAccent: 'Farbe',
   theSignature: 'Ende jeder E-Mail',
+  textsHint:
+    'Das Feld der Profile, in dem sie steht, mit der Vorwahl ihres Landes. Dann können Mitteilungen als Textnachricht gehen.',
+  noTexts: 'Keine Textnachrichten',
+  theTexts: 'Die Nummer für Textnachrichten',
   theSkills: 'Das Register der Fähigkeiten',
   'theSkillsOf.register': 'Register der Fähigkeiten',
   'theSkillsOf.person': 'Feld für die Person',

@@ -12,6 +12,9 @@ export const mailroom = {
   waiting_other: '{{count, number}} emails are on their way.',
   failed_one: '{{count, number}} email was not delivered.',
   failed_other: '{{count, number}} emails were not delivered.',
+  texts: 'Text messages',
+  textsHint: 'Text messages that the demo sends arrive here. They do not leave this computer.',
+  textsNone: 'No text message was sent yet.',
   programs: 'What other programs were told',
   programsHint:
     'The stand-in takes what the demo tells other programs. Put -503 at the end of an address to see what happens when a program is down.',

@@ -55,6 +55,8 @@ export interface Surroundings extends Named, Guarded {
   readonly skills?: SkillsAround | null | undefined;
   /** The rosters that the draft names; nothing is found in them when not said. */
   readonly rosters?: RostersAround | undefined;
+  /** Whether the desk can send text messages; nothing is found of it when not said. */
+  readonly texts?: boolean | undefined;
   /** The programs that can be told, by key; nothing is found in them when not said. */
   readonly programs?: readonly string[] | undefined;
 }
@@ -78,6 +80,7 @@ export function findingsOf(
     skills,
     rosters,
     programs,
+    texts,
     stages = editions?.stages,
   }: Surroundings,
 ): readonly Finding[] {
@@ -121,7 +124,7 @@ export function findingsOf(
   handlerFindings(design, { scope, groups, strangers, members, skills, rosters }, add);
   approvalFindings(design, { scope, groups, strangers, members, profile, rosters }, add);
   deadlineFindings(design, { scope, groups, stages, rosters }, add);
-  noticeFindings(design, { scope, groups, strangers, stages, outside, rosters, programs }, add);
+  noticeFindings(design, { scope, groups, strangers, stages, outside, rosters, programs, texts }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));
   translationFindings(design, vocabularies, add);
   const counted = holds === 'things' ? found.filter(({ page }) => page !== 'routing' && page !== 'approval') : found;

@@ -12,6 +12,7 @@ import {
   SLOTS,
   USUAL_NOTICES,
   type UsualKind,
+  waysOf,
 } from '../../telling/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
@@ -30,6 +31,7 @@ interface Around {
   readonly outside: boolean;
   readonly rosters: RostersAround | undefined;
   readonly programs: readonly string[] | undefined;
+  readonly texts: boolean | undefined;
 }
 
 /** Where its reader waits for what was written: in words of its own an email has to say it as well. */
@@ -81,7 +83,7 @@ export function noticeFindings(design: FormDesign, around: Around, add: Add): vo
 function ruleFindings(
   rule: NoticeRule,
   { fields, deadline }: FormDesign,
-  { scope, groups, strangers, stages, rosters, programs }: Around,
+  { scope, groups, strangers, stages, rosters, programs, texts }: Around,
   add: Add,
 ): void {
   const { key, name, on, to, goes, urgent = '' } = rule;
@@ -113,5 +115,6 @@ function ruleFindings(
     !ringsOf(deadline).some(({ rule: of, ring }) => of.key === on.deadline && ring.key === on.ring)
   )
     error(said('notices:lostRing', { name }));
+  if (texts === false && waysOf(rule).includes('text')) error(said('notices:textsNowhere', { name }));
   if (goes.goes === 'digest' && goes.days.length === 0) error(said('notices:noDay', { name }));
 }

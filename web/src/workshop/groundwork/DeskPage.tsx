@@ -24,6 +24,7 @@ import { meApi } from '../../wire/me.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { LANGUAGE_NAMES, LANGUAGES, say, told } from '../../wire/words.ts';
 import { DeskEmails } from './DeskEmails.tsx';
+import { DeskTexts } from './DeskTexts.tsx';
 import { groundApi } from './endpoints.ts';
 import { GroundHistory } from './GroundHistory.tsx';
 import { States } from './States.tsx';
@@ -168,6 +169,7 @@ function OpenDesk({ opened }: { opened: AnswerOf<'deskSettings'> }) {
             />
           )}
         </Line>
+        <DeskTexts texts={desk.texts} set={(texts) => set({ texts })} />
         <DeskEmails hears={desk.hears} set={(hears) => set({ hears })} />
         <h2 className="section-head mt-8">{say('ground:deskElsewhere')}</h2>
         <Line

@@ -107,7 +107,7 @@ function PageOf({
 }
 
 function Line({ email }: { email: Email }) {
-  const { id, person, about, number, state, again } = email;
+  const { id, person, about, number, state, again, isText } = email;
   const [send, { isLoading }] = groundApi.useSendEmailAgainMutation();
   const sendIt = (): void =>
     void send({ id })
@@ -117,7 +117,7 @@ function Line({ email }: { email: Email }) {
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_110px_120px] items-baseline gap-x-4 border-b border-rule py-1.5">
       <span className="min-w-0">
-        {say('hearing:logLine', { person, about: told(about) })}
+        {say(isText ? 'hearing:textLine' : 'hearing:logLine', { person, about: told(about) })}
         <span className={`block text-[12.5px] ${state === 'failed' ? 'text-brick' : 'text-soft'}`}>
           {told(emailStateInWords(email))}
         </span>

@@ -1,11 +1,13 @@
 import { deadlineName, ringInWords } from '@tolvek/core/deadline';
 import {
   type Departure,
+  NOTICE_WAYS,
   type NoticeRule,
   noticeInWords,
   OCCASIONS,
   type Occasion,
   ringsOf,
+  waysOf,
 } from '@tolvek/core/telling';
 import { Button } from '../../ui/Button.tsx';
 import { Chip } from '../../ui/Chip.tsx';
@@ -129,6 +131,7 @@ function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
           {say('notices:showAnswers')}
         </label>
         <Leaves {...{ rule, edit }} />
+        <Ways {...{ rule, edit }} />
         <span />
         <label className="flex items-center gap-2">
           <input
@@ -144,6 +147,31 @@ function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
         <Button onClick={() => open(false)}>{say('workshop:stepDone')}</Button>
       </p>
     </li>
+  );
+}
+
+/** How it reaches people: by email, as a text message, by both, or under the bell alone. */
+function Ways({ rule, edit }: Editing) {
+  const ways = waysOf(rule);
+  return (
+    <SettingLine label={say('notices:byWays')}>
+      <span className="flex flex-wrap items-center gap-x-5 gap-y-1">
+        {NOTICE_WAYS.map((way) => (
+          <label key={way} className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-green"
+              checked={ways.includes(way)}
+              onChange={({ target }) =>
+                edit({ ways: NOTICE_WAYS.filter((each) => (each === way ? target.checked : ways.includes(each))) })
+              }
+            />
+            {say(way === 'email' ? 'notices:byEmail' : 'notices:byText')}
+          </label>
+        ))}
+        {ways.length === 0 ? <span className="text-soft">{say('notices:byNone')}</span> : null}
+      </span>
+    </SettingLine>
   );
 }
 

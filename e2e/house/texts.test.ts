@@ -1,0 +1,177 @@
+import type { FormDesign } from '@tolvek/core/form';
+import { USUAL_NOTICES } from '@tolvek/core/telling';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Caller, Desk, ok, onVersion, VISIT } from './desk.ts';
+
+// A notice goes as an email, as a text message, or stands under the bell; under which everything stands that one was told.
+let desk: Desk;
+let maren: Caller;
+let bram: Caller;
+let priya: Caller;
+let release = 0;
+const of = { params: { key: 'site-access' } };
+
+const released = async (rules: readonly object[]): Promise<readonly string[]> => {
+  const { draft, version } = ok(await maren.call('form', of)) as { draft: FormDesign; version: number };
+  const { handler: _, ...others } = draft.routing.otherwise;
+  const routing = { columns: [], rows: [], otherwise: { ...others, team: 'boats', path: null } };
+  const notices = { ...(draft.notices ?? USUAL_NOTICES), rules };
+  const body = { draft: { ...draft, routing, notices } };
+  const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body }));
+  const { findings } = ok(await maren.call('form', of)) as Answer['body'];
+  const answer = await maren.call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } });
+  if (answer.status === 200) release = answer.body.number;
+  return (findings as readonly { page: string; message: string }[])
+    .filter(({ page }) => page === 'notices')
+    .map(({ message }) => message);
+};
+const rule = (ways: readonly string[], change: object = {}) => ({
+  ...{ key: 'look', name: 'Look', on: { is: 'arrived' }, to: [{ person: desk.idOf('Bram Solheim') }], answers: false },
+  ...{
+    subject: 'Look at {request.number}',
+    text: 'A visit, {request.number}.',
+    goes: { goes: 'at-once' },
+    ways,
+    ...change,
+  },
+});
+let visitors = 0;
+const sent = async (): Promise<string> => {
+  visitors += 1;
+  const given = { ...VISIT, visitor: `Visitor ${'w'.repeat(visitors)}` };
+  const { number } = ok(await priya.submit('come-on-site', given, { release }));
+  await desk.running.lettersSent();
+  return number;
+};
+const texts = async (): Promise<readonly { to: string; text: string }[]> => ok(await maren.call('texts')).texts;
+const bell = async (who: Caller): Promise<Answer['body']> => ok(await who.call('bell'));
+const told = async (number: string): Promise<readonly string[]> =>
+  ok(await maren.call('requestEmails', { params: { number } }))
+    .emails.filter(({ about, person }: Answer['body']) => about === 'Look' && person === 'Bram Solheim')
+    .map(({ state, isText = false }: Answer['body']) => `${isText ? 'text' : 'email'} ${state}`)
+    .sort();
+const emails = async (subject: string): Promise<number> =>
+  (await desk.letters()).filter((letter) => letter.subject.includes(subject)).length;
+const setDesk = async (change: object): Promise<void> => {
+  const { version, desk: before } = ok(await maren.call('deskSettings'));
+  const { texts: _, ...rest } = before;
+  ok(await maren.call('changeDesk', { headers: onVersion(version), body: { desk: { ...rest, ...change }, note: '' } }));
+};
+const phone = async (number: string | null): Promise<void> => {
+  const id = desk.idOf('Bram Solheim');
+  const { version } = ok(await maren.call('person', { params: { id } }));
+  const body = { profile: { phone: number } };
+  ok(await maren.call('changePerson', { params: { id }, headers: onVersion(version), body }));
+};
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  [maren, bram, priya] = [
+    await desk.as('Maren Okafor'),
+    await desk.as('Bram Solheim'),
+    await desk.as('Priya Nakamura-Lind'),
+  ];
+});
+afterAll(() => desk.close());
+
+describe('a text message', () => {
+  it('goes to the number of whoever is told, with where it leads, as an email does by the same notice', async () => {
+    await phone('+353 21 496 1234');
+    expect(await released([rule(['email', 'text'])])).toEqual([]);
+    const number = await sent();
+    expect((await texts())[0]).toEqual({
+      ...{ id: expect.any(String), receivedAt: expect.any(String), to: '+353214961234' },
+      text: `A visit, ${number}. ${desk.running.url}/floor/all/${number}`,
+    });
+    expect(await emails(`Look at ${number}`)).toBe(1);
+    expect(await told(number)).toEqual(['email sent', 'text sent']);
+  });
+
+  it('goes alone where its notice says so, and not to somebody without a number, which is told', async () => {
+    expect(await released([rule(['text'])])).toEqual([]);
+    const first = await sent();
+    expect([await emails(`Look at ${first}`), await told(first)]).toEqual([0, ['text sent']]);
+    const before = (await texts()).length;
+    for (const none of ['01 555 0142', null]) {
+      await phone(none);
+      expect(await told(await sent())).toEqual(['text unreachable']);
+    }
+    expect((await texts()).length).toBe(before);
+    await phone('+353 21 496 1234');
+  });
+
+  it('waits for the end of quiet hours, and is in no digest', async () => {
+    const quiet = { ways: { news: 'digest' }, digest: { at: '16:00', days: [1, 2, 3, 4, 5, 6, 7] } };
+    ok(await bram.call('setOwnEmails', { body: { ...quiet, quiet: { from: '10:00', to: '12:00' } } }));
+    const numbers = [await sent(), await sent()];
+    expect(await Promise.all(numbers.map(told))).toEqual([['text later'], ['text later']]);
+    ok(await maren.call('advanceClock', { body: { minutes: 2 * 60 } }));
+    await desk.running.lettersSent();
+    const [second, first] = await texts();
+    expect([first?.text, second?.text].map((text) => text?.slice(0, 18)).sort()).toEqual(
+      numbers.map((number) => `A visit, ${number}.`.slice(0, 18)).sort(),
+    );
+  });
+
+  it('can’t be had where the desk says no field with numbers', async () => {
+    await setDesk({});
+    expect(await released([rule(['text'])])).toEqual([
+      '“Look” goes as a text message, and the desk has no number of anybody. Choose the field for it in the groundwork, under “Desk”.',
+    ]);
+    await setDesk({ texts: 'phone' });
+    expect(await released([rule(['text'])])).toEqual([]);
+  });
+
+  it('comes once, however often its gateway is sent it', async () => {
+    const send = () =>
+      maren.call('takeText', {
+        params: { sender: 'tel:+353000000' },
+        body: {
+          outboundSMSMessageRequest: {
+            ...{ address: ['tel:+353211111111'], senderAddress: 'tel:+353000000', clientCorrelator: 'the-same' },
+            outboundSMSTextMessage: { message: 'Twice' },
+          },
+        },
+      });
+    ok(await send());
+    ok(await send());
+    expect((await texts()).filter(({ text }) => text === 'Twice')).toHaveLength(1);
+  });
+});
+
+describe('the bell', () => {
+  it('has what somebody was told, by whichever way, once, and counts what they have not seen', async () => {
+    expect(await released([rule(['email', 'text'])])).toEqual([]);
+    const number = await sent();
+    const { unseen, items } = await bell(bram);
+    expect(items[0]).toMatchObject({ words: `Look at ${number}`, path: `/floor/all/${number}`, isNew: true });
+    expect(items.filter(({ words }: { words: string }) => words === `Look at ${number}`)).toHaveLength(1);
+    expect(unseen).toBeGreaterThan(0);
+    ok(await bram.call('seeBell', { body: { until: items[0].at } }));
+    expect((await bell(bram)).unseen).toBe(0);
+    // Nobody else’s.
+    expect((await bell(priya)).items.some(({ words }: { words: string }) => words.startsWith('Look at'))).toBe(false);
+    expect((await bell(priya)).items[0]).toMatchObject({ path: `/my/${number}` });
+  });
+
+  it('is all there is where a notice goes by no way, and has what somebody wants no email of', async () => {
+    expect(await released([rule([])])).toEqual([]);
+    const number = await sent();
+    expect(await emails(`Look at ${number}`)).toBe(0);
+    expect((await bell(bram)).items[0]).toMatchObject({ words: `Look at ${number}`, isNew: true });
+    expect(await told(number)).toEqual(['email bell']);
+  });
+
+  it('tells nothing of what somebody may not read any more', async () => {
+    const before = (await bell(bram)).items.length;
+    expect(before).toBeGreaterThan(0);
+    const group = 'boats';
+    const id = desk.idOf('Bram Solheim');
+    const { ways } = ok(await maren.call('person', { params: { id } }));
+    expect(ways.map(({ key }: { key: string }) => key)).toContain(group);
+    const { db } = desk.running.house;
+    db.$client.exec("update requests set team = null where team = 'boats'");
+    const left = (await bell(bram)).items as readonly { words: string }[];
+    expect(left.some(({ words }) => words.startsWith('Look at'))).toBe(false);
+  });
+});
