@@ -20,10 +20,15 @@ describe('a text message', () => {
     expect(textMessage(letter('Trip VT-1'), URL, true)).toBe(`Trip VT-1 ${URL}`);
   });
 
+  it('ends between two words where it has too many', () => {
+    const text = Array(60).fill('sixsix').join(' ');
+    expect(textMessage(letter('', text), URL, true)).toBe(`${Array(42).fill('sixsix').join(' ')}… ${URL}`);
+  });
+
   it('is never too long, never ends within a word, and begins as its notice does', () => {
     const words = fc.array(
       fc.string({ unit: 'grapheme', minLength: 1, maxLength: 12 }).filter((word) => !/\s|…/.test(word)),
-      { minLength: 1, maxLength: 120 },
+      { minLength: 1, maxLength: 120, size: 'max' },
     );
     fc.assert(
       fc.property(words, (some) => {
