@@ -33,7 +33,7 @@ test('a notice is written with what it puts in picked, seen as its reader gets i
   expect(await seriousTrouble(maren)).toEqual([]);
   await maren.getByRole('button', { name: 'Change “New request for the team”' }).click();
   await expect(aside.getByRole('article')).toContainText('Dear Anneke Rasmus,');
-  await maren.getByLabel('This email is sent').uncheck();
+  await maren.getByLabel('This notice is sent').uncheck();
   await expect(aside.getByText('not: it is not sent')).toBeVisible();
   await maren.getByRole('button', { name: 'Done' }).click();
   await expect(maren.getByText('When a request arrives: email to the team, Outreach and the requester.')).toBeVisible();

@@ -267,6 +267,12 @@ const occasion = z.discriminatedUnion('is', [
   z.strictObject({ is: z.literal('decided'), as: z.enum(['approved', 'refused', 'either']) }),
   z.strictObject({ is: z.literal('message'), from: z.enum(['requester', 'desk', 'either']) }),
   z.strictObject({ is: z.literal('ring'), deadline: key, ring: key }),
+  z.strictObject({
+    is: z.literal('group'),
+    by: fieldKey.nullable(),
+    counts: z.enum(['fewer', 'more']),
+    than: z.int().min(0).max(1_000),
+  }),
 ]);
 const departure = z.discriminatedUnion('goes', [
   z.strictObject({ goes: z.literal('at-once') }),

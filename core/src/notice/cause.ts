@@ -63,6 +63,8 @@ export type NoticeCause =
       readonly as: Heard;
       /** What was written is for the desk alone: whoever asked does not read it. */
       readonly inside?: true;
+      /** The group that it is about, by the value that makes it, and how many it has. */
+      readonly group?: { readonly value: string | number | boolean | null; readonly count: number };
       /** The field that names them, where they get it by that. */
       readonly field?: string;
     }

@@ -50,6 +50,8 @@ export function isAbout(on: Occasion, change: Happening, { stage, before }: Move
       return change.kind === 'rang' && (change.deadline ?? FINISH) === on.deadline && change.timer === on.ring;
     case 'becomes':
       return mayTurn(change);
+    case 'group':
+      return mayTurn(change) || MOVES.has(change.kind);
     case 'hand':
       return false;
   }
@@ -66,6 +68,8 @@ const mayTurn = (change: Happening): boolean =>
 export interface Written {
   readonly text: string;
   readonly inside?: true;
+  /** The group that it is about, and how many it has. */
+  readonly group?: { readonly value: string | number | boolean | null; readonly count: number };
 }
 
 export function writtenWith(change: Happening): Written {

@@ -13,6 +13,7 @@ export {
   type Departure,
   fieldsNamedBy,
   formulasOfNotice,
+  GROUPING_KINDS,
   groupsOfNotices,
   MOST_NOTICES,
   mayBeOff,

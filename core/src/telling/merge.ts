@@ -4,7 +4,7 @@ import { said, type Words } from '@tolvek/words';
 export const SLOTS = [
   ...(['request.number', 'request.form', 'request.subject', 'request.stage', 'request.due'] as const),
   ...(['request.team', 'request.handler', 'request.priority'] as const),
-  ...(['requester.name', 'reader.name', 'happened.by', 'happened.text'] as const),
+  ...(['requester.name', 'reader.name', 'happened.by', 'happened.text', 'group.name', 'group.count'] as const),
 ] as const;
 export type Slot = (typeof SLOTS)[number];
 

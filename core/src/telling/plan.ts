@@ -69,7 +69,8 @@ export interface NoticeRule extends NoticeText {
 
 /**
  * What it is about. Fields and stages: one of those, any where none is named. `becomes`: the condition holds, and did not
- * before, by a change or by the day alone. `ring`: a moment around a deadline, by the keys of both. `hand`: somebody who
+ * before, by a change or by the day alone. `group`: so many of the requests of the register for which the condition holds are
+ * in one group as were not before. `ring`: a moment around a deadline, by the keys of both. `hand`: somebody who
  * works on the request sends it.
  */
 export type Occasion =
@@ -78,10 +79,17 @@ export type Occasion =
   | { readonly is: 'stage'; readonly stages: readonly string[] }
   | { readonly is: 'decided'; readonly as: 'approved' | 'refused' | 'either' }
   | { readonly is: 'message'; readonly from: 'requester' | 'desk' | 'either' }
-  | { readonly is: 'ring'; readonly deadline: string; readonly ring: string };
+  | { readonly is: 'ring'; readonly deadline: string; readonly ring: string }
+  | {
+      readonly is: 'group';
+      /** The field whose values part requests into groups, by key; null: all of the register together. */
+      readonly by: string | null;
+      readonly counts: 'fewer' | 'more';
+      readonly than: number;
+    };
 export const OCCASIONS = [
   ...(['arrived', 'changed', 'stage', 'team', 'handler', 'priority', 'decided', 'message', 'ring'] as const),
-  ...(['becomes', 'hand'] as const),
+  ...(['becomes', 'group', 'hand'] as const),
 ] as const satisfies readonly Occasion['is'][];
 
 /** Who gets it: as deadlines tell people, those who follow the request, and other programs, by key. */
@@ -103,6 +111,22 @@ export type Departure =
   | { readonly goes: 'gathered'; readonly minutes: number }
   | { readonly goes: 'digest' /** `HH:MM`. */; readonly at: string; readonly days: readonly number[] };
 
+/** The kinds of fields whose values part requests into groups. */
+export const GROUPING_KINDS = [
+  ...([
+    'choice',
+    'choices',
+    'level',
+    'term',
+    'terms',
+    'person',
+    'people',
+    'reference',
+    'references',
+    'yes-no',
+  ] as const),
+] as const;
+
 /** What a form says of one of the usual emails; undefined where it has it as usual. */
 export const usualIn = ({ usual }: NoticePlan, kind: string): UsualNotice | undefined =>
   usual.find((each) => each.kind === kind);
@@ -118,7 +142,7 @@ export function textIn({ subject, text, translations }: NoticeText, language: La
 
 /** Whether the days alone can make its condition true. */
 export const turnsWithDays = ({ on, when = '', off }: NoticeRule): boolean =>
-  !off && on.is === 'becomes' && /\b(today|now)\b/.test(when);
+  !off && (on.is === 'becomes' || on.is === 'group') && /\b(today|now)\b/.test(when);
 
 /** All texts in FEEL of one. */
 export const formulasOfNotice = (rule: NoticeRule): readonly string[] => [
@@ -162,6 +186,7 @@ export const noticesIn = (plan: NoticePlan, group: (key: string) => string): Not
 /** The fields that its people are found in, and that have to change for it. */
 export const fieldsNamedBy = ({ on, to }: Pick<NoticeRule, 'on' | 'to'>): readonly string[] => [
   ...(on.is === 'changed' ? on.fields : []),
+  ...(on.is === 'group' && on.by !== null ? [on.by] : []),
   ...to.flatMap((each) => (typeof each === 'object' && 'field' in each ? [each.field] : [])),
 ];
 

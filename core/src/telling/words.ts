@@ -37,6 +37,8 @@ export const SLOT_WORDS: Readonly<Record<Slot, Said>> = {
   'reader.name': said('notices:slotReader'),
   'happened.by': said('notices:slotBy'),
   'happened.text': said('notices:slotText'),
+  'group.name': said('notices:slotGroup'),
+  'group.count': said('notices:slotCount'),
 };
 
 const DECIDED = { approved: 'Approved', refused: 'Refused', either: 'Either' } as const;
@@ -62,6 +64,12 @@ export function occasionInWords(on: Occasion, names: NoticeNames, when: string |
       const ring = rule?.rings.find(({ key }) => key === on.ring);
       const deadline = rule ? deadlineName(rule) : on.deadline;
       return said('notices:on.ring', { deadline, when: ring ? ringInWords(ring) : on.ring });
+    }
+    case 'group': {
+      const { than } = on;
+      const meant = when === null ? said('notices:on.groupAll') : names.condition(when);
+      if (on.by === null) return said(`notices:on.${on.counts}`, { than, meant });
+      return said(`notices:on.${on.counts}By`, { than, meant, field: names.field(on.by) });
     }
     case 'becomes':
       return when === null
@@ -103,7 +111,7 @@ function howInWords(ways: readonly NoticeWay[]): Said {
 /** What a notice does, in sentences: when something happens, to whom, and when it goes. */
 export function noticeInWords(rule: NoticeRule, names: NoticeNames): readonly Said[] {
   const when = conditionOf(rule);
-  const waits = rule.on.is === 'becomes';
+  const waits = rule.on.is === 'becomes' || rule.on.is === 'group';
   const on = occasionInWords(rule.on, names, waits ? when : null);
   const programs = rule.to.flatMap((to) => (isProgram(to) ? [names.program(to.program)] : []));
   const who = rule.to.filter((to) => !isProgram(to)).map((to) => recipientInWords(to, names));

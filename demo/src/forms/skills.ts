@@ -50,6 +50,17 @@ export const skills: DemoForm = {
     rules: [
       rule('rule-skipper', 'Skippers hold a certificate', 'skill = "skipper"', [{ do: 'require', fields: ['paper'] }]),
     ],
+    notices: {
+      usual: [],
+      rules: [
+        {
+          ...{ key: 'too-few', name: 'Too few can do it', when: 'level >= 3', to: [{ group: 'boats' }] },
+          on: { is: 'group', by: 'skill', counts: 'fewer', than: 2 },
+          ...{ subject: 'Too few for {group.name}', answers: false, goes: { goes: 'at-once' } },
+          text: 'Only {group.count} can do {group.name} at level 3 or above now. Please plan a course.',
+        },
+      ],
+    },
     updates: { whose: 'person', by: ['skill'], none: 'add', waits: true, stamps: 'checked' },
   },
 };

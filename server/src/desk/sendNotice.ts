@@ -1,7 +1,8 @@
 import type { Viewer } from '@tolvek/core/people';
 import { refused } from '@tolvek/words';
 import { byHandNow } from '../notice/byHand.ts';
-import { asking, tellRule } from '../notice/rules.ts';
+import { asking } from '../notice/ready.ts';
+import { tellRule } from '../notice/rules.ts';
 import type { House } from '../platform/house.ts';
 import { notFound, Problem } from '../platform/problem.ts';
 import { by, write } from '../platform/work.ts';

@@ -216,6 +216,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     await Promise.all([
       sender.close(),
       toPrograms.close(),
+      byText.close(),
       Promise.race([jobs, pause(LAST_JOBS, undefined, { ref: false })]),
     ]);
     await standIn?.close();

@@ -7,9 +7,9 @@ import {
   type NoticeCause,
   type NoticeEvent,
 } from '@tolvek/core/notice';
-import { type Field, publicLabelIn } from '@tolvek/core/register';
+import { type Field, type FieldValue, publicLabelIn, sayValue } from '@tolvek/core/register';
 import { changeInWords } from '@tolvek/core/request';
-import { type NoticePlan, type NoticeText, noticeIn, textIn, usualIn } from '@tolvek/core/telling';
+import { type NoticePlan, type NoticeRule, type NoticeText, noticeIn, textIn, usualIn } from '@tolvek/core/telling';
 import { said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { seatById, stepOfSeat } from '../approval/queries.ts';
@@ -23,12 +23,14 @@ import { registerById, stageOf } from '../register/queries.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
 import { proofWanted } from '../request/followed.ts';
 import { followersOf } from '../request/followers.ts';
+import { nameOf } from '../request/names.ts';
 import type { OpenRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow } from '../request/queries.ts';
 import { linkEnds } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
 import type { Addressee } from './addressee.ts';
-import { fieldsRead } from './rules.ts';
+import { mayCount } from './groups.ts';
+import { fieldsRead } from './ready.ts';
 
 /** A request, and one of its readers. */
 interface About {
@@ -91,6 +93,8 @@ export function letterAbout<Way>(
     ...(cause.kind === 'rule' && cause.field ? [cause.field] : []),
   ];
   if (tells.some((field) => !open.readable.has(field))) return 'hidden';
+  if (rule?.on.is === 'group' && !mayCount(db, open.reading.situation.viewer, request.registerId, rule, fields))
+    return 'hidden';
   const { way, until } = follows();
   const language = person.language ?? deskOf(db).language;
   const context = {
@@ -106,7 +110,14 @@ export function letterAbout<Way>(
   };
   const usual = draftNotice(asSeen(told, open), context);
   const text = ownText(plan, cause, language);
-  const own = text && inOwnWords(usual, text, context, factsOf(db, about, cause, open, isTheirs));
+  const own =
+    text &&
+    inOwnWords(
+      usual,
+      text,
+      context,
+      factsOf(db, about, cause, { open, isTheirs, group: groupFacts(db, cause, rule, fields) }),
+    );
   return { letter: own?.letter ?? usual, left: own?.left ?? [], language, way };
 }
 
@@ -116,8 +127,25 @@ function ownText(plan: NoticePlan, cause: AboutRequest, language: Language): Not
   return own ? textIn(own, language) : null;
 }
 
+/** What an email can put in of the group that it is about: what makes it, and how many it has. */
+function groupFacts(db: Reader, cause: AboutRequest, rule: NoticeRule | undefined, fields: readonly Field[]): Facts {
+  if (cause.kind !== 'rule' || !cause.group || rule?.on.is !== 'group') return {};
+  const { value, count } = cause.group;
+  const { by } = rule.on;
+  const field = fields.find(({ key }) => key === by);
+  // Where a field has several, the group is of one of them.
+  const one = field && ['choices', 'terms', 'people', 'references'].includes(field.type.kind) ? [value] : value;
+  const name = field && value !== null ? sayValue(field, one as FieldValue, nameOf(db)) : '';
+  return { 'group.name': name, 'group.count': String(count) };
+}
+
 /** What an email can put in of a request besides its fields, as far as its reader has it. */
-function factsOf(tx: Reader, { request }: About, cause: AboutRequest, open: OpenRequest, isTheirs: boolean): Facts {
+function factsOf(
+  tx: Reader,
+  { request }: About,
+  cause: AboutRequest,
+  { open, isTheirs, group }: { readonly open: OpenRequest; readonly isTheirs: boolean; readonly group: Facts },
+): Facts {
   const due = finishOf(tx, request.id);
   const by = 'by' in cause ? personNamed(tx, cause.by) : '';
   const isInside = isTheirs && cause.kind === 'rule' && cause.inside === true;
@@ -133,6 +161,7 @@ function factsOf(tx: Reader, { request }: About, cause: AboutRequest, open: Open
   const stage = isTheirs ? open.publicStage : stageOf(open.register, request.stage).label;
   return {
     ...{ 'request.stage': stage, 'happened.by': by, 'happened.text': text },
+    ...group,
     ...(due === null ? {} : { 'request.due': said('values:moment', { moment: due }) }),
     ...(isTheirs
       ? {}

@@ -2,7 +2,7 @@ import { namedInText } from '@tolvek/core/telling';
 import { releaseInForce } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { OpenRequest } from '../request/open.ts';
-import { asking, fieldsRead, type ReadyNotice, readyNotices } from './rules.ts';
+import { asking, fieldsRead, type ReadyNotice, readyNotices } from './ready.ts';
 
 /** The notices of a form that somebody who works on a request can send by hand now, ready to be sent. */
 export function byHandNow(db: Reader, open: OpenRequest, now: number): readonly ReadyNotice[] {

@@ -1,4 +1,5 @@
 import { dateAt } from '@tolvek/core/deadline';
+import { type GroupValue, isCrossed } from '@tolvek/core/notice';
 import type { Field } from '@tolvek/core/register';
 import { turnsWithDays } from '@tolvek/core/telling';
 import { and, eq, sql } from 'drizzle-orm';
@@ -8,13 +9,15 @@ import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { inGroups } from '../platform/turns.ts';
-import { write } from '../platform/work.ts';
+import { type Work, write } from '../platform/work.ts';
 import { allRegisters, holdsThings, type RegisterRow } from '../register/queries.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
 import { pickedBy } from '../request/facts.ts';
 import { requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
-import { asking, type ReadyNotice, readyNotices, tellRule } from './rules.ts';
+import { type GroupNotice, groupsAt, isOfGroup } from './groups.ts';
+import { asking, type ReadyNotice, readyNotices } from './ready.ts';
+import { tellRule } from './rules.ts';
 import { noticeDays } from './tables.ts';
 
 type Look = typeof noticeDays.$inferSelect;
@@ -55,13 +58,74 @@ async function lookOnce(house: House): Promise<number> {
       const last = looked(db, formId);
       const now = last?.turning ?? clock.now();
       if (last && last.turning === null && dateAt(last.at, zone) === dateAt(now, zone)) continue;
-      if (last) told += await lookAt(house, register, { ...last, turning: now }, { waiting, fields });
+      const single = waiting.filter((each) => !isOfGroup(each));
+      if (last && single.length > 0)
+        told += await lookAt(house, register, { ...last, turning: now }, { waiting: single, fields });
+      const crossed = last
+        ? await groupsTurned(house, register, waiting.filter(isOfGroup), { then: last.at, now })
+        : [];
+      // What is told of groups is kept with that it was: a kill in between repeats nothing.
       await patiently(house, () =>
-        write(house, ({ tx }) => keep(tx, { formId, at: now, turning: null, doneAt: null, doneId: null })),
+        write(house, (work) => {
+          told += tellTurned(work, crossed);
+          keep(work.tx, { formId, at: now, turning: null, doneAt: null, doneId: null });
+        }),
       );
     }
   }
   return told;
+}
+
+/** A group that the days have made too small or too large, with what went out of it or came in last. */
+interface Turned {
+  readonly notice: GroupNotice;
+  readonly group: GroupValue;
+  readonly count: number;
+  readonly by: string;
+}
+
+/** The groups that days have made too small or too large: all that counts in a register, at both moments. */
+async function groupsTurned(
+  { db }: House,
+  register: RegisterRow,
+  waiting: readonly GroupNotice[],
+  { then, now }: { readonly then: number; readonly now: number },
+): Promise<readonly Turned[]> {
+  if (waiting.length === 0) return [];
+  const picked = pickedBy(db, register.fields);
+  const counts = waiting.map(() => new Map<GroupValue, { was: number; is: number; by: string }>());
+  const those = countedIn(register.id, holdsThings(register) ? 'all' : 'unfinished');
+  for await (const some of inGroups(eachRequest(db, those)))
+    for (const request of some)
+      for (const [at, notice] of waiting.entries()) {
+        const was = groupsAt(db, request, notice, then, picked);
+        const is = groupsAt(db, request, notice, now, picked);
+        for (const group of new Set([...was, ...is])) {
+          const found = counts[at]?.get(group) ?? { was: 0, is: 0, by: '' };
+          const [had, has] = [was.includes(group), is.includes(group)];
+          const by = had === has ? found.by : request.id;
+          counts[at]?.set(group, { was: found.was + Number(had), is: found.is + Number(has), by });
+        }
+      }
+  return waiting.flatMap((notice, at) =>
+    [...(counts[at] ?? [])].flatMap(([group, { was, is, by }]) =>
+      isCrossed(notice.rule.on, was, is) ? [{ notice, group, count: is, by }] : [],
+    ),
+  );
+}
+
+/** Tells of such groups; gives of how many. */
+function tellTurned(work: Work, crossed: readonly Turned[]): number {
+  for (const { notice, group, count, by } of crossed) {
+    const request = requestById(work.tx, by);
+    if (!request) continue;
+    const telling = { ...work, told: new Set<string>() };
+    tellRule(telling, request, notice, {
+      ...{ written: { text: '', group: { value: group, count } }, isTold: () => true },
+      isUrgent: asking(work.tx, request, notice.fields, work.now)(notice.urgent, false),
+    });
+  }
+  return crossed.length;
 }
 
 /** Looks at the requests of one form, a few at a time; gives how many times something was told. */

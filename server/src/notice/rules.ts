@@ -1,62 +1,21 @@
-import { type Compiled, compileText, conditionOf, namesIn } from '@tolvek/core/expression';
 import { heardBy, isAbout, type Written, writtenWith } from '@tolvek/core/notice';
 import { own } from '@tolvek/core/own';
-import { type Field, requestScope, requestSlots } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
-import { formulasOfNotice, type NoticePlan, type NoticeRule, type Recipient, waysOf } from '@tolvek/core/telling';
+import { type NoticeRule, type Recipient, waysOf } from '@tolvek/core/telling';
 import { openSeats, roundOf } from '../approval/queries.ts';
 import { releaseInForce } from '../form/queries.ts';
 import { askedFor } from '../people/absences.ts';
 import { membersOf } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
-import { registerById } from '../register/queries.ts';
-import { factsOfRequest, type Picked } from '../request/facts.ts';
 import { followersOf } from '../request/followers.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { onDuty } from '../roster/queries.ts';
 import { mailboxOf } from './addressee.ts';
+import { crossedBy, type GroupNotice, isOfGroup } from './groups.ts';
 import { isDeciding, leadsGroup, leadsOf, workingOn } from './hearers.ts';
 import { type CausedByRule, notifyBy, notifyGroupBy, notifyProgramBy, type Telling } from './notify.ts';
-
-/** A notice with its conditions compiled. */
-export interface ReadyNotice {
-  readonly rule: NoticeRule;
-  readonly applies: Compiled | null;
-  readonly urgent: Compiled | null;
-  /** What they are compiled over: they are asked with the values of these. */
-  readonly fields: readonly Field[];
-}
-
-const ready = new WeakMap<NoticePlan, readonly ReadyNotice[]>();
-
-export function readyNotice(rule: NoticeRule, fields: readonly Field[]): ReadyNotice {
-  const scope = requestScope(fields);
-  const when = conditionOf(rule);
-  return {
-    rule,
-    applies: when === null ? null : compileText(when, scope),
-    urgent: rule.urgent?.trim() ? compileText(rule.urgent, scope) : null,
-    fields,
-  };
-}
-
-/** The notices of a form, ready to be asked; those that are off are not there. */
-export function readyNotices(plan: NoticePlan, fields: readonly Field[]): readonly ReadyNotice[] {
-  let found = ready.get(plan);
-  if (!found) {
-    found = plan.rules.filter(({ off }) => !off).map((rule) => readyNotice(rule, fields));
-    ready.set(plan, found);
-  }
-  return found;
-}
-
-/** The fields that somebody learns of by hearing of it at all. */
-export function fieldsRead(rule: NoticeRule, fields: readonly Field[]): readonly string[] {
-  const keys = new Set(fields.map(({ key }) => key));
-  const asked = formulasOfNotice(rule).flatMap((text) => namesIn(text).filter((name) => keys.has(name)));
-  return [...new Set([...asked, ...(rule.on.is === 'changed' ? rule.on.fields : [])])];
-}
+import { asking, type ReadyNotice, readyNotices } from './ready.ts';
 
 /** Tells what the form of a request tells besides what is usual. */
 export function tellByRules(work: Telling, request: ShownRow, change: Happening, before: ShownRow | null): void {
@@ -70,6 +29,10 @@ export function tellByRules(work: Telling, request: ShownRow, change: Happening,
   for (const each of readyNotices(notices, design.fields)) {
     const { rule } = each;
     if (!isAbout(rule.on, change, moved)) continue;
+    if (isOfGroup(each)) {
+      tellOfGroups(work, request, each, { before, isUrgent: holds(each.urgent, false) });
+      continue;
+    }
     if (!holds(each.applies)) continue;
     if (rule.on.is === 'becomes' && held?.(each.applies)) continue;
     const isArrival = change.kind === 'arrived';
@@ -80,6 +43,22 @@ export function tellByRules(work: Telling, request: ShownRow, change: Happening,
       isUrgent: holds(each.urgent, false),
     });
   }
+}
+
+/** Tells of the groups that a change made too small or too large. */
+function tellOfGroups(
+  work: Telling,
+  request: ShownRow,
+  notice: GroupNotice,
+  { before, isUrgent }: { readonly before: ShownRow | null; readonly isUrgent: boolean },
+): void {
+  for (const { group, count } of crossedBy(work.tx, notice, before, request, work.now))
+    tellRule(work, request, notice, {
+      written: { text: '', group: { value: group, count } },
+      // What one does oneself may still be news: how many are left.
+      isTold: () => true,
+      isUrgent,
+    });
 }
 
 /** Tells everybody whom one notice names, each once. */
@@ -121,21 +100,6 @@ export const causeFor = (rule: NoticeRule, to: Recipient, by: string | null, wri
   ...{ kind: 'rule', rule: rule.key, by, ...written, as: heardBy(to) },
   ...(typeof to === 'object' && 'field' in to ? { field: to.field } : {}),
 });
-
-/** Whether conditions hold for a request at a moment (epoch ms); what is not asked holds, or what is said then. */
-export function asking(db: Reader, request: ShownRow, fields: readonly Field[], now: number, picked?: Picked) {
-  let slots: ReturnType<typeof requestSlots> | undefined;
-  return (condition: Compiled | null, otherwise = true): boolean => {
-    if (condition === null) return otherwise;
-    const register = registerById(db, request.registerId);
-    slots ??= requestSlots(
-      fields,
-      request.values,
-      factsOfRequest(db, request, register, now, picked ? { picked } : {}),
-    );
-    return condition(slots, null) === true;
-  };
-}
 
 /** The group that is meant, where it gets its emails together. */
 export function mailboxMeant(db: Reader, request: ShownRow, to: Recipient) {

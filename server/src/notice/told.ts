@@ -4,7 +4,7 @@ import { releaseInForce } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { type OpenRequest, openRequest } from '../request/open.ts';
 import { requestById } from '../request/queries.ts';
-import { fieldsRead } from './rules.ts';
+import { fieldsRead } from './ready.ts';
 
 /**
  * Whether somebody may know of an email about a request that they have before them, by the key of the notice it came from:

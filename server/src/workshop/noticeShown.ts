@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { type NoticeCause, spokenLetter } from '@tolvek/core/notice';
+import { groupsIn, type NoticeCause, spokenLetter } from '@tolvek/core/notice';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
 import {
   type NoticePlan,
@@ -18,8 +18,10 @@ import { calendarOf } from '../calendar/queries.ts';
 import { formNamed } from '../form/queries.ts';
 import { type AboutRequest, letterAbout } from '../notice/aboutRequest.ts';
 import { addresseeOf } from '../notice/addressee.ts';
+import { countWithout, isOfGroup } from '../notice/groups.ts';
 import { goingBy, goingTo } from '../notice/notify.ts';
-import { asking, causeFor, fieldsRead, mailboxMeant, readyNotice, recipientsOf } from '../notice/rules.ts';
+import { asking, fieldsRead, type ReadyNotice, readyNotice } from '../notice/ready.ts';
+import { causeFor, mailboxMeant, recipientsOf } from '../notice/rules.ts';
 import { personById } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Transaction } from '../platform/database.ts';
@@ -49,6 +51,13 @@ const USUALLY: Readonly<Record<UsualKind, Recipient>> = {
   ...({ 'approval-asked': 'deciding', news: 'followers', escalation: 'leads', undecided: 'leads' } as const),
   ...({ 'nobody-decides': 'leads', 'nobody-handles': 'leads' } as const),
 };
+
+/** The group of a request that a notice is about, with how many it has now. */
+function groupShown(tx: Transaction, request: RequestRow, notice: ReadyNotice | null | undefined, now: number) {
+  if (!notice || !isOfGroup(notice)) return {};
+  const [value = null] = groupsIn(request.values, notice.rule.on.by);
+  return { group: { value, count: countWithout(tx, notice, value, { ...request, id: '' }, now) } };
+}
 
 /** What would have happened for one of the usual emails; null where the request gives no occasion for it now. */
 function occasionFor(tx: Transaction, request: RequestRow, kind: UsualKind, by: string): AboutRequest | null {
@@ -155,7 +164,7 @@ export function showNotice(
       if (!addressee) return [];
       const person = whom.personId === null ? undefined : personById(tx, whom.personId);
       const cause: AboutRequest | null = rule
-        ? causeFor(rule, to, by, { text: '…' })
+        ? causeFor(rule, to, by, { text: '…', ...groupShown(tx, request, ready, now) })
         : occasionFor(tx, request, usual as UsualKind, by);
       const out = cause && emailFor(showing, addressee, cause, fields);
       const leaves = (): ReturnType<typeof goingBy> =>

@@ -1,10 +1,11 @@
 import { said, type Words } from '@tolvek/words';
 import { conditionFindings, conditionOf, namesIn, type Scope } from '../../expression/index.ts';
 import { own } from '../../own/index.ts';
-import type { Kind } from '../../register/index.ts';
+import type { Field, Kind } from '../../register/index.ts';
 import {
   fieldsNamedBy,
   formulasOfNotice,
+  GROUPING_KINDS,
   type NoticeRule,
   type NoticeText,
   namedInText,
@@ -80,6 +81,9 @@ export function noticeFindings(design: FormDesign, around: Around, add: Add): vo
   }
 }
 
+/** Whether the values of a field can part requests into groups. */
+const parts = ({ kind }: Field['type']): boolean => GROUPING_KINDS.some((each) => each === kind);
+
 function ruleFindings(
   rule: NoticeRule,
   { fields, deadline }: FormDesign,
@@ -107,6 +111,8 @@ function ruleFindings(
       error(said('notices:lostField', { name }));
   }
   if (on.is === 'changed' && on.fields.some((field) => !fields.some((each) => each.key === field)))
+    error(said('notices:lostField', { name }));
+  if (on.is === 'group' && on.by !== null && !fields.some(({ key: field, type }) => field === on.by && parts(type)))
     error(said('notices:lostField', { name }));
   if (on.is === 'stage' && stages && on.stages.some((stage) => !stages.some((each) => each.key === stage)))
     error(said('notices:lostStage', { name }));

@@ -1,6 +1,7 @@
 import { deadlineName, ringInWords } from '@tolvek/core/deadline';
 import {
   type Departure,
+  GROUPING_KINDS,
   NOTICE_WAYS,
   type NoticeRule,
   noticeInWords,
@@ -104,7 +105,9 @@ function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
       </div>
       <div className="mt-3 grid grid-cols-[120px_1fr] gap-x-3 gap-y-2.5 max-sm:grid-cols-1">
         <About {...{ rule, edit }} />
-        <SettingLine label={say(waits ? 'notices:waitsFor' : 'notices:onlyIf')}>
+        <SettingLine
+          label={say(waits ? 'notices:waitsFor' : on.is === 'group' ? 'notices:countedIf' : 'notices:onlyIf')}
+        >
           <OptionalCondition condition={rule.when ?? ''} scope={proof.scope} set={(when) => edit({ when })} />
         </SettingLine>
         <SettingLine label={say('notices:toWhom')}>
@@ -279,9 +282,47 @@ function AboutDetails({ on, set }: { on: Occasion; set: (on: Occasion) => void }
           }}
         />
       );
+    case 'group':
+      return <OfGroup {...{ on, set }} />;
     default:
       return null;
   }
+}
+
+/** Of which groups, and how many there have to be. */
+function OfGroup({ on, set }: { on: Extract<Occasion, { is: 'group' }>; set: (on: Occasion) => void }) {
+  const { editing } = useBinder();
+  const fields = editing.draft.fields.filter(({ type }) => GROUPING_KINDS.some((kind) => kind === type.kind));
+  return (
+    <span className="flex flex-wrap items-center gap-2">
+      <Pick
+        label={say('notices:groupCounts')}
+        value={on.counts}
+        options={(['fewer', 'more'] as const).map((counts) => [counts, say(`notices:groupCounts.${counts}`)])}
+        set={(counts) => set({ ...on, counts })}
+      />
+      <input
+        type="number"
+        min={0}
+        max={1_000}
+        className="input w-20"
+        aria-label={say('notices:groupThan')}
+        value={on.than}
+        onChange={({ target }) =>
+          set({ ...on, than: Math.max(0, Math.min(1_000, Math.round(Number(target.value) || 0))) })
+        }
+      />
+      <Pick
+        label={say('notices:groupBy')}
+        value={on.by ?? ''}
+        options={[
+          ['', say('notices:groupByAll')],
+          ...fields.map(({ key, label }): [string, string] => [key, say('notices:groupOf', { field: label })]),
+        ]}
+        set={(by) => set({ ...on, by: by || null })}
+      />
+    </span>
+  );
 }
 
 const Pick = <Value extends string>({

@@ -42,6 +42,8 @@ export function firstOccasion(is: Occasion['is'], { deadline }: FormDesign): Occ
       const [first] = ringsOf(deadline);
       return first ? { is, deadline: first.rule.key, ring: first.ring.key } : null;
     }
+    case 'group':
+      return { is, by: null, counts: 'fewer', than: 2 };
     default:
       return { is };
   }
