@@ -345,6 +345,13 @@ describe('the notices of a form', () => {
     ok(await (maren as Caller).call('advanceClock', { body: { minutes: 10 } }));
     const [digest, ...more] = await lettersTo('Estates', 'The later');
     expect([numbers.every((each) => digest?.text.includes(each)), more]).toEqual([true, []]);
+    // So do words of whoever asked, while nobody of them handles it, and what its deadline tells the team.
+    ok(await (priya as Caller).call('myMessage', { params: { number }, body: { text: 'Is the gate open?' } }));
+    await desk.running.lettersSent();
+    expect([
+      await lettersTo('Estates', 'Is the gate open?'),
+      await lettersTo('Ilse Brandvold', 'Is the gate open?'),
+    ]).toEqual([[expect.any(Object)], []]);
     ok(await address(''));
     const next = await sent();
     expect((await lettersTo('Ilse Brandvold', next)).length).toBeGreaterThan(1);
@@ -431,6 +438,24 @@ describe('the notices of a form', () => {
       'A field that “The four” names does not exist, or is of another kind. Choose another field.',
       'The moment that “The four” is about does not exist any more. Choose another one.',
     ]);
+  });
+
+  // Last, as the days that visits are for pass by.
+  it('of deadlines go to a group at its address, and not to each of it', async () => {
+    const ada = await desk.as('Ada Quillfeather');
+    const group = { params: { key: 'estates' } };
+    const { version } = ok(await ada.call('group', group));
+    const body = { mailbox: 'estates@skerrow.example' };
+    ok(await ada.call('changeGroup', { ...group, headers: onVersion(version), body }));
+    await inForce({ usual: [], rules: [] });
+    const number = await sent();
+    ok(await (maren as Caller).call('advanceClock', { body: { minutes: 20 * 24 * 60 } }));
+    await desk.running.lettersSent();
+    const late = (await desk.letters()).filter(
+      ({ subject }) => subject.startsWith('Overdue') && subject.includes(number),
+    );
+    expect(late.map(({ to }) => to)).toContain('"Estates" <estates@skerrow.example>');
+    expect(late.filter(({ to }) => to.includes('ilse'))).toEqual([]);
   });
 });
 

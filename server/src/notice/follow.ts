@@ -1,5 +1,5 @@
 import { type DeadlinePlan, FINISH, type Hearer, ringsBefore, ruleOf } from '@tolvek/core/deadline';
-import type { News } from '@tolvek/core/notice';
+import type { News, NoticeCause } from '@tolvek/core/notice';
 import { type StandIn, wordOf } from '@tolvek/core/people';
 import { fileName } from '@tolvek/core/register';
 import type { Happening } from '@tolvek/core/request';
@@ -19,10 +19,11 @@ import type { Follower } from '../request/change.ts';
 import { followersOf } from '../request/followers.ts';
 import { commentOf, dataOf } from '../request/history.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
+import { mailboxOf } from './addressee.ts';
 import { forgetGathered } from './gather.ts';
-import { isDeciding, leadsOf, workingOn } from './hearers.ts';
+import { isDeciding, leadsGroup, leadsOf, workingOn } from './hearers.ts';
 import { notify, notifyGroup, type Telling } from './notify.ts';
-import { recipientsOf, tellByRules } from './rules.ts';
+import { mailboxMeant, recipientsOf, tellByRules } from './rules.ts';
 import { notices } from './tables.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
@@ -60,7 +61,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       break;
     case 'undelivered':
       // Whoever works on it would wait for somebody who has read nothing.
-      tellNews(work, request, workingOn(work.tx, request), change);
+      tellWorking(work, request, newsOf(work, change), work.actor);
       break;
     case 'link-sent':
       notify(work, request, [change.of], { kind: 'new-link' });
@@ -109,7 +110,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       if (change.gives.length > 0) tellDeciders(work, request, { at: change.gives.map(({ seat }) => seat) });
       else {
         tellDeciders(work, request, { again: true });
-        notify(work, request, leadsOf(work.tx, request), { kind: 'undecided', step: change.step });
+        notifyGroup(work, request, leadsGroup(work.tx, request), { kind: 'undecided', step: change.step }, null);
       }
       break;
     case 'returned':
@@ -122,7 +123,7 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
       tellDeciders(work, request, { at: change.gives.map(({ seat }) => seat) });
       break;
     case 'nobody-handles':
-      notify(work, request, leadsOf(work.tx, request), { kind: 'nobody-handles', team: change.team });
+      notifyGroup(work, request, leadsGroup(work.tx, request), { kind: 'nobody-handles', team: change.team }, null);
       break;
     case 'nobody-decides':
       tellNobody(work, request, change);
@@ -236,13 +237,30 @@ function tellFreed(work: Telling, request: ShownRow, before: ShownRow | null): v
 
 /** Whoever works on it hears that it was withdrawn, and why. */
 function tellWithdrawn(work: Telling, request: ShownRow, change: Of<'withdrawn'>): void {
-  tellNews(work, request, workingOn(work.tx, request), change, change.reason);
+  tellWorking(work, request, newsOf(work, change, change.reason), work.actor);
 }
+
+/**
+ * Tells whoever works on it: its handler, or its team, at an address of its own where it has one. `but`: who did it; nobody
+ * is told who is told already.
+ */
+function tellWorking(work: Telling, request: ShownRow, cause: NoticeCause, but: string | null): void {
+  const { handlerId, team } = request;
+  if (handlerId === null && team !== null && mailboxOf(work.tx, team)) notifyGroup(work, request, team, cause, but);
+  else {
+    const others = workingOn(work.tx, request).filter((id) => id !== but && !work.told.has(id));
+    notify(work, request, others, cause);
+  }
+}
+
+const newsOf = ({ actor }: Telling, change: Happening, text = ''): NoticeCause => ({
+  ...{ kind: 'news', by: actor, change: dataOf(change) as News, text },
+});
 
 /** Tells some what happened, but for who did it and who is told of it already. */
 function tellNews(work: Telling, request: ShownRow, some: readonly string[], change: Happening, text = ''): void {
   const others = some.filter((id) => id !== work.actor && !work.told.has(id));
-  notify(work, request, others, { kind: 'news', by: work.actor, change: dataOf(change) as News, text });
+  notify(work, request, others, newsOf(work, change, text));
 }
 
 /** Whoever works on it hears of a change that waits to be accepted; of a thing, whoever works in its register. */
@@ -269,15 +287,16 @@ function tellWords(
   const named = files.length > 0 ? { files: files.map(fileName) } : {};
   const cause = { kind: 'message', by: work.actor, text, ...named } as const;
   if (byRequester || question) {
-    const asked = [...workingOn(work.tx, request), question?.to ?? null].filter((id) => id !== work.actor);
-    notify(work, request, asked, cause);
+    tellWorking(work, request, cause, work.actor);
+    const asked = question?.to ?? null;
+    if (asked !== work.actor && !(asked !== null && work.told.has(asked))) notify(work, request, [asked], cause);
   } else if (to === 'requester') notify(work, request, [request.requesterId], cause);
 }
 
 /** Who decides is asked, and whoever works on it hears that they wait. */
 function tellDecidedAnew(work: Telling, request: ShownRow, change: Of<'decided-anew'>): void {
   tellDeciders(work, request);
-  tellNews(work, request, workingOn(work.tx, request), change);
+  tellWorking(work, request, newsOf(work, change), work.actor);
 }
 
 /** A verdict that others have to join in is no news to the requester yet. */
@@ -302,7 +321,15 @@ function tellDecision(
 /** Those who hear of delays, and whoever may move anything on: nobody else can help. */
 function tellNobody(work: Telling, request: ShownRow, { step }: Of<'nobody-decides'>): void {
   const movers = holdersOfRight(work.tx, 'move:all', request.registerId).map(({ id }) => id);
-  notify(work, request, [...leadsOf(work.tx, request), ...movers], { kind: 'nobody-decides', step });
+  const cause = { kind: 'nobody-decides', step } as const;
+  const leads = leadsOf(work.tx, request);
+  notifyGroup(work, request, leadsGroup(work.tx, request), cause, null);
+  notify(
+    work,
+    request,
+    movers.filter((id) => !leads.includes(id)),
+    cause,
+  );
 }
 
 /** Whoever is to hear of a ring hears of it, each once; what waits for a decision reminds whoever has to decide. */
@@ -318,12 +345,21 @@ function tellOfRing(work: Telling, request: ShownRow, { timer, deadline = FINISH
   if (ring.tells.includes('deciding') || (isDecided && ring.tells.includes('working')))
     tellDeciders(work, request, { again: true });
   // While it is decided, whoever works on it can do nothing about it; when it is due they hear of it all the same.
-  const heard = ring.tells.flatMap((hearer) =>
-    hearer === 'working' && isDecided && kind === 'reminder' ? [] : hearersOf(work, request, hearer),
-  );
-  const desk = [...new Set(heard)].filter((id) => id !== request.requesterId);
+  const hearers = ring.tells.filter((hearer) => hearer !== 'working' || !isDecided || kind !== 'reminder');
+  const groups = new Set(hearers.flatMap((hearer) => groupOf(work, request, hearer)));
+  for (const key of groups) notifyGroup(work, request, key, { kind, deadline }, null);
+  const heard = hearers.flatMap((hearer) => hearersOf(work, request, hearer));
+  const together = new Set([...groups].flatMap((key) => membersOf(work.tx, key).map(({ id }) => id)));
+  const desk = [...new Set(heard)].filter((id) => id !== request.requesterId && !together.has(id));
   notify(work, request, desk, { kind, deadline });
   if (ring.tells.includes('requester')) notify(work, request, [request.requesterId], { kind: 'due', deadline });
+}
+
+/** The group that is told of a ring at an address of its own, by its key; nothing where each of its members is. */
+function groupOf(work: Telling, request: ShownRow, hearer: Hearer): readonly string[] {
+  if (hearer === 'requester' || hearer === 'deciding') return [];
+  const group = mailboxMeant(work.tx, request, hearer);
+  return group ? [group.key] : [];
 }
 
 /** Who hears of a ring, by id; deciders and the requester are told in words of their own. */
