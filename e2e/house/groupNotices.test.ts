@@ -1,12 +1,10 @@
-import type { FormDesign } from '@tolvek/core/form';
-import { USUAL_NOTICES } from '@tolvek/core/telling';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, ok, onVersion, VISIT } from './desk.ts';
+import { type Caller, Desk, ok, onVersion, VISIT } from './desk.ts';
+import { releaseAs, telling } from './releasing.ts';
 
 // A notice about how many there are: of each skill those who can do it well enough.
 let desk: Desk;
 let maren: Caller;
-const of = { params: { key: 'my-skills' } };
 
 interface Entry {
   readonly number: string;
@@ -25,17 +23,8 @@ const entries = (): readonly Entry[] =>
 const able = (skill: string): readonly Entry[] =>
   entries().filter(({ values }) => values.skill === skill && values.level >= 3);
 
-const released = async (rules: readonly object[]): Promise<readonly string[]> => {
-  const { draft, version } = ok(await maren.call('form', of)) as { draft: FormDesign; version: number };
-  const notices = { ...(draft.notices ?? USUAL_NOTICES), rules };
-  const body = { draft: { ...draft, notices } };
-  const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body }));
-  const { findings } = ok(await maren.call('form', of)) as Answer['body'];
-  await maren.call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } });
-  return (findings as readonly { page: string; severity: string; message: string }[])
-    .filter(({ page, severity }) => page === 'notices' && severity === 'error')
-    .map(({ message }) => message);
-};
+const released = async (rules: readonly object[]): Promise<readonly string[]> =>
+  (await releaseAs(maren, 'my-skills', telling(rules, null))).found;
 const rule = (to: string, change: object = {}) => ({
   ...{ key: 'few', name: 'Few', to: [{ person: desk.idOf(to) }], when: 'level >= 3', answers: false },
   on: { is: 'group', by: 'skill', counts: 'fewer', than: 2 },
@@ -138,9 +127,6 @@ describe('a notice about a group', () => {
   });
 
   it('tells whoever may read all that is counted, and nobody who reads a part of it', async () => {
-    const site = { params: { key: 'site-access' } };
-    const { draft, version } = ok(await maren.call('form', site)) as { draft: FormDesign; version: number };
-    const { handler: _, ...others } = draft.routing.otherwise;
     const than = (
       desk.running.house.db.$client
         .prepare("select count(*) as n from requests where number like 'AC-%' and trial = 0 and phase <> 'finished'")
@@ -151,17 +137,9 @@ describe('a notice about a group', () => {
       to: ['Maren Okafor', 'Bram Solheim'].map((name) => ({ person: desk.idOf(name) })),
       ...{ subject: 'Few: many visits, {group.count}', text: 'So many: {group.count}.' },
     };
-    const decided = {
-      ...draft,
-      routing: { columns: [], rows: [], otherwise: { ...others, team: 'boats', path: null } },
-      notices: { usual: [], rules: [many] },
-    };
-    const saved = ok(await maren.call('saveDraft', { ...site, headers: onVersion(version), body: { draft: decided } }));
-    const { number: release } = ok(
-      await maren.call('releaseForm', { ...site, headers: onVersion(saved.version), body: { note: '' } }),
-    );
+    const { release } = await releaseAs(maren, 'site-access', telling([many]));
     const priya = await desk.as('Priya Nakamura-Lind');
-    const { number } = ok(await priya.submit('come-on-site', VISIT, { release }));
+    const { number } = ok(await priya.submit('come-on-site', VISIT, { release: release ?? 0 }));
     await desk.running.lettersSent();
     // Bram reads this one, as it is of his team, and not all there are.
     expect((await (await desk.as('Bram Solheim')).call('sheet', { params: { number } })).status).toBe(200);

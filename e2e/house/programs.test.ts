@@ -1,11 +1,10 @@
 import { createServer, type IncomingHttpHeaders, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type { FormDesign } from '@tolvek/core/form';
-import { USUAL_NOTICES } from '@tolvek/core/telling';
 import { CloudEvent, HTTP } from 'cloudevents';
 import { Webhook } from 'standardwebhooks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Caller, Desk, freshly, ok, onVersion, VISIT } from './desk.ts';
+import { releaseAs, telling } from './releasing.ts';
 
 // Other programs: they ask by keys of their own, and are told by notices. What they are sent is read by other people’s code.
 let desk: Desk;
@@ -55,18 +54,9 @@ const problems = ({ status, body }: Answer): readonly unknown[] => [
 
 /** Puts notices of the form in force; what is found in them. */
 const released = async (rules: readonly object[]): Promise<readonly string[]> => {
-  const { draft, version } = ok(await maren.call('form', of)) as { draft: FormDesign; version: number };
-  const { handler: _, ...others } = draft.routing.otherwise;
-  const routing = { columns: [], rows: [], otherwise: { ...others, team: 'boats', path: null } };
-  const notices = { ...(draft.notices ?? USUAL_NOTICES), rules };
-  const body = { draft: { ...draft, routing, notices } };
-  const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body }));
-  const { findings } = ok(await maren.call('form', of)) as Answer['body'];
-  const answer = await maren.call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } });
-  if (answer.status === 200) release = answer.body.number;
-  return (findings as readonly { page: string; message: string }[])
-    .filter(({ page }) => page === 'notices')
-    .map(({ message }) => message);
+  const { release: number, found } = await releaseAs(maren, 'site-access', telling(rules));
+  release = number ?? release;
+  return found;
 };
 const rule = (to: string, change: object = {}) => ({
   ...{ key: 'log', name: 'Into the log', on: { is: 'arrived' }, to: [{ program: to }], answers: true },

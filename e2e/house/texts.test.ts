@@ -1,7 +1,6 @@
-import type { FormDesign } from '@tolvek/core/form';
-import { USUAL_NOTICES } from '@tolvek/core/telling';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, ok, onVersion, VISIT } from './desk.ts';
+import { releaseAs, telling } from './releasing.ts';
 
 // A notice goes as an email, as a text message, or stands under the bell; under which everything stands that one was told.
 let desk: Desk;
@@ -9,21 +8,12 @@ let maren: Caller;
 let bram: Caller;
 let priya: Caller;
 let release = 0;
-const of = { params: { key: 'site-access' } };
 
+/** Puts notices of the form in force; what is found in them. */
 const released = async (rules: readonly object[]): Promise<readonly string[]> => {
-  const { draft, version } = ok(await maren.call('form', of)) as { draft: FormDesign; version: number };
-  const { handler: _, ...others } = draft.routing.otherwise;
-  const routing = { columns: [], rows: [], otherwise: { ...others, team: 'boats', path: null } };
-  const notices = { ...(draft.notices ?? USUAL_NOTICES), rules };
-  const body = { draft: { ...draft, routing, notices } };
-  const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body }));
-  const { findings } = ok(await maren.call('form', of)) as Answer['body'];
-  const answer = await maren.call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } });
-  if (answer.status === 200) release = answer.body.number;
-  return (findings as readonly { page: string; message: string }[])
-    .filter(({ page }) => page === 'notices')
-    .map(({ message }) => message);
+  const { release: number, found } = await releaseAs(maren, 'site-access', telling(rules));
+  release = number ?? release;
+  return found;
 };
 const rule = (ways: readonly string[], change: object = {}) => ({
   ...{ key: 'look', name: 'Look', on: { is: 'arrived' }, to: [{ person: desk.idOf('Bram Solheim') }], answers: false },

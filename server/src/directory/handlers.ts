@@ -7,6 +7,7 @@ import { groundHistoryOf } from '../people/history.ts';
 import { DIRECTORY } from '../people/kept.ts';
 import { namesOf, personById } from '../people/queries.ts';
 import { groups, people } from '../people/tables.ts';
+import { stateOfBearer } from '../platform/bearers.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -50,7 +51,7 @@ function directoryView(house: House, viewer: Viewer): AnswerOf<'directory'> {
     tokens: tokens.map(({ id, name, madeBy, madeAt, usedAt, expiresAt, endedAt }) => ({
       ...{ id, name, by: names.get(madeBy) ?? '', made: iso(madeAt), used: usedAt === null ? null : iso(usedAt) },
       ends: expiresAt === null ? null : iso(expiresAt),
-      state: endedAt !== null ? 'ended' : expiresAt !== null && now >= expiresAt ? 'expired' : 'works',
+      state: stateOfBearer({ usedAt, expiresAt, endedAt }, now),
     })),
     users: countUsers(db),
     groups: keptGroups(db),

@@ -1,22 +1,10 @@
 import type { Resource } from '@tolvek/core/directory';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { groups, people } from '../people/tables.ts';
+import { bearerColumns } from '../platform/bearers.ts';
 
 /** What directories prove themselves by. The token itself is kept nowhere. */
-export const directoryTokens = sqliteTable('directory_tokens', {
-  id: text().primaryKey(),
-  /** What it is for. */
-  name: text().notNull(),
-  hash: text().notNull().unique(),
-  /** Epoch ms. */
-  madeAt: integer().notNull(),
-  madeBy: text().notNull(),
-  /** When it was used last, to the minute, epoch ms. */
-  usedAt: integer(),
-  /** From when on it is refused, epoch ms; null when it does not end by itself. */
-  expiresAt: integer(),
-  endedAt: integer(),
-});
+export const directoryTokens = sqliteTable('directory_tokens', bearerColumns());
 
 /** People whom a directory keeps in step, with what it says of them. */
 export const directoryUsers = sqliteTable(

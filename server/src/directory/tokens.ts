@@ -1,6 +1,6 @@
-import { randomBytes } from 'node:crypto';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { noteGround } from '../people/history.ts';
+import { endOf, isUsedAnew, newBearer, stateOfBearer } from '../platform/bearers.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { hashOf } from '../platform/links.ts';
@@ -10,10 +10,6 @@ import { type Work, write } from '../platform/work.ts';
 import { directoryTokens } from './tables.ts';
 
 type TokenRow = typeof directoryTokens.$inferSelect;
-
-const DAY = 86_400_000;
-/** How exactly it is kept when a token was used last, ms. */
-const MINUTE = 60_000;
 
 /**
  * Makes a token for a directory. It is told once and kept nowhere.
@@ -25,13 +21,12 @@ export function makeToken(
   { name, days }: { readonly name: string; readonly days: number | null },
 ): { readonly id: string; readonly token: string } {
   const { tx, now, actor } = work;
-  const token = randomBytes(32).toString('base64url');
+  const { token, hash } = newBearer();
   const id = newId();
   noteGround(work, 'desk', 'directory', { kind: 'token', name, on: true });
   tx.insert(directoryTokens)
     .values({
-      ...{ id, name, hash: hashOf(token), madeAt: now, madeBy: actor ?? '' },
-      expiresAt: days === null ? null : now + days * DAY,
+      ...{ id, name, hash, madeAt: now, madeBy: actor ?? '', expiresAt: endOf(days, now) },
     })
     .run();
   return { id, token };
@@ -61,8 +56,8 @@ export function isToken(house: House, token: string): boolean {
     .from(directoryTokens)
     .where(eq(directoryTokens.hash, hashOf(token)))
     .get();
-  if (!row || row.endedAt !== null || (row.expiresAt !== null && now >= row.expiresAt)) return false;
-  if (row.usedAt === null || now - row.usedAt >= MINUTE)
+  if (!row || stateOfBearer(row, now) !== 'works') return false;
+  if (isUsedAnew(row, now))
     write(house, ({ tx }) => {
       tx.update(directoryTokens).set({ usedAt: now }).where(eq(directoryTokens.id, row.id)).run();
     });

@@ -12,6 +12,7 @@ import { notifyProgram } from '../notice/notify.ts';
 import { notices } from '../notice/tables.ts';
 import { noteGround } from '../people/history.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
+import { stateOfBearer } from '../platform/bearers.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -26,7 +27,6 @@ import { heardInPlace, hearInPlace } from '../program/standIn.ts';
 import { allRegisters } from '../register/queries.ts';
 
 type Plan = BodyOf<'createProgram'>['program'];
-type KeyRow = ReturnType<typeof keysOf>[number];
 
 /** So much of what a program was told is listed. */
 const TOLD = 30;
@@ -37,18 +37,13 @@ const known = (db: Reader, key: string): DesignRow<Program> => {
   return program;
 };
 
-const stateOfKey = ({ endedAt, expiresAt }: KeyRow, now: number): 'works' | 'ended' | 'expired' => {
-  if (endedAt !== null) return 'ended';
-  return expiresAt !== null && expiresAt <= now ? 'expired' : 'works';
-};
-
 /** All programs by name, and what a program can name. */
 function programsView(db: Reader, viewer: Viewer, now: number): AnswerOf<'programs'> {
   const failed = new Map(programsFailed(db).map(({ key, count }) => [key, count]));
   return {
     programs: allPrograms(db).map(({ key, name, retired = false, address }) => ({
       ...{ key, name, retired, isTold: address !== '', failed: failed.get(key) ?? 0 },
-      keys: keysOf(db, key).filter((row) => stateOfKey(row, now) === 'works').length,
+      keys: keysOf(db, key).filter((row) => stateOfBearer(row, now) === 'works').length,
     })),
     groups: [...groupNames(db)].map(([key, name]) => ({ key, name })),
     registers: allRegisters(db).map(({ id, name }) => ({ id, name })),
@@ -108,7 +103,7 @@ function programView(db: Reader, key: string, now: number): AnswerOf<'program'> 
       ...{ id: row.id, name: row.name, by: names.get(row.madeBy) ?? '', made: iso(row.madeAt) },
       used: row.usedAt === null ? null : iso(row.usedAt),
       ends: row.expiresAt === null ? null : iso(row.expiresAt),
-      state: stateOfKey(row, now),
+      state: stateOfBearer(row, now),
     })),
     states: states.map(({ number, note, by: who, at, content }) => ({
       ...{ number, note, by: names.get(who) ?? '', at: iso(at), program: content },

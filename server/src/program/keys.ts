@@ -1,7 +1,7 @@
-import { randomBytes } from 'node:crypto';
 import type { Viewer } from '@tolvek/core/people';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { noteGround } from '../people/history.ts';
+import { endOf, isUsedAnew, newBearer, stateOfBearer } from '../platform/bearers.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { hashOf } from '../platform/links.ts';
@@ -13,9 +13,6 @@ import { programKeys } from './tables.ts';
 
 type KeyRow = typeof programKeys.$inferSelect;
 
-const DAY = 86_400_000;
-/** How exactly it is kept when a key was used last, ms. */
-const MINUTE = 60_000;
 /** What every key begins with, so that one that lies about is known for what it is. */
 const SIGN = 'tlv_';
 
@@ -29,13 +26,12 @@ export function makeKey(
   { program, name, days }: { readonly program: string; readonly name: string; readonly days: number | null },
 ): { readonly id: string; readonly key: string } {
   const { tx, now, actor } = work;
-  const key = `${SIGN}${randomBytes(32).toString('base64url')}`;
+  const { token: key, hash } = newBearer(SIGN);
   const id = newId();
   noteGround(work, 'desk', 'programs', { kind: 'key', program: programNamed(tx, program), name, on: true });
   tx.insert(programKeys)
     .values({
-      ...{ id, program, name, hash: hashOf(key), madeAt: now, madeBy: actor ?? '' },
-      expiresAt: days === null ? null : now + days * DAY,
+      ...{ id, program, name, hash, madeAt: now, madeBy: actor ?? '', expiresAt: endOf(days, now) },
     })
     .run();
   return { id, key };
@@ -73,9 +69,9 @@ export function programBy(house: House, key: string): Viewer | null {
     .from(programKeys)
     .where(eq(programKeys.hash, hashOf(key)))
     .get();
-  if (!row || row.endedAt !== null || (row.expiresAt !== null && now >= row.expiresAt)) return null;
+  if (!row || stateOfBearer(row, now) !== 'works') return null;
   const viewer = viewerOfKey(house.db, row.program);
-  if (viewer && (row.usedAt === null || now - row.usedAt >= MINUTE))
+  if (viewer && isUsedAnew(row, now))
     write(house, ({ tx }) => {
       tx.update(programKeys).set({ usedAt: now }).where(eq(programKeys.id, row.id)).run();
     });

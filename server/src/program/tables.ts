@@ -1,23 +1,13 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { bearerColumns } from '../platform/bearers.ts';
 
 /** What programs prove themselves by. The key itself is kept nowhere. */
 export const programKeys = sqliteTable(
   'program_keys',
   {
-    id: text().primaryKey(),
+    ...bearerColumns(),
     /** Key of the program. */
     program: text().notNull(),
-    /** Where it is used. */
-    name: text().notNull(),
-    hash: text().notNull().unique(),
-    /** Epoch ms. */
-    madeAt: integer().notNull(),
-    madeBy: text().notNull(),
-    /** When it was used last, to the minute, epoch ms. */
-    usedAt: integer(),
-    /** From when on it is refused, epoch ms; null when it does not end by itself. */
-    expiresAt: integer(),
-    endedAt: integer(),
   },
   (table) => [index('program_keys_program').on(table.program, table.madeAt)],
 );

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { groundApi } from '../groundwork/endpoints.ts';
+import { NotInForce } from '../groundwork/NotInForce.tsx';
 import { WhatWasSet } from '../groundwork/States.tsx';
 import { Tokens, type TokenWords } from '../groundwork/Tokens.tsx';
 import { type Around, ProgramFields } from './ProgramFields.tsx';
@@ -17,10 +17,9 @@ const draftOf = ({ key: _, ...program }: Opened['program']): ProgramDraft => pro
 export function ProgramEditor({ opened, around }: { opened: Opened; around: Around }) {
   const [was] = useState(() => draftOf(opened.program));
   const [draft, setDraft] = useState(was);
-  const [note, setNote] = useState('');
   const [put, { isLoading, error }] = groundApi.useChangeProgramMutation();
   const isChanged = JSON.stringify(draft) !== JSON.stringify(was);
-  const save = async (): Promise<void> => {
+  const save = async (note: string): Promise<void> => {
     const saved = await put({ key: opened.key, version: opened.version, body: { program: draft, note } });
     if ('data' in saved && saved.data) toast(say('programs:saved'));
   };
@@ -47,25 +46,7 @@ export function ProgramEditor({ opened, around }: { opened: Opened; around: Arou
       ) : null}
       <WholeTrouble error={error} className="mt-4" />
       {isChanged ? (
-        <section
-          aria-label={say('ground:notInForce')}
-          className="sticky bottom-0 mt-6 border border-rule-strong bg-sheet px-4 py-3 shadow-lg"
-        >
-          <p className="font-semibold">{say('ground:notInForce')}</p>
-          <div className="mt-3 flex flex-wrap items-center gap-2">
-            <input
-              aria-label={say('ground:why')}
-              placeholder={say('ground:why')}
-              className="input min-w-56 flex-1"
-              value={note}
-              onChange={({ target }) => setNote(target.value)}
-            />
-            <Button look="main" disabled={isLoading} onClick={() => void save()}>
-              {say('ground:putInForce')}
-            </Button>
-            <Button onClick={() => setDraft(was)}>{say('ground:undoChanges')}</Button>
-          </div>
-        </section>
+        <NotInForce disabled={isLoading} save={(note) => void save(note)} undo={() => setDraft(was)} />
       ) : null}
       <WhatWasSet states={opened.states} back={({ program }) => setDraft(draftOf(program))} />
     </div>

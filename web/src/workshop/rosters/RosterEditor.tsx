@@ -2,13 +2,13 @@ import type { AnswerOf } from '@tolvek/contract';
 import { changedDuties } from '@tolvek/core/roster';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { Button } from '../../ui/Button.tsx';
 import { spanOn } from '../../ui/dutyWeeks.ts';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { DeleteGround } from '../groundwork/DeleteGround.tsx';
 import { groundApi } from '../groundwork/endpoints.ts';
+import { NotInForce } from '../groundwork/NotInForce.tsx';
 import { WhatWasSet } from '../groundwork/States.tsx';
 import { RosterFields } from './RosterFields.tsx';
 import type { RosterDraft } from './rosterDraft.ts';
@@ -39,7 +39,6 @@ export function RosterEditor({ opened, ground, now, kept }: EditorProps) {
   useEffect(() => {
     kept.set(opened.key, { version: opened.version, draft });
   }, [kept, opened.key, opened.version, draft]);
-  const [note, setNote] = useState('');
   const before = useRosterAhead(was, ground, now);
   const ahead = useRosterAhead(draft, ground, now);
   const [put, { isLoading, error }] = groundApi.useChangeRosterMutation();
@@ -47,7 +46,7 @@ export function RosterEditor({ opened, ground, now, kept }: EditorProps) {
   const isWrong = ahead.findings.some(({ severity }) => severity === 'error');
   const nameOf = (id: string): string =>
     ground.people.find((each) => each.id === id)?.name ?? say('rosters:somebodyGone');
-  const save = async (): Promise<void> => {
+  const save = async (note: string): Promise<void> => {
     const saved = await put({ key: opened.key, version: opened.version, body: { roster: draft, note } });
     if ('data' in saved && saved.data) toast(say('rosters:saved'));
   };
@@ -76,30 +75,13 @@ export function RosterEditor({ opened, ground, now, kept }: EditorProps) {
       </p>
       <WholeTrouble error={error} className="mt-4" />
       {isChanged ? (
-        <section
-          aria-label={say('ground:notInForce')}
-          className="sticky bottom-0 mt-6 border border-rule-strong bg-sheet px-4 py-3 shadow-lg"
-        >
-          <p className="font-semibold">{say('ground:notInForce')}</p>
+        <NotInForce disabled={isLoading || isWrong} save={(note) => void save(note)} undo={() => setDraft(was)}>
           {isWrong ? (
             <p className="text-brick">{say('rosters:correctFirst')}</p>
           ) : (
             <Effects {...{ before, ahead, nameOf, now }} zone={draft.zone} />
           )}
-          <div className="mt-3 flex flex-wrap items-center gap-2">
-            <input
-              aria-label={say('ground:why')}
-              placeholder={say('ground:why')}
-              className="input min-w-56 flex-1"
-              value={note}
-              onChange={({ target }) => setNote(target.value)}
-            />
-            <Button look="main" disabled={isLoading || isWrong} onClick={() => void save()}>
-              {say('ground:putInForce')}
-            </Button>
-            <Button onClick={() => setDraft(was)}>{say('ground:undoChanges')}</Button>
-          </div>
-        </section>
+        </NotInForce>
       ) : null}
       <WhatWasSet states={opened.states} back={({ roster }) => setDraft(draftOf(roster))} />
     </div>
