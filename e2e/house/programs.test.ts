@@ -371,6 +371,36 @@ describe('a notice to a program', () => {
   });
 });
 
+describe('a program that works at the desk', () => {
+  it('gives, moves and changes as far as it may, each under its own name, and does nothing that is for people', async () => {
+    const may = (['read:all', 'change:all', 'move:all', 'assign:all', 'history:all'] as const).map((right) => ({
+      ...{ right, register: null },
+    }));
+    const program = ok(await made({ name: 'Gate', may })).key;
+    const { key } = await keyOf(program);
+    const number = await sent();
+    const onIt = async (name: Parameters<Caller['call']>[0], body: object): Promise<Answer> => {
+      const { version } = ok(await by(key, 'sheet', { params: { number } }));
+      return by(key, name, { params: { number }, headers: onVersion(version), body });
+    };
+    ok(await onIt('assign', { person: desk.idOf('Bram Solheim') }));
+    ok(await onIt('changeFields', { changes: { reason: 'Calibration of the other gauge' } }));
+    ok(await onIt('moveStage', { stage: 'in_hand' }));
+    ok(await onIt('reroute', { team: 'estates', priority: 'high', reason: 'The gate says so' }));
+    const { history } = await maren.sheet(number);
+    const its = (history as readonly { by: unknown }[]).filter((line) => JSON.stringify(line).includes('"Gate"'));
+    expect(its.length).toBeGreaterThanOrEqual(4);
+    // Nobody is given work that is no person.
+    expect((await onIt('assign', { person: `~${program}` })).status).toBe(422);
+    const forPeople = [
+      await by(key, 'act', { params: { number, action: 'ask' }, body: {} }),
+      await by(key, 'followRequest', { params: { number }, body: {} }),
+      await by(key, 'shareRequest', { params: { number }, body: {} }),
+    ];
+    expect(forPeople.map(({ status }) => status)).toEqual([403, 403, 403]);
+  });
+});
+
 describe('the stand-in', () => {
   it('takes what a program is told, as it is said in the name what is answered', async () => {
     const address = `${desk.running.url}/api/stand-in/programs/gate`;

@@ -49,7 +49,7 @@ export const deskHeads = {
   endProposal: { method: 'POST', path: '/api/my/proposals/:id/end', caller: 'person' },
   comment: { method: 'POST', path: '/api/requests/:number/comments', caller: 'staff', programs: true },
   sendNotice: { method: 'POST', path: '/api/requests/:number/notices', caller: 'staff' },
-  act: { method: 'POST', path: '/api/requests/:number/actions/:action', caller: 'staff', programs: true },
+  act: { method: 'POST', path: '/api/requests/:number/actions/:action', caller: 'staff' },
   actOnMine: { method: 'POST', path: '/api/my/requests/:number/actions/:action', caller: 'person' },
   actFollowed: { method: 'POST', path: '/api/follow/:token/actions/:action', caller: 'link' },
   deciderTargets: { method: 'GET', path: '/api/requests/:number/decider-targets', caller: 'staff' },
