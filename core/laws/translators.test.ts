@@ -10,17 +10,31 @@ import {
   withTranslation,
 } from '../src/form/index.ts';
 import { type Term, termMeant, vocabularyIn } from '../src/register/index.ts';
+import type { NoticePlan } from '../src/telling/index.ts';
 import { anyDifferences, anyEditions } from './anyEdition.ts';
 import { anyForm, asDesign } from './anyForm.ts';
 import { often } from './often.ts';
 
-/** A form with editions. */
+/** What it tells: a usual email in other words, one that is not sent, and two of its own. */
+const NOTICES: NoticePlan = {
+  usual: [
+    { kind: 'received', subject: 'We have {request.number}', text: 'Thank you, {visitor|guest}.' },
+    { kind: 'news', subject: 'Not sent', text: 'Never said.', off: true },
+  ],
+  rules: ['one', 'two'].map((key) => ({
+    ...{ key, name: key, on: { is: 'arrived' as const }, to: ['team' as const], answers: false },
+    ...{ subject: key === 'one' ? 'Look' : '', text: `Look at ${key}.`, goes: { goes: 'at-once' as const } },
+  })),
+};
+
+/** A form with editions and notices. */
 const anyDesign: fc.Arbitrary<FormDesign> = anyForm.chain((form) =>
   anyEditions(anyDifferences(form)).map((editions) => ({
     ...asDesign(form),
     title: 'Berth',
     intro: 'Ask early.',
     editions,
+    notices: NOTICES,
   })),
 );
 
@@ -40,6 +54,10 @@ test('what goes out to translators comes back as it is, text by text, and nothin
       // Each has a name of its own that files of the standard can have, and its words stand in the form.
       expect(new Set(out.map(({ id }) => id)).size).toBe(out.length);
       const all = new Set(wordsOf(design));
+      expect(out.filter(({ notice }) => notice !== undefined).map(({ id }) => id)).toEqual([
+        ...['notice-usual.20.received-subject', 'notice-usual.20.received-text'],
+        ...['notice-rule.20.one-subject', 'notice-rule.20.one-text', 'notice-rule.20.two-text'],
+      ]);
       for (const { id, source } of out) {
         expect(id).toMatch(/^[A-Za-z_][\w.-]*$/);
         expect(all.has(source)).toBe(true);

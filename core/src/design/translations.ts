@@ -38,6 +38,8 @@ export type TextKind =
   | 'others'
   | 'confirmation'
   | 'consent'
+  | 'subject'
+  | 'notice'
   | 'term';
 
 /** Says the text of a place; what it gives back is read in place of it. */

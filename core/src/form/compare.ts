@@ -90,7 +90,8 @@ const LISTED = 3;
 
 /** In which other languages it is read, and what is said otherwise in them. */
 function languageChanges(before: FormDesign, after: FormDesign): readonly DesignChange[] {
-  const all = textsToTranslate(after);
+  // What notices say is told where they are compared.
+  const all = textsToTranslate(after).filter(({ notice }) => notice === undefined);
   const called = ({ written }: FormDesign): string => (written === undefined ? '' : LANGUAGE_NAMES[written]);
   const [was, is] = [called(before), called(after)];
   const written: DesignChange = {

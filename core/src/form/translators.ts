@@ -17,6 +17,8 @@ export interface UnitOut extends TextUnit {
   readonly kind: TextKind;
   /** The key of the field that it is of; null for the form’s own. */
   readonly field: string | null;
+  /** Which notice it is of: `usual` and its kind, or `rule` and its key. */
+  readonly notice?: string | undefined;
 }
 
 /** A sign that names may not have, by its number: `field/label` is `field.2f.label`. */
@@ -24,8 +26,12 @@ const named = (text: string): string =>
   text.replace(/[^A-Za-z0-9_-]/gu, (sign) => `.${(sign.codePointAt(0) ?? 0).toString(16)}.`);
 
 /** The name of a text: by whose it is and where it stands, with a letter before it. */
-const idOf = ({ field, place }: Pick<FormText, 'field' | 'place'>): string =>
-  field === null ? `form-${named(place)}` : `field-${named(field)}-${named(place)}`;
+const idOf = ({ field, notice, place }: Pick<FormText, 'field' | 'notice' | 'place'>): string =>
+  notice !== undefined
+    ? `notice-${named(notice)}-${named(place)}`
+    : field === null
+      ? `form-${named(place)}`
+      : `field-${named(field)}-${named(place)}`;
 
 /**
  * All texts of a form that its requesters may read, for translators: with what they are in a language by now, those that
@@ -34,7 +40,7 @@ const idOf = ({ field, place }: Pick<FormText, 'field' | 'place'>): string =>
 export const textsOut = (design: FormDesign, language: Language): readonly UnitOut[] =>
   textsToTranslate(design).map((text) => ({
     ...{ id: idOf(text), source: text.text, target: translationOf(design, text, language).says },
-    ...{ kind: text.kind, field: text.field },
+    ...{ kind: text.kind, field: text.field, ...(text.notice === undefined ? {} : { notice: text.notice }) },
   }));
 
 /** What came of a file that came back from translators. */

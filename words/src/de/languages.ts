@@ -54,6 +54,8 @@ export const languages: Same<typeof english> = {
   'kind.question': 'Frage',
   'kind.help': 'Hilfe',
   'kind.heading': 'Überschrift',
+  'kind.subject': 'Betreff einer Mitteilung',
+  'kind.notice': 'Mitteilung',
   'kind.words': 'Text',
   'kind.link': 'Link',
   'kind.button': 'Knopf',

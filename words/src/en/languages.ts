@@ -50,6 +50,8 @@ export const languages = {
   'kind.question': 'Question',
   'kind.help': 'Help',
   'kind.heading': 'Heading',
+  'kind.subject': 'Subject of a notice',
+  'kind.notice': 'Notice',
   'kind.words': 'Text',
   'kind.link': 'Link',
   'kind.button': 'Button',

@@ -1,6 +1,7 @@
 import { type PlacedText, stateOf, type Translations } from '@tolvek/core/design';
 import { textsOfDoor } from '@tolvek/core/door';
 import {
+  type FormDesign,
   namedBy,
   partName,
   spokenAlso,
@@ -13,6 +14,7 @@ import {
   withTranslation,
 } from '@tolvek/core/form';
 import { termsLeft } from '@tolvek/core/register';
+import type { UsualKind } from '@tolvek/core/telling';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
@@ -127,8 +129,8 @@ function Translators({ language }: { readonly language: Language }) {
       <p className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
         <Button
           onClick={async () => {
-            const noteOf = ({ kind, field }: UnitOut): string =>
-              [say(`languages:kind.${kind}`), field === null ? '' : partName(draft, field)].filter(Boolean).join(': ');
+            const noteOf = ({ kind, ...of }: UnitOut): string =>
+              [say(`languages:kind.${kind}`), nameOf(draft, of)].filter(Boolean).join(': ');
             const units = textsOut(draft, language);
             const content = await writeTranslators(units, { from: written, to: language, noteOf });
             saveFile(`${form.key}-${language}.xlf`, 'application/xliff+xml', content);
@@ -149,18 +151,27 @@ function Translators({ language }: { readonly language: Language }) {
   );
 }
 
+/** What a text is of: a field or a notice, by name; empty for the form itself. */
+function nameOf(draft: FormDesign, { field, notice }: Pick<UnitOut, 'field' | 'notice'>): string {
+  if (notice === undefined) return field === null ? '' : partName(draft, field);
+  const [of, key = ''] = notice.split(' ');
+  return of === 'usual'
+    ? say(`notices:usual.${key as UsualKind}`)
+    : (draft.notices?.rules.find((each) => each.key === key)?.name ?? '');
+}
+
 /** One language that the form is read in. */
 function InOne({ language }: { readonly language: Language }) {
   const { editing } = useBinder();
   const { draft, change } = editing;
   const lines = textsToTranslate(draft).map((text) => {
     const kind = say(`languages:kind.${text.kind}`);
-    const name = text.field === null ? '' : partName(draft, text.field);
+    const name = nameOf(draft, text);
     return {
       ...text,
       ...translationOf(draft, text, language),
-      id: `${text.field ?? ''}/${text.place}`,
-      caption: text.field === null || text.kind === 'label' ? kind : `${kind}: ${name}`,
+      id: `${text.notice ?? text.field ?? ''}/${text.place}`,
+      caption: name === '' || text.kind === 'label' ? kind : `${kind}: ${name}`,
     };
   });
   const id = useId();
