@@ -165,3 +165,32 @@ describe('the bell', () => {
     expect(left.some(({ words }) => words.startsWith('Look at'))).toBe(false);
   });
 });
+
+describe('a gateway that is not there', () => {
+  it('is tried seven times, and what was given up is told on the Floor and apart from emails', async () => {
+    const texts = { url: 'http://127.0.0.1:9', token: 'none', from: '+353210000000' };
+    const other = await Desk.open(0, undefined, { texts });
+    try {
+      const [coordinator, asks] = [await other.as('Maren Okafor'), await other.as('Priya Nakamura-Lind')];
+      const to = [{ person: other.idOf('Bram Solheim') }];
+      const { release } = await releaseAs(coordinator, 'site-access', telling([{ ...rule(['text']), to }]));
+      ok(await asks.submit('come-on-site', VISIT, { release: release ?? 0 }));
+      await other.running.lettersSent();
+      const state = () =>
+        other.running.house.db.$client
+          .prepare("select state, attempts from notices where way = 'text' order by created_at desc limit 1")
+          .get();
+      expect(state()).toEqual({ state: 'waiting', attempts: 1 });
+      for (const minutes of [1, 3, 11, 31, 121, 481]) {
+        ok(await coordinator.call('advanceClock', { body: { minutes } }));
+        await other.running.lettersSent();
+      }
+      expect(state()).toEqual({ state: 'failed', attempts: 7 });
+      const trays = ok(await coordinator.call('trays'));
+      expect([trays.failedTexts, trays.failedLetters]).toEqual([1, 0]);
+      expect(ok(await coordinator.call('sendFailedAgain')).letters).toBe(1);
+    } finally {
+      await other.close();
+    }
+  });
+});

@@ -99,6 +99,8 @@ export const viewRoutes = routesOf(viewHeads, {
        * Letters that were given up after seven tries, for coordinators, who can send them again.
        */
       failedLetters: z.int(),
+      /** Text messages that were given up, for the same. */
+      failedTexts: z.int(),
       /** The programs that did not take what they were told, for whoever lays the ground. */
       failedPrograms: z.array(z.object({ key: z.string(), name: z.string(), count: z.int() })),
       /** Emails that came in and have no request, for coordinators, who say what becomes of them. */

@@ -13,7 +13,7 @@ const byState = prepared((db) =>
   db
     .select({ state: notices.state, n: count() })
     .from(notices)
-    .where(and(LEFT, isNull(notices.program)))
+    .where(and(LEFT, isNull(notices.program), eq(notices.way, 'email')))
     .groupBy(notices.state)
     .prepare(),
 );
@@ -27,6 +27,17 @@ export function lettersLeft(db: Reader): { readonly waiting: number; readonly fa
   );
   return { waiting: (left.get('waiting') ?? 0) + (left.get('sending') ?? 0), failed: left.get('failed') ?? 0 };
 }
+
+const failedAsText = prepared((db) =>
+  db
+    .select({ n: count() })
+    .from(notices)
+    .where(and(LEFT, isNull(notices.program), eq(notices.way, 'text'), eq(notices.state, 'failed')))
+    .prepare(),
+);
+
+/** How many text messages were given up. */
+export const textsFailed = (db: Reader): number => failedAsText(db).get()?.n ?? 0;
 
 const failedByProgram = prepared((db) =>
   db
@@ -43,7 +54,7 @@ export const programsFailed = (db: Reader): readonly { key: string; name: string
     .all()
     .map(({ program, count: n }) => ({ key: program ?? '', name: programNamed(db, program ?? ''), count: n }));
 
-/** Sends the letters that were given up once more, from the first try on. Returns how many. */
+/** Sends the letters and text messages that were given up once more, from the first try on. Returns how many. */
 export function sendFailedAgain(house: House): number {
   return write(house, ({ tx, now }) => {
     const again = { state: 'waiting', attempts: 0, nextAttemptAt: now } as const;

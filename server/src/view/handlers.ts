@@ -4,7 +4,7 @@ import { changedBy } from '../desk/changing.ts';
 import { openDecision } from '../desk/decide.ts';
 import { openByLink } from '../desk/proposals.ts';
 import { emailsHeld } from '../incoming/queries.ts';
-import { lettersLeft, programsFailed } from '../notice/failed.ts';
+import { lettersLeft, programsFailed, textsFailed } from '../notice/failed.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { troublesIn } from '../platform/troubles.ts';
@@ -26,6 +26,7 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
       ...traysOf(db, viewer, clock.now()),
       troubles: troublesIn(house),
       failedLetters: may(viewer, 'groundwork') ? lettersLeft(db).failed : 0,
+      failedTexts: may(viewer, 'groundwork') ? textsFailed(db) : 0,
       failedPrograms: may(viewer, 'groundwork') ? [...programsFailed(db)] : [],
       heldEmails: may(viewer, 'groundwork') ? emailsHeld(db) : 0,
     }),

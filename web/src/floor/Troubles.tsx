@@ -10,10 +10,11 @@ import { floorApi } from './endpoints.ts';
 export function Troubles({
   troubles,
   failedLetters,
+  failedTexts,
   failedPrograms,
-}: Pick<AnswerOf<'trays'>, 'troubles' | 'failedLetters' | 'failedPrograms'>) {
+}: Pick<AnswerOf<'trays'>, 'troubles' | 'failedLetters' | 'failedTexts' | 'failedPrograms'>) {
   const [sendAgain, { isLoading }] = floorApi.useSendFailedAgainMutation();
-  if (troubles.length + failedLetters + failedPrograms.length === 0) return null;
+  if (troubles.length + failedLetters + failedTexts + failedPrograms.length === 0) return null;
   const again = (): void => {
     sendAgain()
       .unwrap()
@@ -42,6 +43,15 @@ export function Troubles({
           <Button look="plain" disabled={isLoading} onClick={again}>
             {say('floor:sendAgain', { count: failedLetters })}
           </Button>
+        </p>
+      ) : null}
+      {failedTexts > 0 ? (
+        <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          <b className="text-brick">
+            <span aria-hidden="true">▲ </span>
+            {say('floor:textsNotDelivered', { count: failedTexts })}
+          </b>
+          <Link to="/workshop/groundwork/emails">{say('floor:toProgram')}</Link>
         </p>
       ) : null}
       {failedPrograms.map(({ key, name, count }) => (

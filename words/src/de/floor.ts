@@ -209,6 +209,8 @@ export const floor: Same<typeof english> = {
   notTaken_one: '{{program}} hat {{count, number}} Mitteilung nicht angenommen.',
   notTaken_other: '{{program}} hat {{count, number}} Mitteilungen nicht angenommen.',
   toProgram: 'Warum',
+  textsNotDelivered_one: '{{count, number}} Textnachricht wurde nach sieben Versuchen nicht zugestellt.',
+  textsNotDelivered_other: '{{count, number}} Textnachrichten wurden nach sieben Versuchen nicht zugestellt.',
   notDelivered_one: '{{count, number}} E-Mail wurde nach sieben Versuchen nicht zugestellt.',
   notDelivered_other: '{{count, number}} E-Mails wurden nach sieben Versuchen nicht zugestellt.',
   sendAgain_one: 'Diese E-Mail noch einmal senden',

@@ -206,6 +206,8 @@ export const floor = {
   notTaken_one: '{{program}} did not take {{count, number}} thing it was told.',
   notTaken_other: '{{program}} did not take {{count, number}} things it was told.',
   toProgram: 'See why',
+  textsNotDelivered_one: '{{count, number}} text message was not delivered after seven attempts.',
+  textsNotDelivered_other: '{{count, number}} text messages were not delivered after seven attempts.',
   notDelivered_one: '{{count, number}} email was not delivered after seven attempts.',
   notDelivered_other: '{{count, number}} emails were not delivered after seven attempts.',
   sendAgain_one: 'Send this email again',
