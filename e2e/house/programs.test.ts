@@ -200,6 +200,9 @@ describe('a key', () => {
     const day = await keyOf(program, 1);
     await wait(24 * 60);
     expect(await tried(day.key)).toBe(shut);
+    // What a proxy in front asks of a browser is no key of ours.
+    const basic = { headers: { authorization: 'Basic dG9sdmVrOng=' } };
+    expect((await fetch(`${desk.running.url}/api/me`, basic)).status).toBe(200);
     ok(await put(program, { retired: true }));
     expect(await tried(key.key)).toBe(shut);
     ok(await put(program, { retired: false }));

@@ -26,6 +26,11 @@ describe('the configuration', () => {
     };
     expect(refusal(NEEDED)).toBe('');
     for (const name of ['TOLVEK_SECRET', 'TOLVEK_SMTP']) expect(refusal({})).toContain(name);
+    expect(refusal({ ...NEEDED, TOLVEK_TEXTS: 'https://texts.example/v1' })).toContain('TOLVEK_TEXTS_FROM');
+    const texts = { TOLVEK_TEXTS: 'https://texts.example/v1', TOLVEK_TEXTS_FROM: '+353214960000' };
+    expect(readConfig({ ...NEEDED, ...texts }).texts).toEqual({
+      ...{ url: 'https://texts.example/v1', token: '', from: '+353214960000' },
+    });
     expect(refusal({ ...NEEDED, TOLVEK_SECRET: 'short', PORT: 'many' })).toMatch(
       /TOLVEK_SECRET[\s\S]*PORT|PORT[\s\S]*TOLVEK_SECRET/,
     );

@@ -2,32 +2,36 @@ import { said } from '@tolvek/words';
 import { z } from 'zod';
 import { CannotStart } from './cannotStart.ts';
 
-const schema = z.object({
-  /** `demo` brings its own mail stand-in, demo people and a clock that can be moved. */
-  TOLVEK_MODE: z.enum(['demo', 'production']).default('production'),
-  PORT: z.coerce.number().int().min(0).max(65_535).default(4310),
-  HOST: z.string().default('127.0.0.1'),
-  TOLVEK_DATA: z.string().min(1).default('.data'),
-  TOLVEK_URL: z.url().optional(),
-  TOLVEK_SECRET: z.string().min(32),
-  TOLVEK_SMTP: z.url({ protocol: /^smtps?$/ }),
-  /** Where emails to the desk come in: the mail server of the house brings them here. */
-  TOLVEK_MAIL_IN: z.url({ protocol: /^smtp$/ }).optional(),
-  /** What sends text messages: a gateway of the OMA interface for messaging, its token, and the number they come from. */
-  TOLVEK_TEXTS: z.url({ protocol: /^https?$/ }).optional(),
-  TOLVEK_TEXTS_TOKEN: z.string().min(1).optional(),
-  TOLVEK_TEXTS_FROM: z
-    .string()
-    .regex(/^\+\d{5,15}$/)
-    .optional(),
-  /** What a first start suggests: what the desk is called, the house it belongs to, and who emails come from. */
-  TOLVEK_DESK: z.string().trim().max(60).default(''),
-  TOLVEK_STATION: z.string().trim().max(80).default(''),
-  TOLVEK_MAIL_FROM: z.string().min(3).optional(),
-  /** Proxies of our own in front of the application: whose word on a caller’s address is taken. */
-  TOLVEK_PROXY: z.coerce.number().int().min(0).max(10).default(0),
-  TOLVEK_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
-});
+const schema = z
+  .object({
+    /** `demo` brings its own mail stand-in, demo people and a clock that can be moved. */
+    TOLVEK_MODE: z.enum(['demo', 'production']).default('production'),
+    PORT: z.coerce.number().int().min(0).max(65_535).default(4310),
+    HOST: z.string().default('127.0.0.1'),
+    TOLVEK_DATA: z.string().min(1).default('.data'),
+    TOLVEK_URL: z.url().optional(),
+    TOLVEK_SECRET: z.string().min(32),
+    TOLVEK_SMTP: z.url({ protocol: /^smtps?$/ }),
+    /** Where emails to the desk come in: the mail server of the house brings them here. */
+    TOLVEK_MAIL_IN: z.url({ protocol: /^smtp$/ }).optional(),
+    /** What sends text messages: a gateway of the OMA interface for messaging, its token, and the number they come from. */
+    TOLVEK_TEXTS: z.url({ protocol: /^https?$/ }).optional(),
+    TOLVEK_TEXTS_TOKEN: z.string().min(1).optional(),
+    TOLVEK_TEXTS_FROM: z
+      .string()
+      .regex(/^\+\d{5,15}$/)
+      .optional(),
+    /** What a first start suggests: what the desk is called, the house it belongs to, and who emails come from. */
+    TOLVEK_DESK: z.string().trim().max(60).default(''),
+    TOLVEK_STATION: z.string().trim().max(80).default(''),
+    TOLVEK_MAIL_FROM: z.string().min(3).optional(),
+    /** Proxies of our own in front of the application: whose word on a caller’s address is taken. */
+    TOLVEK_PROXY: z.coerce.number().int().min(0).max(10).default(0),
+    TOLVEK_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+  })
+  .refine(({ TOLVEK_TEXTS: texts, TOLVEK_TEXTS_FROM: from }) => texts === undefined || from !== undefined, {
+    path: ['TOLVEK_TEXTS_FROM'],
+  });
 
 export interface Config {
   readonly mode: 'demo' | 'production';

@@ -22,8 +22,8 @@ interface KnowsCallers {
   readonly viewerOf: (personId: string) => Viewer | null;
 }
 
-/** What somebody shows who calls without a cookie: `Authorization: Bearer …` (RFC 6750, 2.1). */
-const SHOWN = /^Bearer\s+(\S{1,200})$/i;
+/** What somebody shows who calls without a cookie: `Authorization: Bearer …` (RFC 6750, 2.1); other ways are for others, such as a proxy. */
+const SHOWN = /^Bearer(?:\s+(\S{1,200}))?/i;
 
 const DAY = 24 * 3_600_000;
 /** How long somebody stays signed in who does not come back. */
@@ -89,9 +89,9 @@ export function programOf(
   programBy: (key: string) => Viewer | null,
   request: Pick<Request, 'headers'>,
 ): Session | 'unknown' | null {
-  const shown = request.headers.authorization;
-  if (shown === undefined) return null;
-  const viewer = programBy(SHOWN.exec(shown)?.[1] ?? '');
+  const shown = SHOWN.exec(request.headers.authorization ?? '');
+  if (!shown) return null;
+  const viewer = programBy(shown[1] ?? '');
   return viewer ? { token: '', viewer, isProgram: true } : 'unknown';
 }
 
