@@ -77,9 +77,11 @@ test('what goes out to translators comes back as it is, text by text, and nothin
         counts[!came || came.target === '' ? 'empty' : came.source === text.text ? 'came' : 'before'] += 1;
       }
       // Without what was said in it, it is the form as it was.
-      const bare = ({ translations: _, fields, ...rest }: FormDesign) => ({
+      const bare = ({ translations: _, fields, notices, ...rest }: FormDesign) => ({
         ...rest,
         fields: fields.map(({ translations: __, ...field }) => field),
+        usual: notices?.usual.map(({ translations: __, ...notice }) => notice),
+        tells: notices?.rules.map(({ translations: __, ...notice }) => notice),
       });
       expect(bare(taken.design)).toEqual(bare(design));
       // The same file a second time says nothing new, and what goes out now is what came.
