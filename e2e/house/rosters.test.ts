@@ -3,6 +3,7 @@ import type { Roster } from '@tolvek/core/roster';
 import { USUAL_NOTICES } from '@tolvek/core/telling';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, freshly, ok, onVersion, VISIT } from './desk.ts';
+import { releaseAs, telling } from './releasing.ts';
 
 // Who is on duty when: rows give requests to them, notices tell them, and they swap among themselves.
 let desk: Desk;
@@ -318,19 +319,17 @@ describe('notices', () => {
 
 describe('a decision', () => {
   it('is asked of whoever is on duty when its step is reached, and stays theirs', async () => {
-    const { draft, version } = ok(await maren.call('form', of)) as { draft: FormDesign; version: number };
-    const { handler: _, ...others } = draft.routing.otherwise;
     const step = { id: 'watch-agrees', label: 'The watch agrees', seats: [{ duty: 'watch' }], needed: 1 };
-    const decided = {
-      ...draft,
-      routing: { columns: [], rows: [], otherwise: { ...others, team: 'boats', path: 'path' } },
-      approval: { paths: [{ id: 'path', label: '', steps: [step] }] },
-      notices: USUAL_NOTICES,
-    };
-    const saved = ok(await maren.call('saveDraft', { ...of, headers: onVersion(version), body: { draft: decided } }));
-    release = ok(
-      await maren.call('releaseForm', { ...of, headers: onVersion(saved.version), body: { note: '' } }),
-    ).number;
+    const decided = await releaseAs(maren, 'site-access', (draft) => {
+      const { routing, ...told } = telling([])(draft);
+      return {
+        ...told,
+        routing: { ...routing, otherwise: { ...routing.otherwise, path: 'path' } },
+        approval: { paths: [{ id: 'path', label: '', steps: [step] }] },
+      };
+    });
+    expect(decided.release).not.toBeNull();
+    release = decided.release ?? release;
     const [on] = (await duty(maren)).rosters.find(({ key }: { key: string }) => key === 'watch').on;
     const seat = async (number: string): Promise<Answer['body']> =>
       (await maren.sheet(number)).approval.steps[0].seats[0];

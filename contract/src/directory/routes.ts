@@ -1,8 +1,8 @@
 import { DIRECTORY_ATTRIBUTES } from '@tolvek/core/register';
 import { z } from 'zod';
-import { groundLine } from '../groundwork/shapes.ts';
+import { bearer, groundLine } from '../groundwork/shapes.ts';
 import { routesOf } from '../wire/route.ts';
-import { done, moment } from '../wire/shapes.ts';
+import { done } from '../wire/shapes.ts';
 import { directoryHeads } from './heads.ts';
 
 const somebody = z.object({ id: z.string(), name: z.string() });
@@ -14,19 +14,7 @@ export const directoryRoutes = routesOf(directoryHeads, {
     answer: z.object({
       /** Where directories speak SCIM 2.0 to this desk. */
       address: z.string(),
-      tokens: z.array(
-        z.object({
-          id: z.string(),
-          name: z.string(),
-          by: z.string(),
-          made: moment,
-          /** Null until it was used. */
-          used: moment.nullable(),
-          /** Null where it does not end by itself. */
-          ends: moment.nullable(),
-          state: z.enum(['works', 'ended', 'expired']),
-        }),
-      ),
+      tokens: z.array(bearer),
       users: z.int(),
       groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
       /** Fields of profiles that it fills in, with the people of whom it says what a field can’t hold. */

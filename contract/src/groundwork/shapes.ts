@@ -77,6 +77,16 @@ export const session = z.object({
   address: z.string(),
 });
 
+/** A token or key of something outside, as it is listed: never itself. */
+export const bearer = z.object({
+  ...{ id: z.string(), name: z.string(), by: z.string(), made: moment },
+  /** Null until it was used. */
+  used: moment.nullable(),
+  /** Null where it does not end by itself. */
+  ends: moment.nullable(),
+  state: z.enum(['works', 'ended', 'expired']),
+});
+
 /** One line of what was set, by whom and when. */
 export const groundLine = z.object({
   id: z.string(),

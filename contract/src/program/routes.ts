@@ -1,6 +1,7 @@
 import { MOST_OF_PROGRAM, PROGRAM_RIGHTS, type Program } from '@tolvek/core/program';
 import { z } from 'zod';
 import { release } from '../form/shapes.ts';
+import { bearer } from '../groundwork/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
 import { done, keyed, moment, versioned } from '../wire/shapes.ts';
@@ -56,16 +57,7 @@ export const programRoutes = routesOf(programHeads, {
     params: keyed,
     answer: z.object({
       ...{ key: z.string(), version: z.int(), program },
-      keys: z.array(
-        z.object({
-          ...{ id: z.string(), name: z.string(), by: z.string(), made: moment },
-          /** Null until it was used. */
-          used: moment.nullable(),
-          /** Null where it does not end by itself. */
-          ends: moment.nullable(),
-          state: z.enum(['works', 'ended', 'expired']),
-        }),
-      ),
+      keys: z.array(bearer),
       /** The notices that tell it, by their forms. */
       toldBy: z.array(z.object({ form: z.string(), title: z.string(), notice: z.string(), name: z.string() })),
       told: z.array(

@@ -1,4 +1,5 @@
 import type { RequestChange } from '../request/index.ts';
+import type { GroupCount } from './groups.ts';
 import type { Heard } from './heard.ts';
 
 /** What whoever follows a request is told of. */
@@ -63,8 +64,7 @@ export type NoticeCause =
       readonly as: Heard;
       /** What was written is for the desk alone: whoever asked does not read it. */
       readonly inside?: true;
-      /** The group that it is about, by the value that makes it, and how many it has. */
-      readonly group?: { readonly value: string | number | boolean | null; readonly count: number };
+      readonly group?: GroupCount;
       /** The field that names them, where they get it by that. */
       readonly field?: string;
     }

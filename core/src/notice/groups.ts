@@ -8,6 +8,12 @@ export type OfGroup = Extract<Occasion, { is: 'group' }>;
 /** What parts requests into groups: one value of a field; null for all of them together. */
 export type GroupValue = string | number | boolean | null;
 
+/** A group that a notice is about, by the value that makes it, and how many it has. */
+export interface GroupCount {
+  readonly value: GroupValue;
+  readonly count: number;
+}
+
 const isPart = (value: unknown): value is string | number | boolean =>
   typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean';
 

@@ -1,6 +1,7 @@
 import { FINISH } from '../deadline/index.ts';
 import type { Happening } from '../request/index.ts';
 import type { Occasion } from '../telling/index.ts';
+import type { GroupCount } from './groups.ts';
 
 /** What happens to a stage with what happens to a request; what moves one for itself happens besides. */
 const MOVES: ReadonlySet<string> = new Set<Happening['kind']>([
@@ -68,8 +69,7 @@ const mayTurn = (change: Happening): boolean =>
 export interface Written {
   readonly text: string;
   readonly inside?: true;
-  /** The group that it is about, and how many it has. */
-  readonly group?: { readonly value: string | number | boolean | null; readonly count: number };
+  readonly group?: GroupCount;
 }
 
 export function writtenWith(change: Happening): Written {

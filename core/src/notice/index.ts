@@ -9,7 +9,7 @@ export {
   SLOTS_OF_LAYOUT,
   subjectLine,
 } from './dress.ts';
-export { enoughFor, type GroupValue, groupsIn, isCrossed, type OfGroup } from './groups.ts';
+export { enoughFor, type GroupCount, type GroupValue, groupsIn, isCrossed, type OfGroup } from './groups.ts';
 export { isAbout, type Moved, type Written, writtenWith } from './happens.ts';
 export { HEARD, type Heard } from './heard.ts';
 export {

@@ -2,13 +2,12 @@ import type { AnswerOf, BodyOf, directoryRoutes } from '@tolvek/contract';
 import { may, type Viewer } from '@tolvek/core/people';
 import { and, eq, isNotNull, ne, sql } from 'drizzle-orm';
 import { openWorkOf } from '../groundwork/people.ts';
+import { bearersTold } from '../people/bearers.ts';
 import { changePerson } from '../people/commands.ts';
 import { groundHistoryOf } from '../people/history.ts';
 import { DIRECTORY } from '../people/kept.ts';
-import { namesOf, personById } from '../people/queries.ts';
+import { personById } from '../people/queries.ts';
 import { groups, people } from '../people/tables.ts';
-import { stateOfBearer } from '../platform/bearers.ts';
-import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
@@ -41,18 +40,9 @@ const addToken = (house: House, viewer: Viewer, body: BodyOf<'addDirectoryToken'
 function directoryView(house: House, viewer: Viewer): AnswerOf<'directory'> {
   const { db } = house;
   const now = house.clock.now();
-  const tokens = allTokens(db);
-  const names = namesOf(
-    db,
-    tokens.map(({ madeBy }) => madeBy),
-  );
   return {
     address: scimBase(house),
-    tokens: tokens.map(({ id, name, madeBy, madeAt, usedAt, expiresAt, endedAt }) => ({
-      ...{ id, name, by: names.get(madeBy) ?? '', made: iso(madeAt), used: usedAt === null ? null : iso(usedAt) },
-      ends: expiresAt === null ? null : iso(expiresAt),
-      state: stateOfBearer({ usedAt, expiresAt, endedAt }, now),
-    })),
+    tokens: bearersTold(db, allTokens(db), now),
     users: countUsers(db),
     groups: keptGroups(db),
     fields: filledFields(db),

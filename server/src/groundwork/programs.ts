@@ -10,6 +10,7 @@ import { allForms, releaseInForce } from '../form/queries.ts';
 import { maySendAgain, programsFailed, sendAgainTo } from '../notice/failed.ts';
 import { notifyProgram } from '../notice/notify.ts';
 import { notices } from '../notice/tables.ts';
+import { bearersTold } from '../people/bearers.ts';
 import { noteGround } from '../people/history.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
 import { stateOfBearer } from '../platform/bearers.ts';
@@ -95,16 +96,13 @@ function toldLately(db: Reader, key: string): AnswerOf<'program'>['told'] {
 function programView(db: Reader, key: string, now: number): AnswerOf<'program'> {
   const { id, version, draft } = known(db, key);
   const states = statesOf<Program>(db, { id });
-  const keys = keysOf(db, key);
-  const names = namesOf(db, [...states.map(({ by: who }) => who), ...keys.map(({ madeBy }) => madeBy)]);
+  const names = namesOf(
+    db,
+    states.map(({ by: who }) => who),
+  );
   return {
     ...{ key, version, program: draft, toldBy: toldBy(db, key), told: toldLately(db, key) },
-    keys: keys.map((row) => ({
-      ...{ id: row.id, name: row.name, by: names.get(row.madeBy) ?? '', made: iso(row.madeAt) },
-      used: row.usedAt === null ? null : iso(row.usedAt),
-      ends: row.expiresAt === null ? null : iso(row.expiresAt),
-      state: stateOfBearer(row, now),
-    })),
+    keys: bearersTold(db, keysOf(db, key), now),
     states: states.map(({ number, note, by: who, at, content }) => ({
       ...{ number, note, by: names.get(who) ?? '', at: iso(at), program: content },
     })),

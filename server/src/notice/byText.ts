@@ -1,26 +1,21 @@
 import { textMessage, textNumber } from '@tolvek/core/notice';
 import { own } from '@tolvek/core/own';
-import { and, asc, eq, gt, isNull, lte, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, type SQL } from 'drizzle-orm';
 import { personById } from '../people/queries.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
-import { renewLink } from '../platform/links.ts';
 import { prepared } from '../platform/prepared.ts';
 import { deskOf, profileDesignOf } from '../settings/queries.ts';
-import { type Notice, notGone, Outbox, type Posting, type Settled } from './outbox.ts';
-import { LEFT, notices } from './tables.ts';
+import { dueBy, gone, type Notice, notGone, Outbox, type Posting, type Settled } from './outbox.ts';
+import { settledInWords } from './settled.ts';
+import { notices } from './tables.ts';
 import type { TextGateway } from './texts.ts';
-import { addressOf, linksIn, worded } from './wording.ts';
+import { addressOf } from './wording.ts';
 
 /** Text messages that are under way at once. */
 const LINES = 3;
 
 const BY_TEXT = and(isNull(notices.program), eq(notices.way, 'text')) as SQL;
-const isDue = and(
-  LEFT,
-  BY_TEXT,
-  eq(notices.state, 'waiting'),
-  or(lte(notices.nextAttemptAt, sql.placeholder('now')), gt(notices.nextAttemptAt, sql.placeholder('late'))),
-);
+const isDue = dueBy(BY_TEXT);
 const dueNow = prepared((db) =>
   db.select().from(notices).where(isDue).orderBy(asc(notices.nextAttemptAt), asc(notices.id)).limit(LINES).prepare(),
 );
@@ -60,13 +55,8 @@ function settledAsText(
 ): Settled {
   const number = mayGo ? numberOf(tx, notice.personId) : null;
   if (number === null) return { state: 'dropped', why: 'unreachable' };
-  if (notice.said) {
-    for (const link of linksIn(notice.said)) renewLink(tx, config.secret, link);
-    return { state: 'sending', toAddress: number };
-  }
-  const out = worded({ config }, tx, notice, now);
-  if (out === null || out === 'hidden') return { state: 'dropped', why: out ?? 'nothing' };
-  return { state: 'sending', said: out.said, subject: out.said.letter.subject, toName: out.toName, toAddress: number };
+  const settled = settledInWords({ config }, tx, notice, now);
+  return settled.state === 'sending' ? { ...settled, toAddress: number } : settled;
 }
 
 async function texted({ clock, config, log }: Posting, gateway: TextGateway | null, notice: Notice): Promise<Notice> {
@@ -75,8 +65,7 @@ async function texted({ clock, config, log }: Posting, gateway: TextGateway | nu
     if (!gateway || !said || !('letter' in said))
       throw new Error('There is nothing to send, or nothing to send it by.');
     await gateway.send({ id, to, text: textMessage(said.letter, addressOf({ config }, said), rule !== null) });
-    const attempts = notice.attempts + 1;
-    return { ...notice, state: 'sent', sentAt: clock.now(), attempts, lastError: null, cause: null };
+    return gone(notice, clock.now());
   } catch (error) {
     const lastError = error instanceof Error ? error.message : String(error);
     log.warn({ notice: id, attempts: notice.attempts + 1, lastError }, 'a text message could not be sent');

@@ -1,5 +1,5 @@
 import { dateAt } from '@tolvek/core/deadline';
-import { type GroupValue, isCrossed } from '@tolvek/core/notice';
+import { type GroupCount, type GroupValue, isCrossed } from '@tolvek/core/notice';
 import type { Field } from '@tolvek/core/register';
 import { turnsWithDays } from '@tolvek/core/telling';
 import { and, eq, sql } from 'drizzle-orm';
@@ -17,7 +17,7 @@ import { requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { type GroupNotice, groupsAt, isOfGroup } from './groups.ts';
 import { asking, type ReadyNotice, readyNotices } from './ready.ts';
-import { tellRule } from './rules.ts';
+import { tellOfGroup, tellRule } from './rules.ts';
 import { noticeDays } from './tables.ts';
 
 type Look = typeof noticeDays.$inferSelect;
@@ -79,8 +79,7 @@ async function lookOnce(house: House): Promise<number> {
 /** A group that the days have made too small or too large, with what went out of it or came in last. */
 interface Turned {
   readonly notice: GroupNotice;
-  readonly group: GroupValue;
-  readonly count: number;
+  readonly group: GroupCount;
   readonly by: string;
 }
 
@@ -108,22 +107,19 @@ async function groupsTurned(
         }
       }
   return waiting.flatMap((notice, at) =>
-    [...(counts[at] ?? [])].flatMap(([group, { was, is, by }]) =>
-      isCrossed(notice.rule.on, was, is) ? [{ notice, group, count: is, by }] : [],
+    [...(counts[at] ?? [])].flatMap(([value, { was, is, by }]) =>
+      isCrossed(notice.rule.on, was, is) ? [{ notice, group: { value, count: is }, by }] : [],
     ),
   );
 }
 
 /** Tells of such groups; gives of how many. */
 function tellTurned(work: Work, crossed: readonly Turned[]): number {
-  for (const { notice, group, count, by } of crossed) {
+  for (const { notice, group, by } of crossed) {
     const request = requestById(work.tx, by);
     if (!request) continue;
-    const telling = { ...work, told: new Set<string>() };
-    tellRule(telling, request, notice, {
-      ...{ written: { text: '', group: { value: group, count } }, isTold: () => true },
-      isUrgent: asking(work.tx, request, notice.fields, work.now)(notice.urgent, false),
-    });
+    const isUrgent = asking(work.tx, request, notice.fields, work.now)(notice.urgent, false);
+    tellOfGroup({ ...work, told: new Set<string>() }, request, notice, group, isUrgent);
   }
   return crossed.length;
 }

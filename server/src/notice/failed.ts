@@ -54,13 +54,15 @@ export const programsFailed = (db: Reader): readonly { key: string; name: string
     .all()
     .map(({ program, count: n }) => ({ key: program ?? '', name: programNamed(db, program ?? ''), count: n }));
 
+/** What a notice is that goes once more, at a moment (epoch ms). */
+const fromTheFirstTry = (now: number) => ({ state: 'waiting', attempts: 0, nextAttemptAt: now }) as const;
+
 /** Sends the letters and text messages that were given up once more, from the first try on. Returns how many. */
 export function sendFailedAgain(house: House): number {
   return write(house, ({ tx, now }) => {
-    const again = { state: 'waiting', attempts: 0, nextAttemptAt: now } as const;
     return tx
       .update(notices)
-      .set(again)
+      .set(fromTheFirstTry(now))
       .where(and(LEFT, isNull(notices.program), eq(notices.state, 'failed')))
       .run().changes;
   });
@@ -75,7 +77,7 @@ export function sendAgain(house: House, viewer: Viewer, id: string): void {
   write(house, ({ tx, now }) => {
     const notice = tx.select().from(notices).where(eq(notices.id, id)).get();
     if (!notice || !maySendAgain(notice) || !knowsOfEmail(tx, viewer, notice)) throw notFound('email');
-    tx.update(notices).set({ state: 'waiting', attempts: 0, nextAttemptAt: now }).where(eq(notices.id, id)).run();
+    tx.update(notices).set(fromTheFirstTry(now)).where(eq(notices.id, id)).run();
   });
 }
 
@@ -88,7 +90,7 @@ export function sendAgainTo(house: House, { key, id }: { readonly key: string; r
       .where(and(eq(notices.id, id), eq(notices.program, key)))
       .get();
     if (!notice || !maySendAgain(notice)) throw notFound('notice');
-    tx.update(notices).set({ state: 'waiting', attempts: 0, nextAttemptAt: now }).where(eq(notices.id, id)).run();
+    tx.update(notices).set(fromTheFirstTry(now)).where(eq(notices.id, id)).run();
   });
 }
 

@@ -346,20 +346,14 @@ function tellOfRing(work: Telling, request: ShownRow, { timer, deadline = FINISH
     tellDeciders(work, request, { again: true });
   // While it is decided, whoever works on it can do nothing about it; when it is due they hear of it all the same.
   const hearers = ring.tells.filter((hearer) => hearer !== 'working' || !isDecided || kind !== 'reminder');
-  const groups = new Set(hearers.flatMap((hearer) => groupOf(work, request, hearer)));
+  // Those at an address of their own.
+  const groups = new Set(hearers.flatMap((hearer) => mailboxMeant(work.tx, request, hearer)?.key ?? []));
   for (const key of groups) notifyGroup(work, request, key, { kind, deadline }, null);
   const heard = hearers.flatMap((hearer) => hearersOf(work, request, hearer));
   const together = new Set([...groups].flatMap((key) => membersOf(work.tx, key).map(({ id }) => id)));
   const desk = [...new Set(heard)].filter((id) => id !== request.requesterId && !together.has(id));
   notify(work, request, desk, { kind, deadline });
   if (ring.tells.includes('requester')) notify(work, request, [request.requesterId], { kind: 'due', deadline });
-}
-
-/** The group that is told of a ring at an address of its own, by its key; nothing where each of its members is. */
-function groupOf(work: Telling, request: ShownRow, hearer: Hearer): readonly string[] {
-  if (hearer === 'requester' || hearer === 'deciding') return [];
-  const group = mailboxMeant(work.tx, request, hearer);
-  return group ? [group.key] : [];
 }
 
 /** Who hears of a ring, by id; deciders and the requester are told in words of their own. */

@@ -1,4 +1,4 @@
-import { enoughFor, type GroupValue, groupsIn, isCrossed, type OfGroup } from '@tolvek/core/notice';
+import { enoughFor, type GroupCount, type GroupValue, groupsIn, isCrossed, type OfGroup } from '@tolvek/core/notice';
 import { mayWith, rightsAt, type Viewer } from '@tolvek/core/people';
 import type { Field } from '@tolvek/core/register';
 import { and, ne, type SQL, sql } from 'drizzle-orm';
@@ -6,7 +6,7 @@ import type { Reader } from '../platform/database.ts';
 import { holdsThings, type RegisterRow, registerById } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { countedIn, eachRequest } from '../request/eachRequest.ts';
-import type { Picked } from '../request/facts.ts';
+import { type Picked, pickedBy } from '../request/facts.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { asking, fieldsRead, type ReadyNotice } from './ready.ts';
@@ -46,53 +46,45 @@ function inGroup(by: string | null, group: GroupValue): SQL | undefined {
   return sql`exists (select 1 from json_each(${requests.values}, ${path}) where value = ${stored})`;
 }
 
-/** How many a group has, as far as that makes a difference, without one of them. */
-export function countWithout(
+/** How many a group has, as far as that makes a difference. `but`: one that is not counted, by its id. */
+export function countIn(
   db: Reader,
-  notice: GroupNotice,
+  { rule: { on }, applies, fields }: GroupNotice,
   group: GroupValue,
-  { registerId, id }: Pick<ShownRow, 'registerId' | 'id'>,
-  now: number,
+  { registerId, now, but }: { readonly registerId: string; readonly now: number; readonly but?: string },
 ): number {
-  const { on } = notice.rule;
+  const register = registerById(db, registerId);
+  const picked = pickedBy(db, register.fields);
   const those = and(
-    countedIn(registerId, amongOf(registerById(db, registerId))),
-    ne(requests.id, id),
+    countedIn(registerId, amongOf(register)),
+    but === undefined ? undefined : ne(requests.id, but),
     inGroup(on.by, group),
   );
   let count = 0;
   let looked = 0;
   for (const request of eachRequest(db, those)) {
-    if (groupsAt(db, request, notice, now).includes(group)) count += 1;
+    if (asking(db, request, fields, now, picked)(applies)) count += 1;
     looked += 1;
     if (count >= enoughFor(on) || looked >= LOOKED_AT) return count;
   }
   return count;
 }
 
-/** A group that has become too small or too large by what happened to one request, and how many it has now. */
-export interface Crossed {
-  readonly group: GroupValue;
-  readonly count: number;
-}
-
-/** The groups of a notice that one change made too small or too large: what was asked before, and after it. */
+/** The groups of a notice that one change made too small or too large, with how many they have now: asked before it, and after it. */
 export function crossedBy(
   db: Reader,
   notice: GroupNotice,
   before: ShownRow | null,
-  after: ShownRow | null,
+  after: ShownRow,
   now: number,
-): readonly Crossed[] {
+): readonly GroupCount[] {
   const was = before ? groupsAt(db, before, notice, now) : [];
-  const is = after ? groupsAt(db, after, notice, now) : [];
-  const one = after ?? before;
-  if (!one) return [];
-  return [...new Set([...was, ...is])].flatMap((group) => {
-    const [had, has] = [Number(was.includes(group)), Number(is.includes(group))];
+  const is = groupsAt(db, after, notice, now);
+  return [...new Set([...was, ...is])].flatMap((value) => {
+    const [had, has] = [Number(was.includes(value)), Number(is.includes(value))];
     if (had === has) return [];
-    const others = countWithout(db, notice, group, one, now);
-    return isCrossed(notice.rule.on, others + had, others + has) ? [{ group, count: others + has }] : [];
+    const others = countIn(db, notice, value, { registerId: after.registerId, now, but: after.id });
+    return isCrossed(notice.rule.on, others + had, others + has) ? [{ value, count: others + has }] : [];
   });
 }
 

@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { and, eq, type SQL } from 'drizzle-orm';
+import { and, eq, gt, lte, or, type SQL, sql } from 'drizzle-orm';
 import { changing } from '../platform/adding.ts';
 import type { Reader, Transaction } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
@@ -50,6 +50,21 @@ export interface Way {
 /** Stores what has become of a notice, and what it says once it is worded. */
 const becoming = changing(notices, ['cause', 'state', 'why', 'attempts', 'nextAttemptAt', 'lastError', 'sentAt']);
 const saying = changing(notices, ['subject', 'said', 'toName', 'toAddress']);
+
+/** Notices that go by one way and are due. A clock that had jumped ahead left waits that no longer mean anything: those are due as well. */
+export const dueBy = (ours: SQL): SQL =>
+  and(
+    LEFT,
+    ours,
+    eq(notices.state, 'waiting'),
+    or(lte(notices.nextAttemptAt, sql.placeholder('now')), gt(notices.nextAttemptAt, sql.placeholder('late'))),
+  ) as SQL;
+
+/** A notice that went: what it was caused by is kept no longer. */
+export const gone = (notice: Notice, now: number): Notice => ({
+  ...notice,
+  ...{ state: 'sent', sentAt: now, attempts: notice.attempts + 1, lastError: null, cause: null },
+});
 
 /** A notice that could not go: it is tried again after its wait, or counts as failed after the last. */
 export function notGone(notice: Notice, lastError: string, now: number, atLeast = 0): Notice {

@@ -1,4 +1,4 @@
-import { heardBy, isAbout, type Written, writtenWith } from '@tolvek/core/notice';
+import { type GroupCount, heardBy, isAbout, type Written, writtenWith } from '@tolvek/core/notice';
 import { own } from '@tolvek/core/own';
 import type { Happening } from '@tolvek/core/request';
 import { type NoticeRule, type Recipient, waysOf } from '@tolvek/core/telling';
@@ -52,14 +52,20 @@ function tellOfGroups(
   notice: GroupNotice,
   { before, isUrgent }: { readonly before: ShownRow | null; readonly isUrgent: boolean },
 ): void {
-  for (const { group, count } of crossedBy(work.tx, notice, before, request, work.now))
-    tellRule(work, request, notice, {
-      written: { text: '', group: { value: group, count } },
-      // What one does oneself may still be news: how many are left.
-      isTold: () => true,
-      isUrgent,
-    });
+  for (const group of crossedBy(work.tx, notice, before, request, work.now))
+    tellOfGroup(work, request, notice, group, isUrgent);
 }
+
+/** Tells of a group by the request that made it too small or too large. */
+export const tellOfGroup = (
+  work: Telling,
+  request: ShownRow,
+  notice: GroupNotice,
+  group: GroupCount,
+  isUrgent: boolean,
+): void =>
+  // What one does oneself may still be news: how many are left.
+  tellRule(work, request, notice, { written: { text: '', group }, isTold: () => true, isUrgent });
 
 /** Tells everybody whom one notice names, each once. */
 export function tellRule(

@@ -1,14 +1,13 @@
-import { subjectLine } from '@tolvek/core/notice';
-import { and, asc, eq, gt, isNull, lte, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, type SQL, sql } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
-import type { Reader, Transaction } from '../platform/database.ts';
-import { renewLink } from '../platform/links.ts';
+import type { Reader } from '../platform/database.ts';
 import { prepared } from '../platform/prepared.ts';
 import { deskOf } from '../settings/queries.ts';
 import { gather, isTimeToGather, settleGathered } from './gather.ts';
-import { type Due, type Notice, notGone, Outbox, type Posting, type Settled } from './outbox.ts';
-import { LEFT, notices } from './tables.ts';
-import { dressed, linksIn, worded } from './wording.ts';
+import { dueBy, gone, type Notice, notGone, Outbox, type Posting } from './outbox.ts';
+import { settledInWords } from './settled.ts';
+import { notices } from './tables.ts';
+import { dressed } from './wording.ts';
 
 /**
  * Connections to the mail server, kept open between letters; and letters that are under way at
@@ -33,13 +32,7 @@ function threadOf(db: Reader, { id, requestId: request, personId: person }: Noti
 
 /** What goes by email. */
 const BY_EMAIL = and(isNull(notices.program), eq(notices.way, 'email')) as SQL;
-/** A clock that had jumped ahead left waits that no longer mean anything: those are due as well. */
-const isDue = and(
-  LEFT,
-  BY_EMAIL,
-  eq(notices.state, 'waiting'),
-  or(lte(notices.nextAttemptAt, sql.placeholder('now')), gt(notices.nextAttemptAt, sql.placeholder('late'))),
-);
+const isDue = dueBy(BY_EMAIL);
 const someDue = prepared((db) => db.select({ id: notices.id }).from(notices).where(isDue).limit(1).prepare());
 const dueNow = prepared((db) =>
   db.select().from(notices).where(isDue).orderBy(asc(notices.nextAttemptAt), asc(notices.id)).limit(LINES).prepare(),
@@ -70,9 +63,9 @@ export class Sender extends Outbox {
     super(house, {
       ours: BY_EMAIL,
       someDue: (db, due) => someDue(db).get({ ...due }) !== undefined,
-      next: (db, due: Due) => dueNow(db).all({ ...due }),
+      next: (db, due) => dueNow(db).all({ ...due }),
       prepares: { isTime: isTimeToGather, does: gather },
-      settled: (tx, notice, now) => settledAsLetter(house, tx, notice, now),
+      settled: (tx, notice, now) => settledInWords(house, tx, notice, now),
       send: (notice) => mailed(house, transport, notice),
       stored: (tx, { id, kind, state }) => {
         if (kind === 'digest' && state === 'sent') settleGathered(tx, id);
@@ -80,16 +73,6 @@ export class Sender extends Outbox {
       close: () => transport.close(),
     });
   }
-}
-
-function settledAsLetter({ config }: Posting, tx: Transaction, notice: Notice, now: number): Settled {
-  if (notice.said) {
-    for (const link of linksIn(notice.said)) renewLink(tx, config.secret, link);
-    return { state: 'sending' };
-  }
-  const out = worded({ config }, tx, notice, now);
-  if (out === null || out === 'hidden') return { state: 'dropped', why: out ?? 'nothing' };
-  return { state: 'sending', ...out, subject: subjectLine(out.said.letter.subject) };
 }
 
 async function mailed(
@@ -109,8 +92,7 @@ async function mailed(
       ...(said && !('body' in said) ? dressed({ config }, db, said) : { text: '', html: '' }),
       headers: { 'Auto-Submitted': 'auto-generated', 'X-Tolvek-Notice': notice.kind },
     });
-    const attempts = notice.attempts + 1;
-    return { ...notice, state: 'sent', sentAt: clock.now(), attempts, lastError: null, cause: null };
+    return gone(notice, clock.now());
   } catch (error) {
     const lastError = error instanceof Error ? error.message : String(error);
     log.warn({ letter: id, attempts: notice.attempts + 1, lastError }, 'a letter could not be sent');

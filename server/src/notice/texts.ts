@@ -1,4 +1,5 @@
 import type { House } from '../platform/house.ts';
+import { post } from './post.ts';
 
 /** One text message. */
 interface TextMessage {
@@ -14,9 +15,6 @@ export interface TextGateway {
   /** Hands one over. @throws Error where it was not taken */
   readonly send: (message: TextMessage) => Promise<void>;
 }
-
-/** How long a gateway may take to answer, ms. */
-const PATIENCE = 10_000;
 
 /**
  * A gateway that speaks the RESTful network interface for messaging of the Open Mobile Alliance (OMA-TS-REST_NetAPI_Messaging
@@ -38,16 +36,9 @@ export function gatewayOf({ texts, mode, url }: House['config']): TextGateway | 
           clientCorrelator: id,
         },
       };
-      const response = await fetch(address, {
-        ...{ method: 'POST', redirect: 'manual', signal: AbortSignal.timeout(PATIENCE) },
-        headers: {
-          'content-type': 'application/json',
-          accept: 'application/json',
-          authorization: `Bearer ${at.token}`,
-        },
-        body: JSON.stringify(message),
+      const response = await post(address, JSON.stringify(message), {
+        ...{ 'content-type': 'application/json', accept: 'application/json', authorization: `Bearer ${at.token}` },
       });
-      await response.body?.cancel();
       if (!response.ok) throw new Error(`${response.status} ${response.statusText}`.trim());
     },
   };

@@ -1,27 +1,23 @@
 import { EVENT_MEDIA, outcomeOf } from '@tolvek/core/program';
 import { type Said, said } from '@tolvek/words';
-import { and, asc, eq, gt, isNotNull, lte, or, sql } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, sql } from 'drizzle-orm';
 import type { Transaction } from '../platform/database.ts';
 import { listed, prepared } from '../platform/prepared.ts';
 import { speechFor } from '../platform/words.ts';
 import { programByKey } from '../program/queries.ts';
 import { signaturesOf } from '../program/secrets.ts';
 import { deskOf } from '../settings/queries.ts';
-import { BACK_OFF, type Notice, notGone, Outbox, type Posting, type Settled } from './outbox.ts';
+import { BACK_OFF, dueBy, gone, type Notice, notGone, Outbox, type Posting, type Settled } from './outbox.ts';
+import { post } from './post.ts';
 import { eventFor } from './programEvent.ts';
-import { LEFT, notices } from './tables.ts';
+import { notices } from './tables.ts';
 
 /** So many programs are told at the same time; each is told one thing after the other. */
 const AT_ONCE = 5;
-/** How long a program may take to answer, ms. */
-const PATIENCE = 10_000;
 
 const TO_PROGRAMS = isNotNull(notices.program);
 const isDue = and(
-  LEFT,
-  TO_PROGRAMS,
-  eq(notices.state, 'waiting'),
-  or(lte(notices.nextAttemptAt, sql.placeholder('now')), gt(notices.nextAttemptAt, sql.placeholder('late'))),
+  dueBy(TO_PROGRAMS),
   sql`${notices.program} not in (select value from json_each(${sql.placeholder('resting')}))`,
 );
 const programsDue = prepared((db) =>
@@ -95,12 +91,8 @@ async function posted({ clock, config, db, log }: Posting, notice: Notice): Prom
       'webhook-signature': signaturesOf(db, config.secret, program ?? '', { id, at: clock.now(), seconds, body }),
     });
     const outcome = outcomeOf(status, headers.get('retry-after'));
+    if (outcome.is === 'taken') return { became: gone(notice, clock.now()), rests: false };
     const attempts = notice.attempts + 1;
-    if (outcome.is === 'taken')
-      return {
-        became: { ...notice, state: 'sent', sentAt: clock.now(), attempts, lastError: null, cause: null },
-        rests: false,
-      };
     const lastError = spoken(db, said('emails:programAnswered', { status }));
     log.warn({ notice: id, program, status, attempts }, 'a program did not take what it was told');
     if (outcome.is === 'refused') return { became: { ...notice, state: 'failed', attempts, lastError }, rests: false };
@@ -116,15 +108,6 @@ async function posted({ clock, config, db, log }: Posting, notice: Notice): Prom
 const isDown = (status: number): boolean => status >= 500 || status === 429 || status === 408;
 
 const spoken = (db: Posting['db'], words: Said): string => speechFor(deskOf(db)).told(words);
-
-/** Sends something by POST: led nowhere else, and answered in time. What it answers with is not read. */
-async function post(address: string, body: string, headers: Readonly<Record<string, string>>): Promise<Response> {
-  const response = await fetch(address, {
-    ...{ method: 'POST', body, headers, redirect: 'manual', signal: AbortSignal.timeout(PATIENCE) },
-  });
-  await response.body?.cancel();
-  return response;
-}
 
 function whyNot(error: unknown): Said {
   if (error instanceof Error && error.name === 'TimeoutError') return said('emails:programTooSlow');

@@ -123,7 +123,8 @@ async function callerFor(
 ): Promise<Session | null> {
   await aTurn('caller');
   if (!house.isLaid() && !BEFORE.has(route.name)) throw new Problem(503, 'not-laid', refused('notLaid'));
-  const program = route.standsIn ? null : await patiently(house, () => programOf(house.programBy, request));
+  const isShown = request.headers.authorization !== undefined && !route.standsIn;
+  const program = isShown ? await patiently(house, () => programOf(house.programBy, request)) : null;
   if (program === 'unknown') {
     // Counted by its address, so that nobody tries many; and taken for nobody else.
     await limits.take('sending', null, request, response);

@@ -18,7 +18,7 @@ import { calendarOf } from '../calendar/queries.ts';
 import { formNamed } from '../form/queries.ts';
 import { type AboutRequest, letterAbout } from '../notice/aboutRequest.ts';
 import { addresseeOf } from '../notice/addressee.ts';
-import { countWithout, isOfGroup } from '../notice/groups.ts';
+import { countIn, isOfGroup } from '../notice/groups.ts';
 import { goingBy, goingTo } from '../notice/notify.ts';
 import { asking, fieldsRead, type ReadyNotice, readyNotice } from '../notice/ready.ts';
 import { causeFor, mailboxMeant, recipientsOf } from '../notice/rules.ts';
@@ -56,7 +56,7 @@ const USUALLY: Readonly<Record<UsualKind, Recipient>> = {
 function groupShown(tx: Transaction, request: RequestRow, notice: ReadyNotice | null | undefined, now: number) {
   if (!notice || !isOfGroup(notice)) return {};
   const [value = null] = groupsIn(request.values, notice.rule.on.by);
-  return { group: { value, count: countWithout(tx, notice, value, { ...request, id: '' }, now) } };
+  return { group: { value, count: countIn(tx, notice, value, { registerId: request.registerId, now }) } };
 }
 
 /** What would have happened for one of the usual emails; null where the request gives no occasion for it now. */

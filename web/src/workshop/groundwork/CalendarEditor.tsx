@@ -3,13 +3,13 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
-import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { CalendarFields } from './CalendarFields.tsx';
 import type { CalendarDraft } from './calendarDraft.ts';
 import { DeleteGround } from './DeleteGround.tsx';
 import { groundApi } from './endpoints.ts';
+import { RetiredBox } from './RetiredBox.tsx';
 import { States } from './States.tsx';
 
 type Opened = AnswerOf<'calendar'>;
@@ -52,18 +52,7 @@ export function CalendarEditor({ opened, today }: { opened: Opened; today: strin
         set={(change) => setCalendar((before) => ({ ...before, ...change }))}
       />
       <p className="mt-4">
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-green"
-            checked={calendar.retired ?? false}
-            onChange={(event) =>
-              setCalendar(({ retired: _, ...before }) => (event.target.checked ? { ...before, retired: true } : before))
-            }
-          />
-          {say('ground:calendarRetired')}
-        </label>
-        <ProblemsAt error={wrong} field="retired" />
+        <RetiredBox label={say('ground:calendarRetired')} draft={calendar} change={setCalendar} error={wrong} />
       </p>
       <p className="mt-2">
         <DeleteGround at={{ kind: 'calendar', key: opened.key }} then="/workshop/groundwork/calendars" />

@@ -1,3 +1,4 @@
+import type { AnswerOf } from '@tolvek/contract';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
@@ -8,16 +9,8 @@ import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { CopyLine } from './CopyLine.tsx';
 
-/** Something by which a program comes in: told once, and ended by hand or by itself. Moments are ISO 8601. */
-interface Token {
-  readonly id: string;
-  readonly name: string;
-  readonly by: string;
-  readonly made: string;
-  readonly used: string | null;
-  readonly ends: string | null;
-  readonly state: 'works' | 'ended' | 'expired';
-}
+/** Something by which a program comes in: told once, and ended by hand or by itself. */
+type Token = AnswerOf<'directory'>['tokens'][number];
 
 /** What the tokens of one kind are called. */
 export interface TokenWords {

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { groundApi } from '../groundwork/endpoints.ts';
 import { NotInForce } from '../groundwork/NotInForce.tsx';
+import { RetiredBox } from '../groundwork/RetiredBox.tsx';
 import { WhatWasSet } from '../groundwork/States.tsx';
 import { Tokens, type TokenWords } from '../groundwork/Tokens.tsx';
 import { type Around, ProgramFields } from './ProgramFields.tsx';
@@ -30,18 +30,7 @@ export function ProgramEditor({ opened, around }: { opened: Opened; around: Arou
       <Keys opened={opened} mayChange={around.mayChange} />
       {around.mayChange ? (
         <p className="mt-6">
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="accent-green"
-              checked={draft.retired ?? false}
-              onChange={({ target }) =>
-                setDraft(({ retired: _, ...rest }) => (target.checked ? { ...rest, retired: true } : rest))
-              }
-            />
-            {say('programs:retired')}
-          </label>
-          <ProblemsAt error={error} field="retired" />
+          <RetiredBox label={say('programs:retired')} draft={draft} change={setDraft} error={error} />
         </p>
       ) : null}
       <WholeTrouble error={error} className="mt-4" />

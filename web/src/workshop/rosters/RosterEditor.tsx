@@ -3,12 +3,12 @@ import { changedDuties } from '@tolvek/core/roster';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { spanOn } from '../../ui/dutyWeeks.ts';
-import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
 import { WholeTrouble } from '../../ui/Trouble.tsx';
 import { say } from '../../wire/words.ts';
 import { DeleteGround } from '../groundwork/DeleteGround.tsx';
 import { groundApi } from '../groundwork/endpoints.ts';
 import { NotInForce } from '../groundwork/NotInForce.tsx';
+import { RetiredBox } from '../groundwork/RetiredBox.tsx';
 import { WhatWasSet } from '../groundwork/States.tsx';
 import { RosterFields } from './RosterFields.tsx';
 import type { RosterDraft } from './rosterDraft.ts';
@@ -57,18 +57,7 @@ export function RosterEditor({ opened, ground, now, kept }: EditorProps) {
       </p>
       <RosterFields {...{ draft, ground, ahead, error, now }} change={setDraft} />
       <p className="mt-4">
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-green"
-            checked={draft.retired ?? false}
-            onChange={({ target }) =>
-              setDraft(({ retired: _, ...rest }) => (target.checked ? { ...rest, retired: true } : rest))
-            }
-          />
-          {say('rosters:retired')}
-        </label>
-        <ProblemsAt error={error} field="retired" />
+        <RetiredBox label={say('rosters:retired')} draft={draft} change={setDraft} error={error} />
       </p>
       <p className="mt-2">
         <DeleteGround at={{ kind: 'roster', key: opened.key }} then="/workshop/groundwork/rosters" />
