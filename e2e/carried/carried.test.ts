@@ -102,6 +102,7 @@ const SINCE_THEN = [
     'forecastScore',
     'forecastTried',
     'requestForecast',
+    'given',
   ],
 ];
 

@@ -38,6 +38,8 @@ export interface Known {
   /** A team of which something is open, and a day on which it works. */
   readonly tried: { readonly team: string; readonly day: string };
   readonly incoming: { readonly id: string; readonly file: string };
+  /** Somebody from outside who handles a request, signed in. */
+  readonly outsider: { readonly number: string; readonly cookie: string };
 }
 
 /** Signs in and calls each route that reads, as somebody would who has the OpenAPI document and nothing else. */
@@ -96,6 +98,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('follow', await stranger.GET('/api/follow/{token}', path({ token: known.follow })));
   const own = { ...path({ token: known.follow, id: known.followFile }), parseAs: 'arrayBuffer' } as const;
   note('followFile', await stranger.GET('/api/follow/{token}/files/{id}', own));
+  const outsider = createClient<paths>({ baseUrl: known.url, headers: { cookie: known.outsider.cookie } });
+  note('given', await outsider.GET('/api/given/{number}', path({ number: known.outsider.number })));
   note('myRequest', await staff.GET('/api/my/requests/{number}', path({ number: known.own })));
   note('trays', await staff.GET('/api/trays'));
   note('ledger', await staff.GET('/api/requests', { params: { query: { tray: 'all' } } }));

@@ -294,6 +294,13 @@ export class Caller {
     readonly cookie: string,
   ) {}
 
+  /** The cookie of a device by which links know where they were opened, as browsers keep it. */
+  private device = '';
+  private deviceGiven(response: Response): string | undefined {
+    const given = response.headers.getSetCookie().find((each) => each.startsWith('tolvek.device='));
+    return given?.split(';', 1)[0];
+  }
+
   /** Calls a route of the contract and holds its answer against the contract's schema. */
   async call(name: RouteName, input: CallInput = {}): Promise<Answer> {
     const route = routes[name] as Route;
@@ -303,12 +310,13 @@ export class Caller {
     const response = await fetch(`${this.desk.running.url}${path}${query}`, {
       method: route.method,
       headers: {
-        ...(this.cookie ? { cookie: this.cookie } : {}),
+        cookie: [this.cookie, this.device].filter(Boolean).join('; '),
         ...(hasBody ? { 'content-type': 'application/json' } : {}),
         ...input.headers,
       },
       ...(hasBody ? { body: typeof input.body === 'string' ? input.body : JSON.stringify(input.body ?? {}) } : {}),
     });
+    this.device = this.deviceGiven(response) ?? this.device;
     const text = await response.text();
     const body = text ? JSON.parse(text) : null;
     // As a page says it to somebody who reads English.

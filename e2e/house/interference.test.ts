@@ -43,6 +43,8 @@ const ONE: Hidden = { note: 'aaa zq one', term: 'seals', day: '2026-12-02', many
 const OTHER: Hidden = { note: 'bb zq another, and longer', term: 'cod', day: '2026-12-20', many: 700 };
 
 /** Whoever may read none of it: the coordinator, the administrator, the desks, and people from outside. */
+/** Somebody from outside who is asked to handle some requests. */
+const SELA = { name: 'Sela Brightwater', email: 'sela.brightwater@northmoor.example' };
 const PETRA = 'petra.lisle@haldane.example';
 const WATCHING = ['Maren Okafor', 'Ada Quillfeather', 'Ilse Brandvold', 'Tomas Achterberg', 'Declan Oyelaran'];
 const OUTSIDE = { name: 'Wim Haldane', email: 'wim.haldane@haldane.example' };
@@ -484,6 +486,15 @@ async function live(hidden: Hidden): Promise<Heard> {
     { ...fits, by: declan, number: await comes(declan, 'To take back', 'His own') },
     { ...fits, by: hanne, number: await comes(hanne, 'To refuse by link') },
   ]);
+  // Somebody from outside is asked to handle some of them.
+  const rope = { what: 'Given', why: `${note} 2`, needed_by: '2026-12-24' };
+  const givenAway = [await comes(priya, 'Given away'), await sent(priya, 'tell-tale', rope)];
+  for (const number of givenAway) {
+    const { version } = await maren.sheet(number);
+    await well(maren.call('giveOutside', { params: { number }, headers: onVersion(version), body: SELA }));
+  }
+  const sela = await desk.contact(SELA.email);
+  const spareGiven = await comes(priya, 'Given away later');
   const inLine = await waitInLine(desk, { maren, well, keyed: key });
   const went = desk.running.house.db.select().from(notices).where(eq(notices.kind, 'received'));
   const wentTo = went.all().find(({ state, requestId }) => state === 'sent' && requestId !== null)?.id ?? '';
@@ -595,6 +606,9 @@ async function live(hidden: Hidden): Promise<Heard> {
     })),
     // What waits for its decision is decided below.
     freeRequest: [{ params: { number: pointing }, body: { stage: 'arrived', reason: 'Stuck.' } }],
+    giveOutside: [{ params: { number: spareGiven }, body: SELA }],
+    given: each([site, first], (number) => ({ params: { number } })),
+    giveBack: [{ params: { number: site }, headers: onVersion(1), body: { reason: 'Away.' } }],
     assign: each(numbers, (number) => ({ params: { number }, body: { person: null } })),
     shareTargets: [{ params: { number: site }, query: { find: 'bo' } }],
     shareRequest: each(numbers, (number) => ({ params: { number }, body: { with: { group: 'boats' }, until: null } })),
@@ -848,7 +862,9 @@ async function live(hidden: Hidden): Promise<Heard> {
       params?: Record<string, string>;
       body?: { seen?: string };
     };
-    if (['changeFields', 'moveStage', 'assign', 'reroute', 'freeRequest', 'deleteRequest'].includes(route)) {
+    if (
+      ['changeFields', 'moveStage', 'assign', 'giveOutside', 'reroute', 'freeRequest', 'deleteRequest'].includes(route)
+    ) {
       const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
       return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
     }
@@ -890,6 +906,20 @@ async function live(hidden: Hidden): Promise<Heard> {
     for (const caller of callers.values())
       for (const input of inputs[route] ?? [{}]) await ask(caller, route, input as Parameters<Caller['call']>[1]);
   await ask(contact, 'renewMyLink', { params: { number: renewed.number } });
+  await ask(sela, 'frontDesk', {});
+  for (const number of givenAway) {
+    const of = { params: { number } };
+    const version = async () => onVersion((await sela.call('given', of)).body?.version ?? 1);
+    await ask(sela, 'given', of);
+    for (const field of ['why', 'medical_note', 'what', 'reason'])
+      await ask(sela, 'changeFields', { ...of, headers: await version(), body: { changes: { [field]: 'aaa' } } });
+    await ask(sela, 'comment', { ...of, body: { text: 'On my way.', visibility: 'internal' } });
+    for (const stage of ['in_hand', 'done', 'refused'])
+      await ask(sela, 'moveStage', { ...of, headers: await version(), body: { stage } });
+    await ask(sela, 'given', of);
+    await ask(sela, 'giveBack', { ...of, headers: await version(), body: { reason: 'Away.' } });
+    await ask(sela, 'given', of);
+  }
   const idIn = (ref: string): string => ref.split('/')[0] ?? '';
   const sharedOnes = (inputs.sharedResult ?? []) as readonly { readonly params: { readonly id: string } }[];
   const sharedByLinks = (inputs.sharedByLink ?? []) as readonly { readonly params: { readonly token: string } }[];
@@ -1006,7 +1036,7 @@ describe('two desks that differ in what is hidden', () => {
   });
 
   it('do so for each route to somebody it has something for', () => {
-    const who = [...WATCHING, 'outside', PETRA];
+    const who = [...WATCHING, 'outside', PETRA, SELA.email];
     const told = (route: string, name: string): readonly string[] =>
       one.answers
         .filter((each) => each.route === route && each.who === name && each.status === 200)

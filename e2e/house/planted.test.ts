@@ -606,6 +606,17 @@ describe('a value in the restricted field', () => {
     expect((await stranger.call('renewLink', { params: { token: renewed } })).status).toBe(200);
     const signedIn = await desk.contact(contact.email);
     expect((await signedIn.call('renewMyLink', { params: { number: linked } })).status).toBe(200);
+    // Somebody from outside handles one, and gives it back.
+    const handed = (await asker.submit('come-on-site', { ...WATER, ...PLANTS, visitor: 'Given away' }, { release: 2 }))
+      .body.number;
+    const sela = { name: 'Sela Brightwater', email: 'sela.brightwater@northmoor.example' };
+    const given = { params: { number: handed } };
+    const giving = { ...given, headers: onVersion((await as('Maren Okafor').sheet(handed)).version), body: sela };
+    expect((await as('Maren Okafor').call('giveOutside', giving)).status).toBe(200);
+    const outsider = await desk.contact(sela.email);
+    const { version } = (await outsider.call('given', given)).body;
+    const back = { ...given, headers: onVersion(version), body: { reason: 'Away.' } };
+    expect((await outsider.call('giveBack', back)).status).toBe(200);
     const closedFields = ['medical_note', ...CLOSED.map((_, index) => closedKey(index))];
     const asked = async (visitor: string): Promise<string> =>
       (await asker.submit('come-on-site', { ...WATER, ...PLANTS, visitor }, { release: 2 })).body.number;

@@ -10,7 +10,7 @@ import { DEMO_PASSWORD } from '@tolvek/server';
 import { letters, uploads } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, freshly, VISIT, WATER } from './desk.ts';
+import { type Answer, type Caller, Desk, freshly, onVersion, VISIT, WATER } from './desk.ts';
 import { groundCalls, ONLY_BEFORE } from './groundCalls.ts';
 import { makePermit, PDF, upload } from './permit.ts';
 
@@ -69,6 +69,11 @@ async function known() {
   const says = { skill: mine.stood.skill, level: mine.stood.level === '4' ? '3' : '4' };
   ok(await bram.submit('my-skills', says, { release: skills.release, more: { entry: mine.id } }));
   await desk.running.lettersSent();
+  const SELA = { name: 'Sela Brightwater', email: 'sela.brightwater@northmoor.example' };
+  const given = ok(await priya.submit('come-on-site', { ...VISIT, visitor: 'Given away' })).number;
+  const { version } = await maren.sheet(given);
+  ok(await maren.call('giveOutside', { params: { number: given }, headers: onVersion(version), body: SELA }));
+  const { cookie } = await desk.contact(SELA.email);
   const ground = await groundCalls(desk);
   const { id: test } = ok(await maren.call('sendTestEmail'));
   const mailing = { ...newMailing('Again', 'visit'), to: { audience: { in: { anyOf: ['boats'] }, outOf: [] } } };
@@ -78,6 +83,7 @@ async function known() {
   const [team] = ok(await maren.call('forecast')).teams;
   return {
     tried: { team: team?.key ?? '', day: team?.days[0] ?? '' },
+    outsider: { number: given, cookie },
     program: ground.program?.[0]?.params?.key ?? '',
     roster: ground.roster?.[0]?.params?.key ?? '',
     mailing: mailed,

@@ -203,6 +203,18 @@ export const deskRoutes = routesOf(deskHeads, {
     body: z.strictObject({ person: z.string().max(64).nullable() }),
     answer: versioned,
   },
+  giveOutside: {
+    says: 'Makes somebody from outside the handler of one request. They are written to, and need no account.',
+    params: numbered,
+    body: z.strictObject({ name: z.string().max(200), email: z.string().max(320) }),
+    answer: versioned,
+  },
+  giveBack: {
+    says: 'Gives a request back to its team, as whoever handles it from outside.',
+    params: numbered,
+    body: z.strictObject({ reason: z.string().max(4_000) }),
+    answer: versioned,
+  },
   shareTargets: {
     says: 'Groups and staff with whom a request can be shared, by part of their names.',
     params: numbered,

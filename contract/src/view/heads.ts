@@ -22,7 +22,7 @@ export const viewHeads = {
   messageUpload: {
     method: 'POST',
     path: '/api/requests/:number/message-files',
-    caller: 'staff',
+    caller: 'person',
     programs: true,
     takes: 'bytes',
   },
@@ -34,6 +34,7 @@ export const viewHeads = {
   live: { method: 'GET', path: '/api/live', caller: 'staff', gives: 'events' },
   follow: { method: 'GET', path: '/api/follow/:token', caller: 'link' },
   followFile: { method: 'GET', path: '/api/follow/:token/files/:id', caller: 'link', gives: 'bytes' },
+  given: { method: 'GET', path: '/api/given/:number', caller: 'person' },
   myRequest: { method: 'GET', path: '/api/my/requests/:number', caller: 'person' },
   takeOut: {
     method: 'GET',

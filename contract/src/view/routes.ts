@@ -16,7 +16,7 @@ import {
 import { words } from '../wire/words.ts';
 import { calendar } from '../workshop/calendars.ts';
 import { viewHeads } from './heads.ts';
-import { asked, hop, ledgerRow, proposalTold, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
+import { asked, given, hop, ledgerRow, proposalTold, requesterView, sheet, toFill, trayKeys } from './shapes.ts';
 
 /** `field` is the same for all messages. */
 const messageFile = z.strictObject({ field: z.literal(WITH_MESSAGE), name: z.string().min(1).max(200) });
@@ -58,6 +58,13 @@ export const viewRoutes = routesOf(viewHeads, {
         ),
         total: z.int(),
       }),
+      /** What somebody from outside was asked to handle or to decide, what is due first. */
+      given: z.array(
+        z.object({
+          ...{ number: z.string(), subject: visibleSubject, form: z.string(), handles: z.boolean() },
+          ...{ decides: z.boolean(), due: moment.nullable(), late: z.boolean() },
+        }),
+      ),
       /** What was sent to the caller to fill in, what is due first. */
       toFill: z.array(toFill),
       /** What the caller began to type and has not sent. */
@@ -279,6 +286,11 @@ export const viewRoutes = routesOf(viewHeads, {
     says: 'A file of one’s own request, as an outside requester; the answer is its bytes.',
     params: z.strictObject({ token: z.string().max(100), id: z.string().max(64) }),
     answer: z.string(),
+  },
+  given: {
+    says: 'A request that somebody from outside was asked to handle or to decide, as far as they may see it.',
+    params: numbered,
+    answer: given,
   },
   myRequest: {
     says: 'One’s own request as its requester sees it.',

@@ -183,6 +183,41 @@ export const requesterView = z.object({
     z.object({ at: moment, from: z.string(), mine: z.boolean(), text: z.string(), files: z.array(messageFile) }),
   ),
 });
+/** A request as somebody from outside sees it who was asked to handle or to decide it. */
+export const given = z.object({
+  ...{ number: z.string(), version: z.int(), form: z.string(), subject: visibleSubject, stage: z.string() },
+  /** Who asked, by name; empty where nobody said. */
+  requester: z.string(),
+  due: moment.nullable(),
+  values: visibleValues,
+  words: visibleTexts,
+  hops: z.array(hop),
+  /** Whether its reader handles it. */
+  handles: z.boolean(),
+  /** Where they can move it to, as requesters read the stages. */
+  moves: z.array(z.object({ key: z.string(), label: z.string() })),
+  changing: z.object({
+    types: z.record(z.string(), kind),
+    help: z.record(z.string(), z.string()),
+    vocabularies: z.array(vocabulary).readonly(),
+    asksAgain: z.array(z.string()).readonly(),
+  }),
+  /** Whether its requester can be written to. */
+  mayWrite: z.boolean(),
+  /** What was written to and by its requester, and one’s own notes to the desk. */
+  messages: z.array(
+    z.object({
+      ...{ at: moment, from: z.string(), mine: z.boolean(), text: z.string(), files: z.array(messageFile) },
+      /** Whether only the desk reads it. */
+      note: z.boolean(),
+    }),
+  ),
+  /** What they are asked to decide; null where they are not. */
+  decision: z
+    .object({ step: z.string(), until: moment.nullable(), mayReturn: z.boolean(), seen: z.string() })
+    .nullable(),
+});
+
 /** Whose portrait it is, and what changes when it does; null where there is none. */
 const face = z.object({ id: z.string(), portrait: z.string() }).nullable();
 export const sheet = z.object({

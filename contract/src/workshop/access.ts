@@ -26,6 +26,7 @@ const written = z.strictObject({
         ...{ answers: z.enum(['hidden', 'read']), made: z.enum(['hidden', 'read']) },
         staffOnly: z.enum(['hidden', 'read']),
       }),
+      outside: z.strictObject({ answers: level, made: z.enum(['hidden', 'read']), staffOnly: level }).optional(),
     }),
   ).optional(),
 });
@@ -224,7 +225,7 @@ export const accessRoutes = routesOf(accessHeads, {
     answer: z.object({
       who: words,
       /** Whether they are given the sheet of the desk, their own page, or nothing. */
-      sees: z.enum(['sheet', 'own', 'nothing']),
+      sees: z.enum(['sheet', 'own', 'given', 'nothing']),
       number: z.string(),
       stage: z.string(),
       /** What the request is called to them; there, in lists, and in emails. */

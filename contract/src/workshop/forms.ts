@@ -207,6 +207,10 @@ export const formRoutes = routesOf(formHeads, {
       trials: z.array(z.object({ number: z.string(), at: moment })),
       doors: z.array(doorSettings),
       groups: z.array(group),
+      /** People from outside whom its approval path asks. */
+      outsiders: z
+        .array(z.object({ key: z.string(), label: z.string(), groups: z.array(z.string()).readonly() }))
+        .readonly(),
       /** Staff to pick from in conditions. */
       people: z.array(
         z.object({

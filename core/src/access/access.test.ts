@@ -17,6 +17,7 @@ import {
   type Relation,
   type Revealed,
   rulesAmong,
+  USUAL_BASE,
   type VisibleValues,
 } from './index.ts';
 
@@ -146,6 +147,45 @@ describe('the access plan', () => {
         expect([...reading({ rules: made }, viewer(...inGroups), nothing).readable]).toEqual([]);
       }),
     );
+  });
+
+  it('leaves to people who are called in what it says of them, and what its rules say of all', () => {
+    const calledIn = { isDesk: false, isRequester: false, calledIn: true };
+    const levels = fc.constantFrom('hidden' as const, 'read' as const, 'write' as const);
+    const outside = fc.record({
+      answers: levels,
+      made: fc.constantFrom('hidden' as const, 'read' as const),
+      staffOnly: levels,
+    });
+    const bases = fc.option(outside, { nil: undefined });
+    const seen = { rule: 0, plan: 0, locked: 0 };
+    fc.assert(
+      fc.property(rules, bases, fc.boolean(), (made, said, onlyReads) => {
+        const base = { ...USUAL_BASE, ...(said ? { outside: said } : {}) };
+        const plan = { rules: made, base };
+        const protection = protectionOf(plan, { fields, release: null });
+        const who = { ...viewer(), kind: 'contact' as const };
+        for (const field of fields) {
+          const found = accessTo(field, protection, who, { ...calledIn, onlyReads }, ORDINARY).level;
+          // By hand: the strictest rule that means everybody, of the overriding ones where there are any; else the plan.
+          const mine = made.filter(
+            (rule) => (rule.fields === 'all' || rule.fields.includes(field.key)) && 'everyone' in rule.audience.in,
+          );
+          const strong = mine.filter(({ overriding }) => overriding);
+          const counted = (strong.length > 0 ? strong : mine).map(({ level }) => level);
+          const usual = { answers: 'read', made: 'read', staffOnly: 'hidden' } as const;
+          const left = (said ?? usual)[
+            field.source === 'asked' ? 'answers' : field.source === 'desk-only' ? 'staffOnly' : 'made'
+          ];
+          const ruled = (['hidden', 'read', 'write'] as const).find((level) => counted.includes(level));
+          const want = ruled ?? left;
+          seen[ruled ? 'rule' : 'plan'] += 1;
+          if (want === 'write' && onlyReads) seen.locked += 1;
+          expect(found).toBe(want === 'write' && onlyReads ? 'read' : want);
+        }
+      }),
+    );
+    for (const count of Object.values(seen)) expect(count).toBeGreaterThan(0);
   });
 
   it('says for each viewer what working it out for that one alone says, whoever looked before', () => {

@@ -2,7 +2,16 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { belongs, type Somebody } from '../people/index.ts';
 import { columnNamed, type Field, fieldKeyOf, isFilled, type Kind, type PartyRelation } from '../register/index.ts';
 import { type Circumstance, levelIn } from './circumstance.ts';
-import { type AccessLevel, type BaseLevels, type Deciding, isAbout, isPlaced, RANK, USUAL_BASE } from './plan.ts';
+import {
+  type AccessLevel,
+  type BaseLevels,
+  type Deciding,
+  isAbout,
+  isPlaced,
+  outsideOf,
+  RANK,
+  USUAL_BASE,
+} from './plan.ts';
 import type { Protection } from './protection.ts';
 
 /** How a viewer stands to one request. */
@@ -12,6 +21,8 @@ export interface Relation {
   readonly isDesk: boolean;
   /** Works on it without the right to change it. */
   readonly onlyReads?: boolean;
+  /** From outside, and asked to handle or to decide this one request: reads what the plan leaves to such people. */
+  readonly calledIn?: boolean;
   /** What else they are to it. */
   readonly as?: readonly PartyRelation[];
   /** May build the forms of its register. */
@@ -30,7 +41,7 @@ export interface Access {
  * What a viewer may do with one field of one request, and the rule that says so. Out beats in
  * within a rule; among the rules that apply the strictest wins, unless some are overriding: then
  * the strictest of those. What a rule says can hang on the circumstance. With no rule: what the base of the plan says; as usual the desk writes,
- * the requester reads what was asked of them. Nobody else sees anything. A rule never opens a request to somebody who has nothing to do
+ * the requester reads what was asked of them, and so does who is called in from outside. Nobody else sees anything. A rule never opens a request to somebody who has nothing to do
  * with it. Whoever may not read one of the fields that a field is made from may not read it either:
  * its value would tell. What is brought along from where it was closed since is read by nobody. A
  * computed or carried field is never written. What has no place in the plan yet is closed to all but whoever asks and, where
@@ -114,7 +125,7 @@ function unplacedAccess({ source }: Field, { isDesk, isRequester, builds = false
 
 function byRules(field: Field, plan: Deciding, viewer: Somebody, relation: Relation, at: Circumstance): Access {
   const base = at.activity === 'asking' ? ASKED : baseAccess(field, relation, plan.base);
-  if (!relation.isDesk && !relation.isRequester) return base;
+  if (!relation.isDesk && !relation.isRequester && !relation.calledIn) return base;
   const applying = plan.rules.flatMap((rule) => {
     const level = isAbout(rule, field.key) && belongs(rule.audience, viewer, relation) ? levelIn(rule, at) : null;
     return level ? [{ rule, level }] : [];
@@ -136,8 +147,9 @@ const ASKED: Access = { level: 'write', rule: said('access:whoeverAsks') };
 function baseAccess(field: Field, relation: Relation, base: BaseLevels | undefined): Access {
   if (relation.isDesk && base) return { level: base.desk, rule: said('access:planBase') };
   if (relation.isDesk) return { level: 'write', rule: said('access:deskDefault') };
-  if (!relation.isRequester) return { level: 'hidden', rule: said('access:onlyDeskAndRequester') };
   const part = field.source === 'asked' ? 'answers' : field.source === 'desk-only' ? 'staffOnly' : 'made';
+  if (relation.calledIn) return { level: outsideOf(base)[part], rule: said('access:calledIn') };
+  if (!relation.isRequester) return { level: 'hidden', rule: said('access:onlyDeskAndRequester') };
   const level = (base ?? USUAL_BASE).requester[part];
   return { level, rule: level === USUAL_BASE.requester[part] ? REQUESTERS[field.source] : said('access:planBase') };
 }

@@ -35,9 +35,8 @@ describe('the kinds of viewer a plan tells apart', () => {
         // Everybody there could be, one by one.
         const all = [true, false].flatMap((isDesk) =>
           [true, false].flatMap((isRequester) =>
-            isDesk || isRequester
-              ? subsets.map((groups) => `${isDesk} ${isRequester} ${holds(groups, isRequester)}`)
-              : [],
+            // Who neither works on it nor asked is called in from outside.
+            subsets.map((groups) => `${isDesk} ${isRequester} ${holds(groups, isRequester)}`),
           ),
         );
         const classes = classesOf({ rules: made }) ?? [];
@@ -45,6 +44,8 @@ describe('the kinds of viewer a plan tells apart', () => {
           ({ groups, relation }) => `${relation.isDesk} ${relation.isRequester} ${holds(groups, relation.isRequester)}`,
         );
         expect([...told].sort()).toEqual([...new Set(all)].sort());
+        for (const { relation } of classes)
+          expect(relation.calledIn ?? false).toBe(!relation.isDesk && !relation.isRequester);
         // Each stands for its kind with as few groups as anybody of it has.
         for (const [index, { groups, relation }] of classes.entries()) {
           const alike = subsets.filter(
@@ -68,7 +69,7 @@ describe('the kinds of viewer a plan tells apart', () => {
       }),
     );
     expect(classesOf({ rules: many })).toBe(null);
-    expect(classesOf({ rules: many.slice(0, 5) })).toHaveLength(3 * 2 ** 5);
+    expect(classesOf({ rules: many.slice(0, 5) })).toHaveLength(4 * 2 ** 5);
   });
 
   it('are said by the groups that rules about a field name', () => {

@@ -18,6 +18,7 @@ const RELATIONS: readonly Relation[] = [
   { isDesk: true, isRequester: false },
   { isDesk: false, isRequester: true },
   { isDesk: true, isRequester: true },
+  { isDesk: false, isRequester: false, calledIn: true },
 ];
 const BUILDER: Relation = { isDesk: true, isRequester: false, builds: true };
 
@@ -73,7 +74,7 @@ export function classesOf(
     for (const usual of builders ? [...RELATIONS, BUILDER] : RELATIONS) {
       // Nobody from outside works at the desk.
       const isContact = members.includes(CONTACT);
-      if (isContact && usual.isDesk) continue;
+      if (isContact ? usual.isDesk : usual.calledIn && words.includes(CONTACT)) continue;
       const as = members.flatMap((word) => (isRelation(word) ? [word.slice(1) as PartyRelation] : []));
       const meets = members.flatMap((word) => (word.startsWith('?') ? [word.slice(1)] : []));
       const relation = as.length > 0 ? { ...usual, as } : usual;
@@ -87,7 +88,7 @@ export function classesOf(
       const holds = rules.map((rule) => belongs(rule.audience, who, relation));
       for (const [index, at] of circumstances.entries()) {
         const said = holds.map((does, place) => (does ? levels[index]?.[place] : ' ')).join('.');
-        const key = `${relation.isDesk} ${relation.isRequester} ${relation.builds ?? false} ${said}`;
+        const key = `${relation.isDesk} ${relation.isRequester} ${relation.calledIn ?? false} ${relation.builds ?? false} ${said}`;
         const found = classes.get(key);
         if (!found || sizeOf(found) > members.length) classes.set(key, { ...who, relation, at });
       }
@@ -160,7 +161,7 @@ export function classInWords(
   const related = named.find((word) => word.startsWith('~') && is(word));
   let who: Words = relation.isDesk
     ? said('people:someoneOfDesk')
-    : said(relation.isRequester ? 'people:requester' : 'people:someone');
+    : said(relation.isRequester ? 'people:requester' : relation.calledIn ? 'people:calledIn' : 'people:someone');
   if (person !== null) who = person;
   else if (related) who = RELATION_WORDS[related as keyof typeof RELATION_WORDS];
   if (relation.builds) who = said('people:who.builds', { who });

@@ -106,7 +106,7 @@ export class Readership {
     this.filled = new Set(partsOf(fields).flatMap((field) => (isFilled(field) ? [field.key] : [])));
     this.desk = this.those(({ relation }) => relation.isDesk);
     this.changers = writing;
-    this.requesters = this.those(({ relation }) => !relation.isDesk);
+    this.requesters = this.those(({ relation }) => relation.isRequester && !relation.isDesk);
     this.closed = [...this.readable].flatMap(([key, bits]) => (bits === everybody ? [] : [key]));
   }
 

@@ -41,6 +41,8 @@ export {
   type Disclosure,
   type Doing,
   isPlaced,
+  type OutsideLevels,
+  outsideOf,
   type PlanRules,
   placedByName,
   RANK,
@@ -49,6 +51,7 @@ export {
   rulesAmong,
   rulesOf,
   USUAL_BASE,
+  USUAL_OUTSIDE,
 } from './plan.ts';
 export { type LevelChange, levelChanges, openedBy, type RuleChanges, ruleChanges } from './planChange.ts';
 export { type Concerned, type Protections, planEffect } from './planEffect.ts';
@@ -70,6 +73,7 @@ export {
   type AskedAlike,
   deskRelation,
   gather,
+  hasToDoWith,
   mayDo,
   type RequestParties,
   readersMeaning,

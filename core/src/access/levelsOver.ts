@@ -5,7 +5,7 @@ import { moversNamed } from './classes.ts';
 import { type AccessLevel, RANK } from './plan.ts';
 import type { Concerned } from './planEffect.ts';
 import type { Protection } from './protection.ts';
-import { type Gathered, readsAlso } from './relation.ts';
+import { type Gathered, hasToDoWith, readsAlso } from './relation.ts';
 import { prepareAccess } from './situation.ts';
 
 /** One level that somebody has a field at, the rule that decides, and on how many requests. */
@@ -44,13 +44,13 @@ export function levelsOver(
     for (const { sort, relation: own, n, example } of standings(viewer)) {
       const { protection, at } = protections(sort);
       const relation = readsAlso(protection.plan, viewer, own, at.holds);
-      if (!relation.isDesk && !relation.isRequester) continue;
+      if (!hasToDoWith(relation)) continue;
       requests += n;
       const as = named.filter((each) => relation.as?.includes(each));
       const holds = protection.plan.rules.map((rule) =>
         belongs(rule.audience, { personId, groups, kind: of, meets }, relation) ? 1 : 0,
       );
-      const kind = `${sort} ${relation.isDesk}${relation.isRequester}${relation.onlyReads ?? false}${relation.builds ?? false} ${as.join()} ${holds.join('')}`;
+      const kind = `${sort} ${relation.isDesk}${relation.isRequester}${relation.onlyReads ?? false}${relation.calledIn ?? false}${relation.builds ?? false} ${as.join()} ${holds.join('')}`;
       let levels = known.get(kind);
       if (!levels) {
         const reading = prepareAccess(protection)({ viewer, relation, purpose: 'sheet', at });

@@ -58,7 +58,21 @@ export interface BaseLevels {
     readonly made: 'hidden' | 'read';
     readonly staffOnly: 'hidden' | 'read';
   };
+  /** For people from outside who handle or decide one request; as usual where it is not said. */
+  readonly outside?: OutsideLevels;
 }
+
+/** What people from outside may do with a request that they are called in to. Who only decides changes nothing. */
+export interface OutsideLevels {
+  readonly answers: AccessLevel;
+  readonly made: 'hidden' | 'read';
+  readonly staffOnly: AccessLevel;
+}
+
+/** Where a plan says nothing of them: they read what was asked, and nothing that is the staff’s. */
+export const USUAL_OUTSIDE: OutsideLevels = { answers: 'read', made: 'read', staffOnly: 'hidden' };
+
+export const outsideOf = (base: BaseLevels | undefined): OutsideLevels => base?.outside ?? USUAL_OUTSIDE;
 
 /** Where a plan says nothing of it: the desk writes, and whoever asked reads what is theirs. */
 export const USUAL_BASE: BaseLevels = {

@@ -42,6 +42,8 @@ const RELATIONS: readonly Relation[] = [
   { isDesk: false, isRequester: true },
   { isDesk: true, isRequester: true },
   { isDesk: true, isRequester: true, onlyReads: true },
+  { isDesk: false, isRequester: false, calledIn: true },
+  { isDesk: false, isRequester: false, calledIn: true, onlyReads: true },
 ];
 /** Somebody who has nothing to do with a request, unless a plan lets them read it by what stands in it. */
 const NONE: Relation = { isDesk: false, isRequester: false };
@@ -95,6 +97,8 @@ export function planEffect(
       as,
     })),
   );
+  // Nobody from outside works at the desk, and nobody of the staff is called in.
+  const [outside, inside] = [relations.filter(({ isDesk }) => !isDesk), relations.filter((each) => !each.calledIn)];
   const keyOf = (sort: string, relation: Relation): string => relationKey(sort, relation, named, builders);
   const kinds = new Map<string, ReadonlyMap<string, readonly ActiveChange[]>>();
   /** What changes for those of whom the same rules hold, by sort and relation; nothing where nothing does. */
@@ -106,8 +110,9 @@ export function planEffect(
   }: Concerned): ReadonlyMap<string, readonly ActiveChange[]> => {
     const viewer: Viewer = { personId, groups, kind: of, rights: [], meets };
     const reads = readersMeaning(readers, viewer);
+    const theirs = of === 'contact' ? outside : inside;
     const kind = [
-      ...relations.flatMap((relation) => told.map((rule) => (belongs(rule.audience, viewer, relation) ? 1 : 0))),
+      ...theirs.flatMap((relation) => told.map((rule) => (belongs(rule.audience, viewer, relation) ? 1 : 0))),
       ...readers.map((reader) => (reads.includes(reader) ? 1 : 0)),
       of,
     ].join('');
@@ -116,7 +121,7 @@ export function planEffect(
     const changes = new Map(
       differing.flatMap((sort) => {
         const { before, after, at } = protections(sort);
-        return relations.flatMap((relation) => {
+        return theirs.flatMap((relation) => {
           const working = levelChanges(before, after, viewer, relation, at);
           const each = activities.flatMap((activity): readonly ActiveChange[] => {
             if (activity === 'working') return working.map((change) => ({ ...change, activity }));
@@ -166,11 +171,11 @@ function numberOf(protection: Protection): number {
 /** A relation as far as rules tell it apart. `named`: what they name of what somebody can be to a request. */
 const relationKey = (
   sort: string,
-  { isDesk, isRequester, onlyReads = false, builds = false, as = [] }: Relation,
+  { isDesk, isRequester, onlyReads = false, calledIn = false, builds = false, as = [] }: Relation,
   named: readonly PartyRelation[],
   builders: boolean,
 ): string =>
-  `${sort} ${Number(isDesk)}${Number(isRequester)}${Number(onlyReads)}${Number(builders && builds)} ${named.filter((each) => as.includes(each)).join()}`;
+  `${sort} ${Number(isDesk)}${Number(isRequester)}${Number(onlyReads)}${Number(calledIn)}${Number(builders && builds)} ${named.filter((each) => as.includes(each)).join()}`;
 
 const isSameChange = (one: LevelChange, other: LevelChange): boolean =>
   one.field === other.field && one.before === other.before && one.after === other.after;

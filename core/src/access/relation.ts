@@ -191,7 +191,7 @@ export function gather(
         if (n === 0) return [];
         const bits = at & (ASKED - 1);
         const relation = relationBy(viewer, register, standingBy(bits, isOfDesk), bits, (at & ASKED) !== 0);
-        return others || relation.isDesk || relation.isRequester
+        return others || hasToDoWith(relation)
           ? [{ sort: sorts[Math.floor(at / BITS)] as string, relation, n, example: exampleAt(at) }]
           : [];
       });
@@ -218,8 +218,17 @@ function relationBy(
   const isDesk = viewer.kind === 'staff' && (mayWith(entitled, 'read', standing) || standing === 'own');
   const builds = isDesk && entitled.rights.includes('configure');
   const related: Relation = { isDesk, isRequester, ...(AS[bits] ?? {}), ...(builds ? { builds } : {}) };
+  // Whoever asked from outside stays the one who asked.
+  if (viewer.kind === 'contact' && !isRequester && standing === 'own') {
+    const calledIn: Relation = { ...related, calledIn: true };
+    return (bits & HANDLER) !== 0 ? calledIn : { ...calledIn, onlyReads: true };
+  }
   return isDesk && !mayWith(entitled, 'change', standing) ? { ...related, onlyReads: true } : related;
 }
+
+/** Whether somebody works on a request, asked it, or is called in to it. */
+export const hasToDoWith = ({ isDesk, isRequester, calledIn = false }: Relation): boolean =>
+  isDesk || isRequester || calledIn;
 
 /** What each of the bits stands for, together. */
 const AS: readonly Pick<Relation, 'as'>[] = Array.from({ length: ASKED }, (_, bits) =>
@@ -260,10 +269,16 @@ export const deskRelation = (viewer: Viewer, register: string): Relation =>
     ? { isDesk: true, isRequester: false, builds: true }
     : { isDesk: true, isRequester: false };
 
-/** Whether somebody of the desk of a request may do something with it. */
-export const mayDo = (request: RequestParties, viewer: Viewer, right: RequestRight): boolean =>
-  viewer.kind === 'staff' &&
-  mayWith({ rights: rightsAt(viewer, request.register) }, right, standsOf(viewer).standing(request));
+/** What somebody from outside may do with the one request that they handle. */
+const OF_HANDLING: ReadonlySet<RequestRight> = new Set(['change', 'move']);
+
+/** Whether somebody of the desk of a request may do something with it, or whoever handles it from outside. */
+export function mayDo(request: RequestParties, viewer: Viewer, right: RequestRight): boolean {
+  if (viewer.kind === 'staff')
+    return mayWith({ rights: rightsAt(viewer, request.register) }, right, standsOf(viewer).standing(request));
+  const { calledIn = false, onlyReads = false } = relationTo(request, viewer);
+  return calledIn && !onlyReads && OF_HANDLING.has(right);
+}
 
 /** How somebody stands to a request, of what a move can ask for. */
 export const relationsTo = (request: RequestParties, viewer: Viewer): ReadonlySet<MoverRelation> =>

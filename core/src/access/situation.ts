@@ -142,7 +142,7 @@ export function prepareAccess(protection: Protection): (situation: Situation) =>
       if (!belongs(rule.audience, viewer, relation)) return '';
       return at ? levelIn(rule, within[0] as Circumstance) : 'any';
     });
-    const kind = `${relation.isDesk} ${relation.onlyReads ?? false} ${relation.builds ?? false} ${relation.isRequester} ${at ? purpose === 'letter' : purpose} ${said.join('.')}`;
+    const kind = `${relation.isDesk} ${relation.onlyReads ?? false} ${relation.builds ?? false} ${relation.isRequester} ${relation.calledIn ?? false} ${at ? purpose === 'letter' : purpose} ${said.join('.')}`;
     let levels = kinds.get(kind);
     if (!levels) {
       if (kinds.size >= REMEMBERED) kinds.clear();

@@ -65,7 +65,8 @@ export type NoticeEvent =
   | { readonly kind: 'refused'; readonly by: string; readonly comment: string; readonly silent: boolean }
   | { readonly kind: 'undecided' | 'nobody-decides'; readonly step: string }
   | { readonly kind: 'nobody-handles'; readonly team: string }
-  | { readonly kind: 'assigned'; readonly by: string; readonly due: number | null }
+  /** `outside`: to somebody who has no account, and is asked for this one request. */
+  | { readonly kind: 'assigned'; readonly by: string; readonly due: number | null; readonly outside: boolean }
   | { readonly kind: 'message'; readonly from: string; readonly text: string; readonly files: readonly string[] }
   | { readonly kind: 'returned'; readonly by: string; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly is: 'paused' | 'resumed' | 'finished' }
@@ -298,9 +299,15 @@ const refused = ({ by, comment: reason, silent }: Of<'refused'>, { number, formT
   action: said('emails:seeRequest'),
 });
 
-const assigned = ({ by, due }: Of<'assigned'>, { number, subject }: NoticeContext): Gist => ({
-  subject: said('emails:assigned.subject', { subject, number }),
-  paragraphs: [by ? said('emails:assigned.by', { by }) : said('emails:assigned.us'), ...dueOn(due)],
+const assigned = ({ by, due, outside }: Of<'assigned'>, { number, subject }: NoticeContext): Gist => ({
+  subject: said(outside ? 'emails:assigned.outsideSubject' : 'emails:assigned.subject', { subject, number }),
+  paragraphs: outside
+    ? [
+        by ? said('emails:assigned.outside', { by }) : said('emails:assigned.outsideUs'),
+        said('emails:assigned.noAccount'),
+        ...dueOn(due),
+      ]
+    : [by ? said('emails:assigned.by', { by }) : said('emails:assigned.us'), ...dueOn(due)],
   action: openIt,
   facts: true,
 });

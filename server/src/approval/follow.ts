@@ -1,7 +1,8 @@
 import { type ApprovalPath, NOBODY, seatsKept, seatWord } from '@tolvek/core/approval';
-import { wordOf } from '@tolvek/core/people';
+import { holderOf, wordOf } from '@tolvek/core/people';
 import type { SeatGiven } from '@tolvek/core/request';
 import { and, eq, inArray } from 'drizzle-orm';
+import { personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
 import type { Transaction } from '../platform/database.ts';
 import { dropLinks } from '../platform/links.ts';
@@ -20,7 +21,35 @@ import { approvalRounds, approvalSteps, seats } from './tables.ts';
  * approved, and nobody any more when it has ended. What a coordinator frees, or whoever asked
  * withdraws, waits for nobody.
  */
-export const followApprovals: Follower = (work, request, change) => {
+export const followApprovals: Follower = (work, request, change, ...rest) => {
+  const row = asked(work, request, change, ...rest);
+  return AT_SEATS.has(change.kind) ? (letGo(work, row ?? request) ?? row) : row;
+};
+
+/** What changes who is asked. */
+const AT_SEATS: ReadonlySet<string> = new Set([
+  ...(['decided', 'freed', 'withdrawn', 'sent-to-decide', 'decided-anew', 'values', 'silent', 'handed'] as const),
+]);
+
+/** People from outside read a request as long as they are asked: who has decided, or is not asked any more, is let go of. */
+function letGo(work: Work, request: ShownRow): ShownRow | undefined {
+  const words = wordsKept(request.deciders);
+  const { tx } = work;
+  const isOutside = (word: string): boolean => {
+    const holder = holderOf(word);
+    return 'person' in holder && personById(tx, holder.person)?.kind === 'contact';
+  };
+  if (!words.some(isOutside)) return undefined;
+  const open = roundOf(tx, request.id)?.steps.flatMap(({ seats: all }) => all.filter(({ state }) => state === 'open'));
+  const isAsked = (word: string): boolean => open?.some(({ holder }) => holder === word) ?? false;
+  return decidersAre(
+    work,
+    request,
+    words.filter((word) => isAsked(word) || !isOutside(word)),
+  );
+}
+
+const asked: Follower = (work, request, change) => {
   switch (change.kind) {
     case 'arrived':
       return change.taken?.approval

@@ -112,13 +112,16 @@ export function moveStage(house: House, viewer: Viewer, input: OnVersion & { sta
     const to = register.stages.find(({ key }) => key === input.stage);
     if (roundOf(work.tx, request.id)?.state === 'open') throw new Problem(409, 'stage', refused('awaitsDecision'));
     const move = movesOf(work.tx, open, viewer, work.now).find(({ stage }) => stage.key === input.stage);
-    if (!move || !to)
+    // From outside stages are read as requesters read them, and conditions of ways are the desk’s.
+    const { calledIn = false } = open.relation;
+    const called = (stage: typeof from): string => (calledIn ? stage.publicLabel : stage.label);
+    if (!move || !to || (calledIn && move.whyNot !== null))
       throw new Problem(
         409,
         'stage',
         from.role === 'deciding'
           ? refused('awaitsDecision')
-          : refused('noMove', { from: from.label, to: to?.label ?? '…' }),
+          : refused('noMove', { from: called(from), to: to ? called(to) : '…' }),
       );
     if (move.whyNot !== null) throw new Problem(409, 'stage', refused('notYet', { to: to.label, why: move.whyNot }));
     const change = { kind: 'stage', from: from.key, to: to.key } as const;

@@ -25,7 +25,7 @@ import { notAllowed, Problem, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { type RegisterRow, registerById } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
-import { openAtDesk, openRequest } from '../request/open.ts';
+import { openAtDesk, openAtWork, openRequest } from '../request/open.ts';
 import { type RequestRow, requestById, whoseIs } from '../request/queries.ts';
 
 interface Decision {
@@ -52,7 +52,7 @@ export function decide(house: House, viewer: Viewer, input: Decision & { number:
         now,
       },
       () => {
-        const open = openAtDesk(tx, viewer, input.number, 'changing');
+        const open = openAtWork(tx, viewer, input.number, 'changing');
         const { request } = open;
         const round = roundOf(tx, request.id);
         if (!round) throw new Problem(409, 'no-decision', refused('noDecision'));

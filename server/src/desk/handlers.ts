@@ -1,4 +1,5 @@
 import type { deskRoutes } from '@tolvek/contract';
+import { openedHere } from '../platform/device.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
@@ -20,6 +21,7 @@ import { follow } from './following.ts';
 import { deciderTargets, handDecision } from './handing.ts';
 import { endLinks, endOwnLinks, renewLink, sendLink } from './links.ts';
 import { askAbout, passOn } from './mailings.ts';
+import { giveBack, giveOutside } from './outside.ts';
 import { acceptProposal, decideProposalByLink, endProposal, refuseProposal } from './proposals.ts';
 import { rerouteMany } from './rerouteMany.ts';
 import { sendNotice } from './sendNotice.ts';
@@ -57,6 +59,8 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       changing(house, viewer, params.number, body.fields);
       return { done: true };
     },
+    giveOutside: ({ viewer, params, body, version }) => giveOutside(house, viewer, { ...params, ...body, version }),
+    giveBack: ({ viewer, params, body, version }) => giveBack(house, viewer, { ...params, ...body, version }),
     changingMine: ({ viewer, params, body }) => {
       changingOwn(house, viewer, params.number, body.fields);
       return { done: true };
@@ -85,7 +89,10 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
     },
     acceptProposal: ({ viewer, params, body }) => acceptProposal(house, viewer, { ...params, ...body }),
     refuseProposal: ({ viewer, params, body }) => refuseProposal(house, viewer, { ...params, ...body }),
-    decideProposal: ({ params, body }) => decideProposalByLink(house, params.token, body),
+    decideProposal: ({ params, body, ...call }) => {
+      openedHere(house, params.token, call);
+      return decideProposalByLink(house, params.token, body);
+    },
     endProposal: ({ viewer, params }) => endProposal(house, viewer, params.id),
     comment: ({ viewer, params, body }) => {
       comment(house, viewer, { number: params.number, ...body });
@@ -118,6 +125,9 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       messageFromRequester(house, viewer.personId, params.number.toUpperCase(), body);
       return { done: true };
     },
-    decideByLink: ({ params, body, key }) => decideByLink(house, { token: params.token, ...body, key }),
+    decideByLink: ({ params, body, key, ...call }) => {
+      openedHere(house, params.token, call);
+      return decideByLink(house, { token: params.token, ...body, key });
+    },
   };
 }

@@ -1,7 +1,8 @@
 import type { RequestRight, Viewer } from '@tolvek/core/people';
 import { rightMissing } from '../people/grants.ts';
 import type { Reader } from '../platform/database.ts';
-import { type OpenRequest, openAtDesk } from '../request/open.ts';
+import { notFound } from '../platform/problem.ts';
+import { type OpenRequest, openAtWork } from '../request/open.ts';
 import type { RequestRow } from '../request/queries.ts';
 
 /**
@@ -10,7 +11,7 @@ import type { RequestRow } from '../request/queries.ts';
  * @throws Problem 403 for who lacks the right, 404 for who does not work on it.
  */
 export function openTo(db: Reader, viewer: Viewer, number: string, right: RequestRight): OpenRequest<RequestRow> {
-  const open = openAtDesk(db, viewer, number, 'changing');
-  if (!open.may(right)) throw rightMissing(db, `${right}:team`);
+  const open = openAtWork(db, viewer, number, 'changing');
+  if (!open.may(right)) throw open.relation.isDesk ? rightMissing(db, `${right}:team`) : notFound('request');
   return open;
 }

@@ -215,7 +215,7 @@ function eventOf(tx: Reader, about: About, cause: AboutRequest, plan: NoticePlan
     case 'nobody-decides':
       return { kind: cause.kind, step: cause.step };
     case 'assigned':
-      return { kind: 'assigned', by: personNamed(tx, cause.by), due };
+      return { kind: 'assigned', by: personNamed(tx, cause.by), due, outside: person.kind === 'contact' };
     case 'message':
       return { kind: 'message', from: personNamed(tx, cause.by), text: cause.text, files: cause.files ?? [] };
     case 'returned':

@@ -38,7 +38,7 @@ import { speechFor } from '../platform/words.ts';
 import { registerById } from '../register/queries.ts';
 import { askedAt } from '../request/askedAt.ts';
 import { openRequest } from '../request/open.ts';
-import { type RequestRow, requestById } from '../request/queries.ts';
+import { isOwnOf, type RequestRow, requestById } from '../request/queries.ts';
 import { rosterNamed } from '../roster/queries.ts';
 import { linkEnds, linkFor } from '../settings/links.ts';
 import { deskOf } from '../settings/queries.ts';
@@ -176,7 +176,10 @@ function wayOf({ post, tx, now, request, person }: Leading, cause: AboutRequest)
     const link = linkFor(tx, secret, { purpose: 'accept', personId: person.id, targetId: cause.proposal, now });
     return { path: '/accept/', link: link.id };
   }
-  if (person.id !== request.requesterId || OF_THE_DESK.has(cause.kind))
+  // Whoever was asked from outside to handle it, or to decide it.
+  if (person.kind === 'contact' && !isOwnOf(request, person.id))
+    return { path: `/given/${request.number}`, link: null };
+  if (!isOwnOf(request, person.id) || OF_THE_DESK.has(cause.kind))
     return { path: `/floor/all/${request.number}`, link: null };
   if (person.kind === 'staff') return { path: `/my/${request.number}`, link: null };
   const link = linkFor(tx, secret, { purpose: 'follow', personId: person.id, targetId: request.id, now });

@@ -29,7 +29,7 @@ export function issueLink(
 ): { readonly id: string; readonly token: string } {
   const id = newId();
   const token = tokenOf(secret, id);
-  addLink(tx, { id, tokenHash: hashOf(token), usedAt: null, createdAt: null, ...link });
+  addLink(tx, { id, tokenHash: hashOf(token), usedAt: null, createdAt: null, device: null, ...link });
   return { id, token };
 }
 
@@ -65,13 +65,17 @@ const EXPIRED = {
   accept: 'decideExpired',
 } as const satisfies Record<Link['purpose'], RefusalName>;
 
-/** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */
-export function openLink(db: Reader, token: string, purpose: Link['purpose'], now: number): Link {
-  const link = db
+/** The link behind a token, whatever has become of it. */
+export const linkBehind = (db: Reader, token: string): Link | undefined =>
+  db
     .select()
     .from(links)
     .where(eq(links.tokenHash, hashOf(token)))
     .get();
+
+/** The link behind a token; refuses one that is unknown, used or expired, each in its own words. */
+export function openLink(db: Reader, token: string, purpose: Link['purpose'], now: number): Link {
+  const link = linkBehind(db, token);
   if (link?.purpose !== purpose) throw new Problem(404, 'link-unknown', refused('linkUnknown'));
   if (link.usedAt !== null) throw new Problem(410, 'link-used', refused(USED[purpose]));
   if (now >= link.expiresAt) throw new Problem(410, 'link-expired', refused(EXPIRED[purpose]));

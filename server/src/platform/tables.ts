@@ -174,6 +174,8 @@ export const links = sqliteTable(
     usedAt: integer(),
     /** When it was made; null where it was made before that was kept. */
     createdAt: integer(),
+    /** What is kept of the device on which it was opened first, where it opens on no other without proof. */
+    device: text(),
   },
   (table) => [index('links_target').on(table.targetId), index('links_expires').on(table.expiresAt)],
 );

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import {
+  hasToDoWith,
   mayDo,
   type Purpose,
   prepareAccess,
@@ -17,7 +18,7 @@ import {
 import { mayStill } from '@tolvek/core/door';
 import { type Edition, type FormDesign, inLanguage, type Layout, layoutOf, readIn } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
-import { inRegister, mayWith, type RequestRight, type Viewer } from '@tolvek/core/people';
+import { holdersOf, inRegister, mayWith, type RequestRight, type Viewer } from '@tolvek/core/people';
 import { calledFields, type Field, fieldsIn, type NameOf, publicLabelIn } from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
@@ -37,6 +38,7 @@ import { nameOf } from './names.ts';
 import { protectionFor } from './protection.ts';
 import { isOwnOf, partiesIn, type RequestRow, requestById, requestByNumber, type ShownRow } from './queries.ts';
 import { isSharedWith, sharesOf } from './shares.ts';
+import type { history } from './tables.ts';
 
 /** What many requests have in common, read before. */
 interface Shared {
@@ -123,7 +125,7 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
   private get worded(): readonly Field[] {
     const { fields } = this.reading.protection;
     const spoken = this.spoken === null ? fields : fieldsIn(fields, this.spoken);
-    return this.relation.isRequester && !this.relation.isDesk ? calledFields(spoken) : spoken;
+    return isOutside(this.relation) ? calledFields(spoken) : spoken;
   }
 
   /** Its fields: a trial may have some that its register has not got yet. */
@@ -186,6 +188,16 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
       .slice(0, 22);
   }
 
+  /** Whether its viewer reads what somebody wrote: notes of the desk are the desk’s, but for one’s own. */
+  readsWords({ actorId, comment }: Pick<typeof history.$inferSelect, 'actorId' | 'comment'>): boolean {
+    const { isDesk, isRequester, calledIn = false, onlyReads = false } = this.relation;
+    if (comment === null || isDesk) return comment !== null;
+    if (isRequester) return comment.visibility === 'requester';
+    // Who decides is asked about what was sent, and hears nothing of what is talked about.
+    const isOwn = actorId === this.reading.situation.viewer.personId;
+    return calledIn && !onlyReads && (isOwn || comment.visibility === 'requester');
+  }
+
   changes(changes: readonly ValueChange[]): Revealed<readonly VisibleChange[]> {
     return this.reading.changes(changes, this.names, this.worded);
   }
@@ -204,12 +216,20 @@ const isAskedFor = (
   db: Reader,
   request: Pick<ShownRow, 'id' | 'requesterId' | 'onBehalfId'>,
   { personId, standsIn = [] }: Viewer,
-): boolean =>
-  standsIn.length > 0 &&
-  !isOwnOf(request, personId) &&
+): boolean => standsIn.length > 0 && !isOwnOf(request, personId) && isAskedAt(db, request, standsIn);
+
+/** Whether any of some holders has a seat of a request that is open. */
+const isAskedAt = (db: Reader, { id }: Pick<ShownRow, 'id'>, holders: readonly string[]): boolean =>
   db.all(
-    sql`select 1 from seats where request_id = ${request.id} and state = 'open' and holder in (select value from json_each(${listed(standsIn)})) limit 1`,
+    sql`select 1 from seats where request_id = ${id} and state = 'open' and holder in (select value from json_each(${listed(holders)})) limit 1`,
   ).length > 0;
+
+/** How somebody stands to a request: who was asked from outside to decide, and has, has nothing to do with it any more. */
+function stillStands(db: Reader, request: ShownRow, relation: Relation, viewer: Viewer): Relation {
+  if (!relation.calledIn || !relation.onlyReads || isAskedAt(db, request, holdersOf(viewer))) return relation;
+  const { calledIn: _, onlyReads: __, ...left } = relation;
+  return left;
+}
 
 /**
  * Opens a stored request for a viewer: the one door to what it holds. Whoever has nothing to do with
@@ -230,7 +250,8 @@ export function openRequest<Row extends ShownRow>(
   }: Shared = {},
 ): OpenRequest<Row> {
   const register = registers.byId(request.registerId);
-  const own = relationTo(partiesIn(request, register, followersFor(db, register.access, request.id)), viewer);
+  const parties = partiesIn(request, register, followersFor(db, register.access, request.id));
+  const own = stillStands(db, request, relationTo(parties, viewer), viewer);
   // Whoever takes the place of somebody who is away reads what that one is asked, as long as it is open; and whoever
   // it is shared with.
   const takesPlace = isAskedFor(db, request, viewer);
@@ -249,11 +270,7 @@ export function openRequest<Row extends ShownRow>(
   const itself = prepareAccess(protectionFor(db, register, request, registers))({ viewer, relation, purpose, at });
   const reading = looker ? itself.through(looker.reading) : itself;
   if (purpose !== 'letter') noteTold(request, register, reading, (looker?.reading ?? reading).situation);
-  const { design, spoken } = designRead(
-    db,
-    request,
-    relation.isRequester && !relation.isDesk ? viewer.reads : undefined,
-  );
+  const { design, spoken } = designRead(db, request, isOutside(relation) ? viewer.reads : undefined);
   const given = (): Edition | null =>
     edition === undefined
       ? editionGiven(db, { request, register, design, reading, relation })
@@ -316,6 +333,22 @@ export function openAtDesk(db: Reader, viewer: Viewer, number: string, purpose: 
   return open;
 }
 
+/** Whether somebody reads a request in the words for those who do not work at the desk. */
+const isOutside = ({ isDesk, isRequester, calledIn = false }: Relation): boolean =>
+  !isDesk && (isRequester || calledIn);
+
+/**
+ * Opens a request by its number for somebody who works on it, at its desk or called in from outside.
+ *
+ * @throws Problem 404 for everybody else: for them it does not exist.
+ */
+export function openAtWork(db: Reader, viewer: Viewer, number: string, purpose: Purpose): OpenRequest<RequestRow> {
+  const request = requestByNumber(db, number);
+  const open = request && openRequest(db, request, viewer, purpose);
+  if (!open?.relation.isDesk && !open?.relation.calledIn) throw notFound('request');
+  return open;
+}
+
 /** Has it noted what is told of a request, where that is wanted; `by`: who looks. Whoever asked reads what they sent. */
 function noteTold(request: ShownRow, { id, access }: RegisterRow, reading: Reading, by: Situation): void {
   if (!access.noted?.length || by.relation.isRequester) return;
@@ -338,8 +371,7 @@ export function readersOf(
   const { holds } = momentOf(db, request, register);
   const isShared = sharesOf(db, requestId).length > 0;
   const concerns = (viewer: Viewer): boolean => {
-    const { isDesk, isRequester } = readsAlso(register.access, viewer, relationTo(parties, viewer), holds);
-    if (isDesk || isRequester) return true;
+    if (hasToDoWith(readsAlso(register.access, viewer, relationTo(parties, viewer), holds))) return true;
     return isAskedFor(db, request, viewer) || (isShared && isSharedWith(db, requestId, viewer));
   };
   return { number: request.number, concerns };

@@ -15,7 +15,7 @@ import type { Handlers } from '../platform/serve.ts';
 import { inTurns } from '../platform/turns.ts';
 import { followed } from '../request/followed.ts';
 import { historyOfRequest } from '../request/history.ts';
-import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
+import { type OpenRequest, openAtWork, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
 import { csvLine, type SheetLine, takeOut } from './takeOut.ts';
 
@@ -34,7 +34,7 @@ export function fileHandlers(
       await takeBody(house, call, { formId, field: file, name });
     },
     messageUpload: async (call) => {
-      const open = openAtDesk(db, call.viewer, call.params.number, 'changing');
+      const open = openAtWork(db, call.viewer, call.params.number, 'changing');
       if (!open.may('change')) throw notFound('request');
       await takeBody(house, call, { formId: open.request.formId, field: MESSAGE_FILES, name: call.query.name });
     },
@@ -115,12 +115,10 @@ function fieldToFill(
   return { formId: request.formId, file };
 }
 
-/** Whether a file was sent with a message that whoever looks may read: notes of the desk are the desk’s. */
-const isInMessage = ({ db }: House, { request, relation }: OpenRequest, id: string): boolean =>
-  historyOfRequest(db, request.id).some(
-    ({ comment }) =>
-      comment?.files?.some((ref) => fileId(ref) === id) === true &&
-      (relation.isDesk || (relation.isRequester && comment.visibility === 'requester')),
+/** Whether a file was sent with a message that whoever looks may read. */
+const isInMessage = ({ db }: House, open: OpenRequest, id: string): boolean =>
+  historyOfRequest(db, open.request.id).some(
+    (entry) => entry.comment?.files?.some((ref) => fileId(ref) === id) === true && open.readsWords(entry),
   );
 
 /** Sends a file to whoever may read the field or the message that names it; for anybody else it does not exist. */

@@ -5,6 +5,7 @@ import { openDecision } from '../desk/decide.ts';
 import { openByLink } from '../desk/proposals.ts';
 import { emailsHeld } from '../incoming/queries.ts';
 import { lettersLeft, programsFailed, textsFailed } from '../notice/failed.ts';
+import { openedHere } from '../platform/device.ts';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { troublesIn } from '../platform/troubles.ts';
@@ -42,11 +43,13 @@ export function viewHandlers(house: House): Handlers<typeof viewRoutes> {
     live: ({ request, response, session }) => house.live.listen(request, response, session),
     ...fileHandlers(house),
     ...requesterHandlers(house),
-    proposalLink: ({ params }) => {
+    proposalLink: ({ params, ...call }) => {
+      openedHere(house, params.token, call);
       const { proposal, request, viewer } = openByLink(db, params.token, clock.now());
       return proposalViewOf(db, viewer, request, proposal.id, clock.now());
     },
-    decisionLink: ({ params }) => {
+    decisionLink: ({ params, ...call }) => {
+      openedHere(house, params.token, call);
       const { request, viewer } = openDecision(db, params.token, clock.now());
       return decisionViewOf(db, viewer, request);
     },

@@ -13,6 +13,7 @@ import { askedAt } from '../request/askedAt.ts';
 import { followed } from '../request/followed.ts';
 import { requestByNumber } from '../request/queries.ts';
 import { toFillIn } from './asked.ts';
+import { givenTo, givenView } from './given.ts';
 import { ledgerOf } from './ledger.ts';
 import { ownRequests } from './ownRequests.ts';
 import { sharedFor } from './sharedResults.ts';
@@ -21,13 +22,14 @@ import { requesterViewOf } from './sheet.ts';
 /** What people read of what they asked, and where they can ask. */
 export function requesterHandlers(
   house: House,
-): Pick<Handlers<typeof viewRoutes>, 'frontDesk' | 'follow' | 'myRequest'> {
+): Pick<Handlers<typeof viewRoutes>, 'frontDesk' | 'follow' | 'given' | 'myRequest'> {
   const { db, clock } = house;
 
   return {
     frontDesk: ({ viewer, language }) => ({
       forms: formsFor(db, viewer, clock.now(), language),
       toDecide: viewer?.kind === 'staff' ? decisionsFor(db, viewer, clock.now()) : { rows: [], total: 0 },
+      given: viewer?.kind === 'contact' ? givenTo(db, viewer, clock.now()) : [],
       toFill: viewer ? toFillIn(db, viewer, clock.now()) : [],
       begun: viewer ? begunBy(db, viewer, clock.now()) : [],
       mine: viewer ? ownRequests(db, viewer, clock.now()) : [],
@@ -40,6 +42,8 @@ export function requesterHandlers(
       const { viewer, request, linkId } = followed(house, call);
       return requesterViewOf(house, { ...viewer, reads: call.language }, request, linkId);
     },
+
+    given: ({ params, viewer, language }) => givenView(db, { ...viewer, reads: language }, params.number, clock.now()),
 
     myRequest: ({ params, viewer }) => requesterViewOf(house, viewer, requestByNumber(db, params.number)),
   };

@@ -47,6 +47,13 @@ export function sentEmails(db: Reader, viewer: Viewer, { state, find, before }: 
     return found;
   };
   const seesPeople = may(viewer, 'people');
+  /** That a digest went, or had nothing left to tell, is told to who may know of something in it. */
+  const knowsOf = ({ requestId, rule, kind, id }: typeof notices.$inferSelect): boolean => {
+    if (requestId !== null) return about(requestId)?.knows(rule) ?? false;
+    if (!seesPeople || kind !== 'digest') return seesPeople;
+    const within = db.select().from(notices).where(eq(notices.inId, id)).all();
+    return within.some((each) => each.requestId === null || about(each.requestId)?.knows(each.rule));
+  };
   const emails: AnswerOf<'sentEmails'>['emails'] = [];
   let next = before ?? null;
   for (let looked = 0; looked < LOOKED_AT; looked += PAGE) {
@@ -64,7 +71,7 @@ export function sentEmails(db: Reader, viewer: Viewer, { state, find, before }: 
     for (const notice of rows) {
       next = `${notice.createdAt} ${notice.id}`;
       const known = notice.requestId === null ? null : about(notice.requestId);
-      if (notice.requestId === null ? !seesPeople : !known?.knows(notice.rule)) continue;
+      if (!knowsOf(notice)) continue;
       emails.push({
         ...emailTold(notice, { plan: known?.plan ?? USUAL_NOTICES, names }),
         ...{ number: known?.open.request.number ?? null, again: maySendAgain(notice) },

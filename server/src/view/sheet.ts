@@ -71,7 +71,7 @@ export const stageView = (stage: Stage) => ({
 });
 
 /** All that several views of one request have in common. */
-function looked(db: Reader, open: OpenRequest<RequestRow>) {
+export function looked(db: Reader, open: OpenRequest<RequestRow>) {
   const { request, register, design } = open;
   const plan = design.deadline;
   const calendar = calendarOf(db, plan.calendar);
@@ -410,7 +410,7 @@ function historyOf(
 }
 
 /** What was sent with a message. */
-const filesOf = (refs: readonly string[] = []) => refs.map((ref) => ({ id: fileId(ref), name: fileName(ref) }));
+export const filesOf = (refs: readonly string[] = []) => refs.map((ref) => ({ id: fileId(ref), name: fileName(ref) }));
 
 /** What somebody agreed to when they changed a request by a form. */
 function agreedThen(db: Reader, data: RequestChange | null): Consent | null {
@@ -559,7 +559,7 @@ export function shownOf(open: OpenRequest): Revealed<VisibleValues> {
 }
 
 /** What the edition that somebody is given says beside a request, with the values that they may read. */
-const wordsOf = (open: OpenRequest): Revealed<readonly Words[]> =>
+export const wordsOf = (open: OpenRequest): Revealed<readonly Words[]> =>
   open.textsOf((open.layout?.words ?? []).map(({ text }) => text));
 
 /** What can be done beside a request, each at the words it stands with. */
@@ -594,7 +594,7 @@ export function decisionViewOf(db: Reader, viewer: Viewer, request: RequestRow):
     mayReturn: canReturn(request, open.register),
     values: shownOf(open),
     words: wordsOf(open),
-    hops: about.hops('desk', null),
+    hops: about.hops(open.relation.calledIn ? 'requester' : 'desk', null),
     seen: open.seen,
   };
 }

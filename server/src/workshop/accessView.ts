@@ -34,7 +34,7 @@ import {
 import { type Field, PARTY_RELATIONS, partsOf, requestScope } from '@tolvek/core/register';
 import { allThatMayBe } from '@tolvek/core/routing';
 import { said, type Words } from '@tolvek/words';
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { type FormRow, onShelf } from '../form/queries.ts';
 import { groupNames, groupsOf, membersOf, metBy, namesOf, personById, staffIn, viewerIn } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
@@ -43,6 +43,7 @@ import { nowIn, type Reader } from '../platform/database.ts';
 import { notFound } from '../platform/problem.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { closedElsewhere } from '../request/protection.ts';
+import { requests } from '../request/tables.ts';
 import { fieldsFor, protectionOfDraft, wordNames } from './plan.ts';
 import { asWritten } from './planWritten.ts';
 
@@ -66,6 +67,25 @@ function workingOn(register: RegisterRow, forms: readonly FormRow[]): readonly s
   return [...new Set([...register.deskGroups, ...working])];
 }
 
+/** Whether anybody from outside handles or decides requests of a register, or its plan says something of them. */
+const callsIn = (
+  db: Reader,
+  { id, access }: RegisterRow,
+  forms: readonly FormRow[],
+  draft: Pick<PlanRules, 'base'> = access,
+): boolean =>
+  [access, draft].some(({ base }) => base?.outside !== undefined) ||
+  forms.some(({ draft: { approval } }) =>
+    holdersPlanned(approval).some((seat) => 'person' in seat && personById(db, seat.person)?.kind === 'contact'),
+  ) ||
+  db
+    .select({ id: requests.id })
+    .from(requests)
+    .innerJoin(peopleTable, eq(peopleTable.id, requests.handlerId))
+    .where(and(eq(requests.registerId, id), eq(peopleTable.kind, 'contact')))
+    .limit(1)
+    .get() !== undefined;
+
 /**
  * Who is looked at: the requester, whom rules name by what they are to a request, each group, people whom rules name,
  * and whoever reads all as a coordinator does.
@@ -73,6 +93,7 @@ function workingOn(register: RegisterRow, forms: readonly FormRow[]): readonly s
 function seatsOf(
   db: Reader,
   groups: readonly string[],
+  isCalledIn: boolean,
   named: readonly string[] = [],
   nameOf: (word: string) => Words = (word) => word,
 ): readonly Seat[] {
@@ -92,6 +113,15 @@ function seatsOf(
             who: RELATION_WORDS[CONTACT],
             viewer: { personId: '', kind: 'contact' as const, rights: [], groups: [] },
             relation: { isDesk: false, isRequester: true },
+          },
+        ]
+      : []),
+    ...(isCalledIn
+      ? [
+          {
+            who: said('people:calledIn'),
+            viewer: { personId: '', kind: 'contact' as const, rights: [], groups: [] },
+            relation: { isDesk: false, isRequester: false, calledIn: true },
           },
         ]
       : []),
@@ -139,7 +169,7 @@ export function accessView(db: Reader, register: RegisterRow, form: FormRow) {
   const protection = protectionOfDraft(db, form, register);
   const { fields } = protection;
   const readingOf = prepareAccess(protection);
-  const seats = seatsOf(db, workingOn(register, [form]));
+  const seats = seatsOf(db, workingOn(register, [form]), callsIn(db, register, [form]));
   return {
     access: register.access.rules.map((rule) => ({
       name: rule.name,
@@ -199,7 +229,13 @@ export function gridOf(db: Reader, register: RegisterRow, draft: PlanRules, { st
   );
   const names = wordNames(db, both);
   const seats = [
-    ...seatsOf(db, groups, named, (word) => names.get(word) ?? word),
+    ...seatsOf(
+      db,
+      groups,
+      callsIn(db, register, onShelf(db, register.id), draft),
+      named,
+      (word) => names.get(word) ?? word,
+    ),
     ...(person === undefined ? [] : [seatOf(db, register, person)]),
   ];
   const isAsking = activity === 'asking';

@@ -29,7 +29,7 @@ import {
   registerOfForm,
 } from '../form/queries.ts';
 import { sendsTexts } from '../notice/byText.ts';
-import { membersOf, personById } from '../people/queries.ts';
+import { groupsOf, membersOf, personById } from '../people/queries.ts';
 import { canonicalJson } from '../platform/canonical.ts';
 import { iso } from '../platform/clock.ts';
 import { nowIn, type Reader } from '../platform/database.ts';
@@ -86,6 +86,18 @@ const strangersIn = (db: Reader, { approval, routing, notices }: FormDesign): re
   return [...new Set(named)].filter((id) => personById(db, id)?.active !== true);
 };
 
+/** People from outside whom an approval path asks: their names, and the groups they are in. */
+export const outsidersIn = (
+  db: Reader,
+  approval: FormDesign['approval'],
+): readonly { readonly key: string; readonly label: string; readonly groups: readonly string[] }[] =>
+  [...new Set(holdersPlanned(approval).flatMap((seat) => ('person' in seat ? [seat.person] : [])))].flatMap((id) => {
+    const person = personById(db, id);
+    return person?.kind === 'contact' && person.active
+      ? [{ key: id, label: person.name, groups: groupsOf(db, id) }]
+      : [];
+  });
+
 /** Who is in the groups that an approval path asks, and in the teams of which somebody is made the handler. */
 function membersAsked(db: Reader, { approval, routing, fields }: FormDesign): Surroundings['members'] {
   const groups = [
@@ -127,6 +139,7 @@ function aroundOf(db: Reader, formId: string, design: FormDesign): Surroundings 
     groups: wordNames(db, planOf(db, formId).rules),
     strangers: strangersIn(db, design),
     members: membersAsked(db, design),
+    outsiders: outsidersIn(db, design.approval),
     skills: skillsAsked(db, design),
     rosters: rostersAsked(db, design),
     programs: programNames(db).map(({ key }) => key),
@@ -184,6 +197,7 @@ const contentOf = (
     groups,
     strangers,
     members,
+    outsiders,
     skills,
     rosters,
     programs,
@@ -208,6 +222,7 @@ const contentOf = (
     [...groups].sort(),
     strangers ?? [],
     members ?? {},
+    outsiders ?? [],
     skills ?? null,
     rosters ?? {},
     programs ?? [],

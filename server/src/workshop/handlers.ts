@@ -35,7 +35,7 @@ import { createForm } from './create.ts';
 import { doorHandlers } from './doorHandlers.ts';
 import { doorSettings } from './doors.ts';
 import { doublesOf } from './doubles.ts';
-import { findingsFor, findingsOfForm } from './findings.ts';
+import { findingsFor, findingsOfForm, outsidersIn } from './findings.ts';
 import { jobView } from './jobView.ts';
 import { mailingHandlers } from './mailingHandlers.ts';
 import { showNotice } from './noticeShown.ts';
@@ -98,6 +98,7 @@ export function workshopHandlers(house: House): Handlers<typeof workshopRoutes> 
           department: departmentOf(db, person.id),
           profile: profileOf(db, personById(db, person.id)).values,
         })),
+        outsiders: outsidersIn(db, form.draft.approval),
         skills: skillsToAsk(db),
         rosters: rosterNames(db),
         programs: programNames(db),

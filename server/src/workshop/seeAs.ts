@@ -68,7 +68,8 @@ export function seeAs(
     const { viewer: eyes, who } = eyesOf(tx, as);
     const seen = (purpose: Purpose) => openRequest(tx, request, eyes, purpose, { register, looker, edition });
     const sheet = seen('sheet');
-    const sees = sheet.relation.isDesk ? 'sheet' : sheet.relation.isRequester ? 'own' : 'nothing';
+    const { isDesk, isRequester, calledIn = false } = sheet.relation;
+    const sees = isDesk ? 'sheet' : isRequester ? 'own' : calledIn ? 'given' : 'nothing';
     tx.insert(readLog)
       .values({
         ...{ id: newId(), at: now, by: viewer.personId, registerId: register.id, numbers: [request.number] },
@@ -84,7 +85,12 @@ export function seeAs(
       editions,
       mayExport: false,
     };
-    const told = { who, sees, number: request.number, stage: sees === 'own' ? at.publicLabel : at.label } as const;
+    const told = {
+      who,
+      sees,
+      number: request.number,
+      stage: sees === 'own' || sees === 'given' ? at.publicLabel : at.label,
+    } as const;
     if (sees === 'nothing') return { ...told, ...nothing };
     const there = sees === 'own' ? seen('following') : sheet;
     const [letter, file, list] = [seen('letter'), seen('taking-out'), seen('list')];
@@ -92,7 +98,7 @@ export function seeAs(
     return {
       ...told,
       subject: there.subject,
-      inLists: sees === 'own' ? there.subject : list.subject,
+      inLists: isDesk ? list.subject : there.subject,
       inEmails: letter.subject,
       fields: there.fields.map(({ key, label }) => {
         const { level, rule } = there.reading.levelThere(key);

@@ -31,6 +31,7 @@ const Confirm = later(() => import('../front-desk/Confirm.tsx'), 'Confirm');
 const SentPage = later(() => import('../front-desk/Sent.tsx'), 'SentPage');
 const Follow = later(() => import('../front-desk/Follow.tsx'), 'Follow');
 const MyRequest = later(() => import('../front-desk/Follow.tsx'), 'MyRequest');
+const Given = later(() => import('../front-desk/Given.tsx'), 'Given');
 const SharedPage = later(() => import('../front-desk/SharedPage.tsx'), 'SharedPage');
 const SharedByLink = later(() => import('../front-desk/SharedPage.tsx'), 'SharedByLink');
 const SharedResults = later(() => import('../floor/SharedResults.tsx'), 'SharedResults', 'workshop');
@@ -93,6 +94,7 @@ export const Places = () => (
       <Route path="sent/:token" Component={SentPage} />
       <Route path="follow/:token" Component={Follow} />
       <Route path="my/:number" Component={MyRequest} />
+      <Route path="given/:number" Component={Given} />
       <Route path="decide/:token" Component={DecideByLink} />
       <Route path="accept/:token" Component={AcceptByLink} />
       <Route path="shared/link/:token" Component={SharedByLink} />

@@ -27,6 +27,7 @@ import { Deleting } from './Deleting.tsx';
 import { floorApi } from './endpoints.ts';
 import { Following } from './Following.tsx';
 import { RequestForecast } from './forecast/RequestForecast.tsx';
+import { GivingOutside } from './GivingOutside.tsx';
 import { Handing } from './Handing.tsx';
 import { Links } from './Links.tsx';
 import { Proposals } from './Proposals.tsx';
@@ -326,6 +327,11 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
             </Why>
           ) : null}
         </div>
+      )}
+      {sheet.thing || !sheet.may.assign || sheet.stage.phase === 'finished' ? null : (
+        <p className="mt-1 pl-[140px]">
+          <GivingOutside number={number} version={version} />
+        </p>
       )}
     </div>
   );

@@ -101,6 +101,10 @@ export const floorApi = api.injectEndpoints({
       query: call('assign'),
       invalidatesTags: ['sheet', 'ledger'],
     }),
+    giveOutside: build.mutation<AnswerOf<'giveOutside'>, Asked<'giveOutside'>>({
+      query: call('giveOutside'),
+      invalidatesTags: (_given, error) => (error ? [] : ['sheet', 'ledger']),
+    }),
     decisionsAlike: build.query<AnswerOf<'decisionsAlike'>, Asked<'decisionsAlike'>>({
       query: call('decisionsAlike'),
       providesTags: ['sheet'],

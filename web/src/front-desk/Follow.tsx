@@ -1,11 +1,8 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import type { KnownFile, RawAnswers } from '@tolvek/core/register';
-import { lazy, Suspense, useState } from 'react';
+import type { RawAnswers } from '@tolvek/core/register';
+import { lazy, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
-import { MessageFiles, SentFiles } from '../fields/MessageFiles.tsx';
-import { useOnTheWay } from '../fields/useOnTheWay.ts';
 import { Agreed } from '../ui/Agreed.tsx';
-import { Button } from '../ui/Button.tsx';
 import { Column } from '../ui/Column.tsx';
 import { Beside } from '../ui/LiveText.tsx';
 import { Trace } from '../ui/Trace.tsx';
@@ -14,6 +11,7 @@ import { useTitle } from '../ui/useTitle.ts';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
+import { Messages, Reply } from './Messages.tsx';
 import { OwnAnswers } from './OwnAnswers.tsx';
 import { OwnCourse } from './OwnCourse.tsx';
 import { ProveAgain } from './ProveAgain.tsx';
@@ -195,26 +193,13 @@ function OwnRequest({
       <Agreed consent={request.consent} />
       <h2 className="section-head mt-8">{say('desk:messages')}</h2>
       {request.messages.length === 0 ? <p className="py-3 text-soft">{say('desk:noMessages')}</p> : null}
-      <ul>
-        {request.messages.map((message) => (
-          <li key={message.at + message.text} className="border-b border-rule py-3">
-            <span className="text-[14px] text-soft">
-              {say('desk:messageBy', {
-                from: message.mine ? say('desk:fromYou') : message.from || say('desk:fromUs'),
-                at: message.at,
-              })}
-            </span>
-            <p className="whitespace-pre-line">{message.text}</p>
-            <SentFiles files={message.files} fileAt={fileAt} />
-          </li>
-        ))}
-      </ul>
+      <Messages messages={request.messages} fileAt={fileAt} />
       {sendError ? (
         <div className="mt-4">
           <Trouble error={sendError} />
         </div>
       ) : null}
-      <Reply {...{ send, filesTo }} />
+      <Reply label={say('desk:writeToUs')} {...{ send, filesTo }} />
       <TakeAway request={request} />
       {request.again ? (
         <p className="mt-6">
@@ -231,45 +216,5 @@ function OwnRequest({
       </Suspense>
       {request.mayWithdraw ? <Withdraw withdraw={(reason) => withdraw(reason, request.version)} /> : null}
     </Column>
-  );
-}
-
-function Reply({ send, filesTo }: Pick<OwnRequestProps, 'send' | 'filesTo'>) {
-  const [text, setText] = useState('');
-  const [files, setFiles] = useState<readonly KnownFile[]>([]);
-  const [sending, setSending] = useState(false);
-  const { isOnTheWay, follow } = useOnTheWay();
-  const post = async (event: React.FormEvent): Promise<void> => {
-    event.preventDefault();
-    setSending(true);
-    try {
-      await send(
-        text,
-        files.map(({ ref }) => ref),
-      );
-      setText('');
-      setFiles([]);
-    } catch {
-      // Shown above; what was typed stays.
-    }
-    setSending(false);
-  };
-  return (
-    <form onSubmit={post} className="mt-4">
-      <label htmlFor="message" className="font-semibold">
-        {say('desk:writeToUs')}
-      </label>
-      <textarea
-        id="message"
-        rows={3}
-        className="input mt-1.5"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <MessageFiles id="message-files" address={filesTo} files={files} set={setFiles} follow={follow} />
-      <Button type="submit" className="mt-2 min-h-11 px-5" disabled={sending || isOnTheWay || text.trim() === ''}>
-        {say(isOnTheWay ? 'common:fileComing' : 'desk:sendMessage')}
-      </Button>
-    </form>
   );
 }

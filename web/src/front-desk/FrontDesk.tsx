@@ -9,6 +9,7 @@ import { meApi } from '../wire/me.ts';
 import { say, told, useLanguage } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { fits } from './fits.ts';
+import { GivenList } from './GivenList.tsx';
 import { byStage, underHeadings } from './home.ts';
 import { NotConfirmed } from './NotConfirmed.tsx';
 import { ToDecide } from './ToDecide.tsx';
@@ -72,6 +73,7 @@ export function FrontDesk() {
       ) : null}
       <ToFill forms={data.toFill} />
       <ToDecide waiting={data.toDecide} />
+      <GivenList given={data.given} />
       {data.begun.length > 0 ? (
         <>
           <h2 className="section-head mt-7">{say('desk:unfinishedForms')}</h2>

@@ -11,8 +11,12 @@ import { Facts } from '../ui/Facts.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say } from '../wire/words.ts';
 
+type Follow = AnswerOf<'follow'>;
+
 interface OwnAnswersProps {
-  readonly request: AnswerOf<'follow'>;
+  readonly request: Pick<Follow, 'values' | 'atWork' | 'opensToChange'> & {
+    readonly changing: Omit<Follow['changing'], 'again'> & Partial<Pick<Follow['changing'], 'again'>>;
+  };
   readonly fileAt: (id: string) => string;
   readonly change: (changes: RawAnswers) => Promise<unknown>;
   readonly again: () => void;
@@ -79,7 +83,7 @@ export function OwnAnswers({ request, fileAt, change, again, changing: tell }: O
       ) : null}
       {canChange ? (
         <p className="mt-2 text-soft">
-          {[say('desk:correctHint'), ...changing.again.map((what) => say(AGAIN_SAYS[what]))].join(' ')}
+          {[say('desk:correctHint'), ...(changing.again ?? []).map((what) => say(AGAIN_SAYS[what]))].join(' ')}
         </p>
       ) : null}
       {request.atWork.length > 0 ? (

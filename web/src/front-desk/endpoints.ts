@@ -102,6 +102,27 @@ export const frontDeskApi = api.injectEndpoints({
       query: call('withdrawFollowed'),
       invalidatesTags: ['mine'],
     }),
+    given: build.query<AnswerOf<'given'>, Asked<'given'>>({ query: call('given'), providesTags: ['mine'] }),
+    decideGiven: build.mutation<AnswerOf<'decide'>, Asked<'decide'>>({
+      query: call('decide'),
+      invalidatesTags: (_done, error) => (error ? ['mine'] : ['desk']),
+    }),
+    moveGiven: build.mutation<AnswerOf<'moveStage'>, Asked<'moveStage'>>({
+      query: call('moveStage'),
+      invalidatesTags: ['mine', 'desk'],
+    }),
+    changeGiven: build.mutation<AnswerOf<'changeFields'>, Asked<'changeFields'>>({
+      query: call('changeFields'),
+      invalidatesTags: (_changed, error) => (error ? [] : ['mine', 'desk']),
+    }),
+    sayGiven: build.mutation<AnswerOf<'comment'>, Asked<'comment'>>({
+      query: call('comment'),
+      invalidatesTags: (_said, error) => (error ? [] : ['mine']),
+    }),
+    giveBack: build.mutation<AnswerOf<'giveBack'>, Asked<'giveBack'>>({
+      query: call('giveBack'),
+      invalidatesTags: (_done, error) => (error ? [] : ['desk']),
+    }),
     decisionLink: build.query<AnswerOf<'decisionLink'>, Asked<'decisionLink'>>({
       query: call('decisionLink'),
       providesTags: ['sheet'],

@@ -1,7 +1,17 @@
 import { isHolder, type SeatPlan, seatOf, seatWord } from '@tolvek/core/approval';
 import { wordOf } from '@tolvek/core/people';
+import { useId, useState } from 'react';
+import { useDispatch } from 'react-redux';
 import { say } from '../wire/words.ts';
+import { type One, OnePerson } from './access/Chosen.tsx';
 import { useBinder } from './binder.ts';
+import { workshopApi } from './endpoints.ts';
+
+/** What takes a change of what is known of a form. */
+type Dispatching = Parameters<ReturnType<typeof workshopApi.util.updateQueryData>>[0];
+
+/** In the place of somebody: that they are still looked for. */
+const FIND = ' find';
 
 interface SeatOfProps {
   readonly label: string;
@@ -24,13 +34,32 @@ export function SeatOf({ label, seat, isAgain, set }: SeatOfProps) {
   ];
   const word = seatWord(seat);
   const isLost = !isHolder(seat) && !words.includes(word);
+  const { outsiders } = form;
+  const [isFinding, setFinding] = useState(false);
+  const id = useId();
+  const dispatch = useDispatch<Dispatching>();
+  /** Asks somebody who was found; the form knows them from then on by name. */
+  const ask = ([key, name]: One): void => {
+    const found = { key, label: name, groups: [] };
+    if (![...form.people, ...outsiders].some((each) => each.key === key))
+      dispatch(
+        workshopApi.util.updateQueryData('form', { key: form.key }, (known) => ({
+          ...known,
+          outsiders: [...known.outsiders, found],
+        })),
+      );
+    set({ person: key });
+  };
   return (
     <>
       <select
         aria-label={label}
         className="input w-auto min-w-0"
-        value={word}
-        onChange={(event) => set(seatOf(event.target.value))}
+        value={isFinding ? FIND : word}
+        onChange={({ target: { value } }) => {
+          setFinding(value === FIND);
+          if (value !== FIND) set(seatOf(value));
+        }}
       >
         <optgroup label={say('workshop:anyMember')}>
           {form.groups.map((group) => (
@@ -73,14 +102,34 @@ export function SeatOf({ label, seat, isAgain, set }: SeatOfProps) {
             </option>
           ))}
           {/* Somebody who is not here any more stays shown until another is chosen. */}
-          {'person' in seat && !form.people.some(({ key }) => key === seat.person) ? (
+          {'person' in seat &&
+          !form.people.some(({ key }) => key === seat.person) &&
+          !outsiders.some(({ key }) => key === seat.person) ? (
             <option value={word}>{say('workshop:personGone')}</option>
           ) : null}
+        </optgroup>
+        <optgroup label={say('workshop:fromOutside')}>
+          {outsiders.map(({ key, label: name }) => (
+            <option key={key} value={wordOf({ person: key })}>
+              {name}
+            </option>
+          ))}
+          <option value={FIND}>{say('workshop:findOutsider')}</option>
         </optgroup>
         {isLost ? (
           <option value={word}>{say('duty' in seat ? 'workshop:rosterGone' : 'workshop:fieldGone')}</option>
         ) : null}
       </select>
+      {isFinding ? (
+        <OnePerson
+          id={id}
+          person={null}
+          set={(person) => {
+            setFinding(false);
+            if (person) ask(person);
+          }}
+        />
+      ) : null}
       {isAgain ? <span className="text-soft">{say('workshop:anotherMember')}</span> : null}
     </>
   );

@@ -9,7 +9,7 @@ import { HOUR } from './hours.ts';
 
 /** What the sentences of a step name: groups and people of the desk, fields of the form and of profiles. */
 interface Named {
-  readonly form: Pick<AnswerOf<'form'>, 'groups' | 'people' | 'profile' | 'rosters'>;
+  readonly form: Pick<AnswerOf<'form'>, 'outsiders' | 'groups' | 'people' | 'profile' | 'rosters'>;
   readonly fields: FormDesign['fields'];
   readonly scope: Scope;
 }
@@ -31,7 +31,8 @@ function seatInWords(seat: SeatPlan, times: number, { form, fields }: Named): Wo
     return said('deadlines:hears.duty', {
       roster: form.rosters.find(({ key }) => key === seat.duty)?.name ?? said('workshop:rosterGone'),
     });
-  return form.people.find(({ key }) => key === seat.person)?.label ?? said('workshop:personGone');
+  const known = [...form.people, ...form.outsiders].find(({ key }) => key === seat.person);
+  return known?.label ?? said('workshop:personGone');
 }
 
 /** Some seats by whom they ask; the same group twice is two of its members. */

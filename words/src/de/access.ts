@@ -21,6 +21,7 @@ export const access: Same<typeof english> = {
   noRightToChange: 'Sie können diese Anfrage lesen, haben aber kein Recht, sie zu ändern.',
   hangsOnTooMuch: 'Der Zugriffsplan hängt von zu vielen Bedingungen ab, um ihn zu überblicken',
   hiddenFromYou: 'Es ist für Sie selbst verborgen',
+  calledIn: 'Menschen von außen lesen, was der Plan denen lässt, die bearbeiten oder entscheiden',
   planBase: 'So sagt es der Zugriffsplan, wo keine Regel etwas sagt',
   notPlaced: 'Es hat noch keinen Platz im Zugriffsplan und ist deshalb verschlossen',
   keptAsSent: 'Dateien, Personen und Verweise bleiben, wie sie gesendet wurden',

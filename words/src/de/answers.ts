@@ -116,6 +116,8 @@ export const answers: Same<typeof english> = {
   askCoordinatorInstead: 'Bitten Sie die Koordination, zu entscheiden oder jemanden zu fragen.',
   returnNeedsQuestion: 'Eine Rückgabe braucht eine Frage. Wer angefragt hat, bekommt sie per E-Mail.',
   sayWhatIsMissing: 'Schreiben Sie, was Sie wissen müssen.',
+  noWhyBack: 'Die Begründung fehlt.',
+  sayWhyBack: 'Sagen Sie in einem Satz, warum Sie sie zurückgeben.',
   cannotBeAsked: 'Diese Person oder Gruppe kann über diese Anfrage nicht entscheiden.',
   askAnother: 'Wählen Sie jemanden, der sie nicht gestellt hat und nicht schon gefragt ist.',
   beginFinished: 'Das ist abgeschlossen.',

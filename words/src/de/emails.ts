@@ -59,6 +59,11 @@ export const emails: Same<typeof english> = {
   reason: 'Grund: {{reason}}',
   seeRequest: 'Anfrage ansehen',
   'assigned.subject': 'Sie bearbeiten jetzt: {{subject}} ({{number}})',
+  'assigned.outsideSubject': 'Bitte bearbeiten: {{subject}} ({{number}})',
+  'assigned.outside': '{{by}} bittet Sie, diese Anfrage zu bearbeiten.',
+  'assigned.outsideUs': 'Wir bitten Sie, diese Anfrage zu bearbeiten.',
+  'assigned.noAccount':
+    'Ein Konto brauchen Sie nicht. Öffnen Sie die Anfrage, und wir senden Ihnen einen Code, der Sie einlässt.',
   'assigned.by': '{{by}} hat Ihnen diese Anfrage zur Bearbeitung gegeben.',
   'assigned.us': 'Sie bearbeiten jetzt diese Anfrage.',
   'message.subject': '{{from}} hat Ihnen geschrieben: {{form}} ({{number}})',

@@ -61,6 +61,8 @@ export const findings: Same<typeof english> = {
     'Wenn niemand antwortet, fragt der Genehmigungsschritt „{{step}}“ jemand anders, und niemand ist genannt. Wählen Sie, wer ersatzweise entscheidet.',
   stepMayLack:
     'Der Genehmigungsschritt „{{step}}“ fragt, wen eine Antwort nennt. Wo sie niemanden oder die anfragende Person nennt, könnte niemand entscheiden. Wählen Sie, wer ersatzweise entscheidet.',
+  stepReadsNothing:
+    'Der Genehmigungsschritt „{{step}}“ fragt {{name}} von außen, und der Zugriffsplan zeigt dieser Person nichts von einer Anfrage. Öffnen Sie Felder für Menschen von außen.',
   stepTooFew:
     'Am Genehmigungsschritt „{{step}}“ könnten heute zu wenige entscheiden. Anfragen würden warten. Nehmen Sie Personen in die Gruppen auf, oder wählen Sie, wer ersatzweise entscheidet.',
   stepTooMany:

@@ -13,6 +13,7 @@ export const people: Same<typeof english> = {
   itsWorkers: 'wer daran arbeitet',
   anyOf: '{{groups, or}}',
   allOf: '{{groups, and}}',
+  calledIn: 'eine Person von außen, die sie bearbeitet oder entscheidet',
   someone: 'eine Person, die nicht zum Empfang gehört',
   someoneOfDesk: 'Mitarbeitende des Empfangs',
   'who.requester': '{{who}}, die anfragende Person',

@@ -720,6 +720,8 @@ export const workshop: Same<typeof english> = {
   stepWhenOf: 'Wann „{{step}}“ gefragt wird',
   stepAlways: 'immer.',
   anyMember: 'Ein Mitglied einer Gruppe',
+  fromOutside: 'Menschen von außen',
+  findOutsider: 'Jemand von außen…',
   onePerson: 'Eine Person',
   personGone: 'eine Person, die nicht mehr da ist',
   approvalHint:

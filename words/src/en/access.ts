@@ -18,6 +18,7 @@ export const access = {
   noRightToChange: 'You can read this request and have no right to change it.',
   hangsOnTooMuch: 'The access plan hangs on too many conditions to be looked through',
   hiddenFromYou: 'It is hidden from you yourself',
+  calledIn: 'People from outside read as much as the plan leaves to those who handle or decide',
   planBase: 'The access plan says so where no rule does',
   notPlaced: 'It has no place in the access plan yet, so it is closed',
   keptAsSent: 'Files, people and references stay as they were sent',

@@ -113,6 +113,8 @@ export const answers = {
   askCoordinatorInstead: 'Ask a coordinator to decide, or to ask somebody.',
   returnNeedsQuestion: 'A return needs a question. The requester gets it by email.',
   sayWhatIsMissing: 'Write what you need to know.',
+  noWhyBack: 'The reason is missing.',
+  sayWhyBack: 'Say in a sentence why you give it back.',
   cannotBeAsked: 'This person or group cannot decide about this request.',
   askAnother: 'Choose somebody who did not ask for it and is not asked already.',
   beginFinished: 'This is finished.',

@@ -50,6 +50,8 @@ export const findings = {
     'When nobody answers, the approval step “{{step}}” asks somebody else, and nobody is named. Choose who decides instead.',
   stepMayLack:
     'The approval step “{{step}}” asks whom an answer names. Where it names nobody, or the requester, nobody could decide. Choose who decides instead.',
+  stepReadsNothing:
+    'The approval step “{{step}}” asks {{name}} from outside, and the access plan shows them nothing of a request. Open fields to people from outside.',
   stepTooFew:
     'Too few people could decide at the approval step “{{step}}” today. Requests would wait. Add people to its groups, or choose who decides instead.',
   stepTooMany:

@@ -10,6 +10,7 @@ export const people = {
   itsWorkers: 'the people who work on it',
   anyOf: '{{groups, or}}',
   allOf: '{{groups, and}}',
+  calledIn: 'a person from outside who handles or decides it',
   someone: 'a person who is not staff of the desk',
   someoneOfDesk: 'staff of the desk',
   'who.requester': '{{who}}, the requester',

@@ -706,6 +706,8 @@ export const workshop = {
   stepWhenOf: 'When “{{step}}” is asked',
   stepAlways: 'always.',
   anyMember: 'Any member of a group',
+  fromOutside: 'People from outside',
+  findOutsider: 'Somebody from outside…',
   onePerson: 'One person',
   personGone: 'a person who is no longer here',
   approvalHint: 'Rows of the routing table say which requests need approval. Nobody can decide their own request.',

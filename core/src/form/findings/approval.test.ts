@@ -1,5 +1,6 @@
 import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
+import { type AccessPlan, USUAL_BASE } from '../../access/index.ts';
 import type { ApprovalPath, ApprovalStep } from '../../approval/index.ts';
 import { type Field, requestScope } from '../../register/index.ts';
 import type { FormDesign } from '../design.ts';
@@ -26,7 +27,7 @@ const path = (steps: readonly ApprovalStep[], more: Partial<ApprovalPath> = {}):
 });
 
 /** What is found in a draft, each with its weight, at a desk with two leads, one on deck, and an empty yard. */
-function found(design: FormDesign): readonly string[] {
+function found(design: FormDesign, plan: AccessPlan = { rules: [] }): readonly string[] {
   const said: string[] = [];
   const groups = new Map([
     ['leads', 'Leads'],
@@ -39,6 +40,7 @@ function found(design: FormDesign): readonly string[] {
       ...{ scope: requestScope(fields), groups, strangers: ['gone'] },
       members: { leads: ['ana', 'ben'], deck: ['ana'], yard: [] },
       rosters: { watch: { name: 'Watch', gap: null }, night: { name: 'Night', gap: '2026-11-28T18:00:00.000Z' } },
+      ...{ outsiders: [{ key: 'nuala', label: 'Nuala Reedbank', groups: ['yard'] }], plan },
       profile: [{ key: 'lead', label: 'Lead', type: { kind: 'person', from: [] }, of: 'staff' }],
     },
     (severity, page, at, message) => void said.push(`${severity} ${page} ${at}: ${english(message)}`),
@@ -96,6 +98,23 @@ describe('what is wrong in how a form is decided', () => {
       'When nobody answers, the approval step “One” asks somebody else, and nobody is named',
     ],
   ])('is that a step lacks %s', (_, more, text) => expect(inStep(more)).toEqual(expect.arrayContaining(begins(text))));
+
+  it('is doubtful where somebody from outside would decide on what they may not read', () => {
+    const asks = withPaths(path([step({ seats: [{ person: 'nuala' }] })]));
+    const says = begins(
+      'The approval step “One” asks Nuala Reedbank from outside, and the access plan shows them nothing',
+    );
+    const rule = { id: 'a', name: 'A', level: 'hidden' } as const;
+    const everybody = { in: { everyone: true }, outOf: [] } as const;
+    expect(found(asks)).toEqual([]);
+    expect(found(asks, { rules: [{ ...rule, fields: 'all', audience: everybody }] })).toEqual(says);
+    // Of a group that is told by name, and as who decides, they read what is opened to them.
+    for (const outOf of [['yard'], ['~decider'], ['~contact']])
+      expect(found(asks, { rules: [{ ...rule, fields: 'all', audience: { ...everybody, outOf } }] })).toEqual([]);
+    const outside = { answers: 'hidden', made: 'hidden', staffOnly: 'hidden' } as const;
+    expect(found(asks, { rules: [], base: { ...USUAL_BASE, outside } })).toEqual(says);
+    expect(found(withPaths(path([step({})])), { rules: [], base: { ...USUAL_BASE, outside } })).toEqual([]);
+  });
 
   it('is doubtful where an answer alone names who decides, a path is asked only sometimes, or no row chooses it', () => {
     expect(inStep({ seats: [{ field: 'keeper' }] })).toEqual(

@@ -1,4 +1,5 @@
 import { said, type Words } from '@tolvek/words';
+import { type AccessPlan, ORDINARY, planned, type Relation } from '../../access/index.ts';
 import {
   type ApprovalStep,
   allSteps,
@@ -26,6 +27,28 @@ interface Around {
   readonly members: Readonly<Record<string, readonly string[]>> | undefined;
   readonly profile: readonly ProfileField[];
   readonly rosters: RostersAround | undefined;
+  readonly outsiders: readonly Outsider[];
+  readonly plan: AccessPlan;
+}
+
+/** Somebody from outside who is asked to decide. */
+export interface Outsider {
+  readonly key: string;
+  readonly label: string;
+  readonly groups: readonly string[];
+}
+
+/** As what somebody from outside reads a request that they are asked to decide. */
+const ASKED: Relation = { isDesk: false, isRequester: false, calledIn: true, onlyReads: true, as: ['decider'] };
+
+/** Whether the plan in force leaves nothing of a form to somebody from outside who is asked to decide. */
+function readsNothing(
+  { key: personId, groups }: Outsider,
+  { fields }: Pick<FormDesign, 'fields'>,
+  plan: AccessPlan,
+): boolean {
+  const who = { personId, groups, kind: 'contact' as const };
+  return fields.every((field) => planned(field, plan, who, ASKED, ORDINARY).level === 'hidden');
 }
 
 /** What is wrong or doubtful in how a form is decided: no path may end in nobody. */
@@ -68,8 +91,9 @@ function stepRosters(
   }
 }
 
-function stepFindings(step: ApprovalStep, { fields }: FormDesign, around: Around, add: Add): void {
-  const { scope, groups, strangers, members, profile, rosters } = around;
+function stepFindings(step: ApprovalStep, design: FormDesign, around: Around, add: Add): void {
+  const { fields } = design;
+  const { scope, groups, strangers, members, profile, rosters, outsiders, plan } = around;
   const { label, seats, needed, instead = [], limit } = step;
   const error = (message: Words): void => add('error', 'approval', 'step', message);
   const doubt = (message: Words): void => add('caution', 'approval', 'step', message);
@@ -80,6 +104,9 @@ function stepFindings(step: ApprovalStep, { fields }: FormDesign, around: Around
   const asked = seatsPlanned(step);
   if (asked.some((seat) => 'person' in seat && strangers.includes(seat.person)))
     error(said('findings:stepStranger', { step: label }));
+  for (const each of outsiders)
+    if (asked.some((seat) => 'person' in seat && seat.person === each.key) && readsNothing(each, design, plan))
+      doubt(said('findings:stepReadsNothing', { step: label, name: each.label }));
   if (asked.some((seat) => 'group' in seat && !groups.has(seat.group)))
     error(said('findings:stepLostGroup', { step: label }));
   const isLost = (seat: SeatPlan): boolean =>

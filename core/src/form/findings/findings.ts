@@ -15,7 +15,7 @@ import {
 import { type FormDesign, partKey, questionsOf } from '../design.ts';
 import { isReferring } from '../offers.ts';
 import { presetReads } from '../presets.ts';
-import { approvalFindings } from './approval.ts';
+import { approvalFindings, type Outsider } from './approval.ts';
 import { deadlineFindings } from './deadlines.ts';
 import { type EditionsAround, editionFindings } from './editions.ts';
 import { fieldFindings } from './fields.ts';
@@ -39,6 +39,8 @@ export interface Surroundings extends Named, Guarded {
   readonly strangers?: readonly string[];
   /** Ids of those who can decide for each group that the approval path asks; nothing is found in how many when not said. */
   readonly members?: Readonly<Record<string, readonly string[]>>;
+  /** People from outside whom the approval path asks; nothing is found of them when not said. */
+  readonly outsiders?: readonly Outsider[];
   /** Whether the form has a door for people from outside. */
   readonly outside: boolean;
   /** Keys of fields that other forms of the register ask for. */
@@ -68,6 +70,7 @@ export function findingsOf(
     groups,
     strangers = [],
     members,
+    outsiders = [],
     outside,
     askedElsewhere = [],
     holds,
@@ -122,7 +125,7 @@ export function findingsOf(
     });
   }
   handlerFindings(design, { scope, groups, strangers, members, skills, rosters }, add);
-  approvalFindings(design, { scope, groups, strangers, members, profile, rosters }, add);
+  approvalFindings(design, { scope, groups, strangers, members, profile, rosters, outsiders, plan }, add);
   deadlineFindings(design, { scope, groups, stages, rosters }, add);
   noticeFindings(design, { scope, groups, strangers, stages, outside, rosters, programs, texts }, add);
   found.push(...flowFindings(design, { plan, form }, groups), ...unplacedFindings(design, plan));

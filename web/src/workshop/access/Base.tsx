@@ -1,4 +1,4 @@
-import { type AccessLevel, type PlanRules, USUAL_BASE } from '@tolvek/core/access';
+import { type AccessLevel, type OutsideLevels, outsideOf, type PlanRules, USUAL_BASE } from '@tolvek/core/access';
 import { useId } from 'react';
 import { say } from '../../wire/words.ts';
 import type { Keeping } from '../useEditing.ts';
@@ -11,11 +11,12 @@ interface BaseProps {
   readonly change: Keeping<PlanRules>['change'];
 }
 
-/** What holds of fields where no rule says otherwise: for the desk, and for whoever asked. */
+/** What holds of fields where no rule says otherwise: for the desk, for whoever asked, and for who is called in. */
 export function Base({ plan, change }: BaseProps) {
   const id = useId();
   const { base = USUAL_BASE } = plan;
   const { desk, requester } = base;
+  const outside = outsideOf(base);
   return (
     <>
       <h2 className="section-head mt-8">{say('accessPlan:base')}</h2>
@@ -56,6 +57,33 @@ export function Base({ plan, change }: BaseProps) {
             </label>
           ))}
         </span>
+      </fieldset>
+      <fieldset className="mt-3">
+        <legend>{say('accessPlan:base.outside')}</legend>
+        <span className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+          {PARTS.map((part) => (
+            <span key={part} className="flex items-center gap-2">
+              <label htmlFor={`${id}-outside-${part}`}>{say(`accessPlan:base.outside.${part}`)}</label>
+              <select
+                id={`${id}-outside-${part}`}
+                className="input w-auto"
+                value={outside[part]}
+                onChange={(event) =>
+                  change(withBase({ ...base, outside: { ...outside, [part]: event.target.value } as OutsideLevels }))
+                }
+              >
+                {(part === 'made' ? (['read', 'hidden'] as const) : (['write', 'read', 'hidden'] as const)).map(
+                  (level) => (
+                    <option key={level} value={level}>
+                      {say(`accessPlan:outsideLevel.${level}`)}
+                    </option>
+                  ),
+                )}
+              </select>
+            </span>
+          ))}
+        </span>
+        <p className="mt-1 text-[13px] text-soft">{say('accessPlan:base.outsideHint')}</p>
       </fieldset>
     </>
   );

@@ -160,6 +160,14 @@ export function SeeAs({ plan }: { plan: Plan }) {
   );
 }
 
+/** As what somebody reads a request. */
+const SEEN_AS = {
+  sheet: 'accessPlan:seesSheet',
+  own: 'accessPlan:seesOwn',
+  given: 'accessPlan:seesGiven',
+  nothing: 'accessPlan:seesNothing',
+} as const;
+
 function Through({ seen, isDraft }: { seen: Seen; isDraft: boolean }) {
   const { who, sees, number, stage, subject, inLists, inEmails, fields, edition, mayExport } = seen;
   const mark = say(isDraft ? 'accessPlan:seenByDraft' : 'accessPlan:seenBy', { who: told(who), number, stage });
@@ -175,7 +183,7 @@ function Through({ seen, isDraft }: { seen: Seen; isDraft: boolean }) {
           <>
             <p className="mt-3 font-serif text-[19px]">{told(subject)}</p>
             <p className="text-[13px] text-soft">
-              {say(sees === 'own' ? 'accessPlan:seesOwn' : 'accessPlan:seesSheet')}
+              {say(SEEN_AS[sees])}
               {inLists !== null && told(inLists) !== told(subject)
                 ? ` ${say('accessPlan:calledInLists', { subject: told(inLists) })}`
                 : ''}

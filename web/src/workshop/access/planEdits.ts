@@ -5,6 +5,7 @@ import {
   type RequestReader,
   type RuleException,
   USUAL_BASE,
+  USUAL_OUTSIDE,
 } from '@tolvek/core/access';
 import { isSame } from '@tolvek/core/design';
 import type { Scope } from '@tolvek/core/expression';
@@ -168,8 +169,12 @@ export const switchRule =
 /** Other levels where no rule says otherwise; as usual, where they are that. */
 export const withBase =
   (base: BaseLevels): Edit =>
-  ({ base: _, ...plan }) =>
-    isSame(base, USUAL_BASE) ? plan : { ...plan, base };
+  ({ base: _, ...plan }) => {
+    const { outside, ...rest } = base;
+    const isUsual = outside === undefined || isSame(outside, USUAL_OUTSIDE);
+    const next = isUsual ? rest : base;
+    return isSame(next, USUAL_BASE) ? plan : { ...plan, base: next };
+  };
 
 /** Others in the place of those who read whole requests by a condition. */
 export const withReaders =
