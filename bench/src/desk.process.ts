@@ -1,6 +1,6 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
-import { addPeople, DEMO_PASSWORD, start, warmWorkers } from '@tolvek/server';
+import { addPeople, DEMO_PASSWORD, giveByRule, inGroups, requestById, start, warmWorkers, write } from '@tolvek/server';
 import { requests } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { quantile } from './figure.ts';
@@ -9,7 +9,8 @@ import { answering } from './processes.ts';
 /**
  * The application, on a folder, with so many requests; it tells how long its thread was held up.
  */
-const [folder = '', size = '0', smtp = '', proxies = '0'] = process.argv.slice(2);
+/** `waits`: `at once`, where it tells that it is there before all letters went. */
+const [folder = '', size = '0', smtp = '', proxies = '0', waits = ''] = process.argv.slice(2);
 const running = await start(
   demoConfig({ TOLVEK_DATA: folder, PORT: '0', TOLVEK_LOG: 'error', TOLVEK_PROXY: proxies }),
   {
@@ -18,7 +19,7 @@ const running = await start(
     ...(smtp ? { smtp } : {}),
   },
 );
-await running.lettersSent();
+if (waits !== 'at once') await running.lettersSent();
 // As `npm start` does, once it answers.
 await warmWorkers();
 const delay = monitorEventLoopDelay({ resolution: 1 });
@@ -57,6 +58,34 @@ answering(
     commits: () => {
       const some = commits.splice(0);
       return { n: some.length, p99: quantile(some, 0.99), most: Math.max(0, ...some) };
+    },
+    /** Timers that are due and have not rung. */
+    timersDue: () =>
+      (
+        db.$client
+          .prepare("select count(*) as n from timers where state = 'waiting' and at <= ?")
+          .get(running.house.clock.now()) as {
+          n: number;
+        }
+      ).n,
+    /** Gives requests of a form anew by the rules of their rows, as long work does: a few a write. */
+    giveByRule: async (asked: never) => {
+      const { form, most } = asked as { readonly form: string; readonly most: number };
+      const rows = db.$client
+        .prepare(
+          "select r.id from requests r join designs d on d.id = r.form_id where d.key = ? and r.phase <> 'finished' and r.routed is not null limit ?",
+        )
+        .all(form, most) as { id: string }[];
+      let given = 0;
+      const began = performance.now();
+      for await (const group of inGroups(rows))
+        write(running.house, (work) => {
+          for (const { id } of group) {
+            const request = requestById(work.tx, id);
+            if (request && giveByRule(work, { ...request, handlerId: null })) given += 1;
+          }
+        });
+      return { given, took: performance.now() - began };
     },
     jobsDone: () => running.jobsDone().then(() => true),
     /** The ids of things by what they are called. */

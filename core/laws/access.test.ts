@@ -30,7 +30,7 @@ const PURPOSES = {
 const RANK = { hidden: 0, read: 1, write: 2 };
 
 test('what is revealed is what a slow reading of the published words says, for any plan, person, stage and request', () => {
-  const counts = { hidden: 0, read: 0, write: 0, empty: 0, unplaced: 0, built: 0, along: 0 };
+  const counts = { hidden: 0, read: 0, write: 0, empty: 0, unplaced: 0, built: 0, along: 0, calledIn: 0 };
   fc.assert(
     fc.property(
       anyRules(KEYS),
@@ -59,8 +59,9 @@ test('what is revealed is what a slow reading of the published words says, for a
             builds,
             kind = 'staff',
             meets = [],
+            calledIn = false,
           } = look;
-          const relation = { isDesk, isRequester, as, ...(builds ? { builds } : {}) };
+          const relation = { isDesk, isRequester, as, calledIn, ...(builds ? { builds } : {}) };
           const viewer: Viewer = { personId, kind, rights: [], groups, meets };
           const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
           for (const purpose of PURPOSES[look.activity]) {
@@ -87,6 +88,7 @@ test('what is revealed is what a slow reading of the published words says, for a
               if (shown && wanted === 'hidden') counts.empty += 1;
               const isNew = placed !== undefined && !placed.includes(field.key);
               if (along && wanted === 'read') counts.along += 1;
+              if (calledIn && wanted === 'read') counts.calledIn += 1;
               if (isNew && wanted === 'hidden') counts.unplaced += 1;
               if (isNew && field.key === 'b' && wanted !== 'hidden') counts.built += 1;
             }
@@ -107,8 +109,8 @@ test('the kinds a plan tells apart are all there are, and what is open is open t
       personId !== 'p2' && groups.every((each) => each === 'x') && as.every((each) => each === 'handler'),
   );
   const everybody = usual.flatMap((look) => [
-    look,
-    { ...look, meets: ['me.badge'] },
+    // Who is called in is from outside.
+    ...(look.calledIn ? [] : [look, { ...look, meets: ['me.badge'] }]),
     ...(look.isDesk
       ? []
       : [

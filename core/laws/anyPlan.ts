@@ -40,6 +40,8 @@ export interface Look {
   readonly rights?: readonly Right[];
   /** May build the forms of the register. */
   readonly builds?: boolean;
+  /** From outside, and asked to handle it or to decide. */
+  readonly calledIn?: boolean;
 }
 
 export const anyLook: fc.Arbitrary<Look> = fc
@@ -60,6 +62,7 @@ export const anyLook: fc.Arbitrary<Look> = fc
   .map(({ how: [isDesk = false, isRequester = false], builds, outside, ...look }) => ({
     ...{ ...look, isDesk, isRequester, kind: outside && !isDesk ? ('contact' as const) : ('staff' as const) },
     ...(builds && isDesk ? { builds } : {}),
+    ...(builds && outside && !isDesk && !isRequester ? { calledIn: true } : {}),
   }));
 
 const WORDS = [
@@ -166,9 +169,14 @@ export const anyBase: fc.Arbitrary<BaseLevels | undefined> = fc
     fc.record({
       desk: anyLevel,
       requester: fc.record({ answers: anyTold, made: anyTold, staffOnly: anyTold }),
+      outside: fc.option(fc.record({ answers: anyLevel, made: anyTold, staffOnly: anyLevel })),
     }),
   )
-  .map((base) => base ?? undefined);
+  .map((made) => {
+    if (!made) return undefined;
+    const { outside, ...base } = made;
+    return outside ? { ...base, outside } : base;
+  });
 
 /** Whether somebody is what a word of an audience says. */
 function isIt(word: string, { personId, groups, as, kind, meets = [] }: Look): boolean {
@@ -191,7 +199,7 @@ export function slowLevel(
   placed: readonly string[] | undefined = undefined,
 ): AccessLevel {
   // Who has nothing to do with it reads nothing of it.
-  if (!look.isDesk && !look.isRequester) return 'hidden';
+  if (!look.isDesk && !look.isRequester && look.calledIn !== true) return 'hidden';
   const usual = slowPlaced(rules, field, look, base);
   if (placed === undefined || placed.filter((key) => key === field.key).length > 0) return usual;
   // Only who asked it knows what was asked, and only who makes forms what is new for staff.
@@ -227,6 +235,10 @@ function slowPlaced(rules: readonly AccessRule[], field: Field, look: Look, base
   const strong = says.filter((each) => each.strong);
   const levels = (strong.length > 0 ? strong : says).map((each) => each.level);
   if (levels.length === 0 && look.isDesk) return base ? base.desk : 'write';
+  if (levels.length === 0 && look.calledIn) {
+    const part = field.source === 'asked' ? 'answers' : field.source === 'desk-only' ? 'staffOnly' : 'made';
+    return base?.outside ? base.outside[part] : part === 'staffOnly' ? 'hidden' : 'read';
+  }
   if (levels.length === 0 && base && field.source === 'asked') return base.requester.answers;
   if (levels.length === 0 && base) return base.requester[field.source === 'desk-only' ? 'staffOnly' : 'made'];
   if (levels.length === 0) return field.source === 'desk-only' ? 'hidden' : 'read';
@@ -245,6 +257,8 @@ export const everyLook = (activities: readonly Activity[] = DOING): readonly Loo
           [true, false],
           [false, true],
           [true, true],
+          // Called in.
+          [false, false],
         ] as const)
           for (const activity of activities)
             for (const stage of [...STAGES, 'elsewhere'])
@@ -253,6 +267,7 @@ export const everyLook = (activities: readonly Activity[] = DOING): readonly Loo
                   looks.push({
                     ...{ groups, as, personId, isDesk, isRequester },
                     ...{ activity, stage, day, holding },
+                    ...(isDesk || isRequester ? {} : { calledIn: true }),
                   });
   return looks;
 };

@@ -112,8 +112,20 @@ test('columns are told of by the rules about them and about their lines, are nev
             if (from.some((each) => own(each) === 'hidden')) return 'hidden';
             return from.length > 0 ? least([own(key), 'read']) : own(key);
           };
-          const { personId, groups, isDesk, isRequester, as, stage, day, holding, builds, kind = 'staff' } = look;
-          const relation = { isDesk, isRequester, as, ...(builds ? { builds } : {}) };
+          const {
+            personId,
+            groups,
+            isDesk,
+            isRequester,
+            as,
+            stage,
+            day,
+            holding,
+            builds,
+            kind = 'staff',
+            calledIn = false,
+          } = look;
+          const relation = { isDesk, isRequester, as, calledIn, ...(builds ? { builds } : {}) };
           const viewer: Viewer = { personId, kind, rights: [], groups, meets: look.meets ?? [] };
           const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
           for (const purpose of PURPOSES[look.activity]) {

@@ -54,10 +54,11 @@ const RELATIONS: readonly Relation[] = [
   { isDesk: true, isRequester: false },
   { isDesk: false, isRequester: true },
   { isDesk: true, isRequester: true },
+  { isDesk: false, isRequester: false, calledIn: true },
 ];
 const VIEWERS: readonly { readonly viewer: Viewer; readonly relation: Relation }[] = RELATIONS.flatMap((relation) =>
   [[], ['g'], ['h'], ['g', 'h']].map((groups) => ({
-    viewer: { personId: 'v', kind: 'staff', rights: FOR_EVERYONE, groups },
+    viewer: { personId: 'v', kind: relation.calledIn ? 'contact' : 'staff', rights: FOR_EVERYONE, groups },
     relation,
   })),
 );

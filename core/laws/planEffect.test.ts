@@ -155,7 +155,13 @@ test('what a plan would change is what each request says for each person, read o
         for (const request of all) {
           const relation = relationTo({ ...request, register: 'r', deskGroups: ['g4'] }, { ...viewer });
           const { release, stage, holding } = JSON.parse(request.sort) as Sort;
-          const { isDesk, isRequester, onlyReads, as = [] } = relation;
+          const { isDesk, isRequester, onlyReads, as = [], calledIn = false } = relation;
+          const isAsked = request.deciders.some(
+            (word) => word === `@${viewer.personId}` || viewer.groups.includes(word),
+          );
+          expect(calledIn).toBe(
+            viewer.kind === 'contact' && !isRequester && (isAsked || request.handlerId === viewer.personId),
+          );
           // Whose it is, and what else they are to it, said by hand.
           expect([isRequester, as.includes('behalf'), as.includes('entered'), as.includes('follower')]).toEqual([
             [request.requesterId, request.onBehalfId].includes(viewer.personId),
@@ -164,7 +170,7 @@ test('what a plan would change is what each request says for each person, read o
             request.followers.includes(viewer.personId),
           ]);
           const builds = isDesk && viewer.rights.includes('configure');
-          const look = { ...viewer, isDesk, isRequester, as, stage, day: DAY, holding, builds };
+          const look = { ...viewer, isDesk, isRequester, as, stage, day: DAY, holding, builds, calledIn };
           // What is read of one request is read of those that are like it.
           const told = as.filter((each) => words.includes(`"~${each}"`));
           const like = JSON.stringify([request.sort, { ...relation, as: told }]);

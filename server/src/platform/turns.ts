@@ -44,7 +44,7 @@ export async function* inTurns<T>(items: Iterable<T>): AsyncGenerator<T> {
 }
 
 /** How long what is stored together may take, ms, and how many things that is at most. */
-const A_COMMIT = 6;
+export const A_COMMIT = 6;
 const MOST_TOGETHER = 50;
 
 /**

@@ -1,0 +1,147 @@
+import { cpSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { DEMO_NOW } from '@tolvek/demo';
+import Sqlite from 'better-sqlite3';
+import { type Figure, figure, quantile } from './figure.ts';
+import { Generator } from './generator.ts';
+import { Part } from './processes.ts';
+import { signedIn } from './signedIn.ts';
+
+type Tell = (figures: readonly Figure[]) => void;
+
+/** Requests that the application writes itself; the rest are copies of them. */
+const WRITTEN = 2_000;
+const TIMERS = 100_000;
+const ASSIGNED = 10_000;
+/** So many look at pages meanwhile, one after the other each. */
+const LOOKING = 4;
+/** What the issue of deadlines wants: all in five minutes, pages in a tenth of a second; assignments in a minute. */
+const FIVE_MINUTES = 300_000;
+const A_PAGE = 100;
+const A_MINUTE = 60_000;
+const A_COMMIT = 20;
+
+/**
+ * What piles up: after a stop a hundred thousand timers are due at once, and are worked off while people look at pages; and ten
+ * thousand requests are given to whoever has the skill and the least to do, stored a few at a time.
+ */
+export async function measureBacklog(folder: string, tell: Tell, timers = TIMERS): Promise<void> {
+  const mail = await Part.start('./mail.process.ts');
+  const smtp = await mail.ask<string>('url');
+  const base = join(folder, 'backlog');
+  const first = await Part.start('./desk.process.ts', [base, String(WRITTEN), smtp]);
+  await first.stop();
+  const at = join(folder, 'backlog-due');
+  cpSync(base, at, { recursive: true });
+  const due = dueAtOnce(at, timers);
+  console.log(`    ${due} timers due at once`);
+  const began = performance.now();
+  const desk = await Part.start('./desk.process.ts', [at, '0', smtp, '0', 'at once']);
+  const url = await desk.ask<string>('url');
+  const pages = await lookedAtUntil(url, async () => (await desk.ask<number>('timersDue')) === 0);
+  const took = performance.now() - began;
+  const { p99, most } = await desk.ask<{ p99: number; most: number }>('commits');
+  console.log(`    commits: p99 ${p99.toFixed(1)} ms, longest ${most.toFixed(1)} ms; ${pages.length} pages`);
+  tell([
+    figure(
+      `${due} timers due at once after a stop, ms until all have rung; limit: five minutes`,
+      [took],
+      [FIVE_MINUTES],
+      1,
+    ),
+    figure(
+      `Pages meanwhile, p99, ms, ${LOOKING} people looking; limit: ${A_PAGE}`,
+      [quantile(pages, 0.99)],
+      [A_PAGE],
+      1,
+    ),
+  ]);
+  await desk.stop();
+  await measureGiven({ base, folder, smtp }, tell);
+  await mail.stop();
+}
+
+async function measureGiven(
+  { base, folder, smtp }: { readonly base: string; readonly folder: string; readonly smtp: string },
+  tell: Tell,
+): Promise<void> {
+  const at = join(folder, 'backlog-given');
+  cpSync(base, at, { recursive: true });
+  copied(
+    at,
+    "routed is not null and phase <> 'finished' and form_id in (select id from designs where key = 'sample-analysis')",
+    {
+      until: ASSIGNED,
+      of: "select count(*) as n from requests r join designs d on d.id = r.form_id where d.key = 'sample-analysis' and r.phase <> 'finished'",
+    },
+  );
+  const desk = await Part.start('./desk.process.ts', [at, '0', smtp]);
+  const url = await desk.ask<string>('url');
+  await desk.ask('commits');
+  let isDone = false;
+  const given = desk.ask<{ given: number; took: number }>('giveByRule', { form: 'sample-analysis', most: ASSIGNED });
+  void given.then(() => {
+    isDone = true;
+  });
+  const pages = await lookedAtUntil(url, () => Promise.resolve(isDone));
+  const { given: n, took } = await given;
+  const { p99, most } = await desk.ask<{ p99: number; most: number }>('commits');
+  console.log(`    ${n} given; commits: p99 ${p99.toFixed(1)} ms, longest ${most.toFixed(1)} ms`);
+  tell([
+    figure(`${n} assignments by skill and load chosen and stored, ms; limit: a minute`, [took], [A_MINUTE], 1),
+    figure(`Commits of them, p99, ms; limit: ${A_COMMIT}`, [p99], [A_COMMIT], 1),
+    figure(`Pages meanwhile, p99, ms; limit: ${A_PAGE}`, [quantile(pages, 0.99)], [A_PAGE], 1),
+  ]);
+  await desk.stop();
+}
+
+/** Copies some requests until a count is reached. */
+function copied(folder: string, which: string, { until, of }: { readonly until: number; readonly of: string }): void {
+  const path = join(folder, 'tolvek.sqlite');
+  const counted = (): number => {
+    const db = new Sqlite(path, { readonly: true });
+    const { n } = db.prepare(of).get() as { n: number };
+    db.close();
+    return n;
+  };
+  const generator = new Generator(path, readFileSync(join(folder, 'secret'), 'utf8').trim(), which, WRITTEN);
+  if (generator.size === 0) throw new Error(`There is nothing to copy where ${which}.`);
+  for (let round = 1; counted() < until; round += 1) generator.copy({ round, days: 0 });
+  generator.close();
+}
+
+/** A desk where so many timers were due while it was stopped: an hour ago, each. Returns how many. */
+export function dueAtOnce(folder: string, wanted: number): number {
+  copied(folder, "phase <> 'finished' and id in (select request_id from timers where state = 'waiting')", {
+    until: wanted,
+    of: "select count(*) as n from timers where state = 'waiting'",
+  });
+  const db = new Sqlite(join(folder, 'tolvek.sqlite'));
+  const { changes } = db.prepare("update timers set at = ? where state = 'waiting'").run(DEMO_NOW - 3_600_000);
+  db.close();
+  return changes;
+}
+
+/** How long each page took, ms, that some people looked at one after the other until something is over. */
+async function lookedAtUntil(url: string, isOver: () => Promise<boolean>): Promise<readonly number[]> {
+  const cookie = await signedIn(url, 'Maren Okafor');
+  const paths = ['/api/trays', '/api/requests?tray=all', '/api/desk', '/api/requests?tray=late'];
+  const took: number[] = [];
+  let over = false;
+  const looking = Array.from({ length: LOOKING }, async (_, person) => {
+    for (let n = person; !over; n += 1) {
+      const began = performance.now();
+      const answer = await fetch(`${url}${paths[n % paths.length]}`, { headers: { cookie } });
+      await answer.arrayBuffer();
+      if (!answer.ok) throw new Error(`${paths[n % paths.length]}: ${answer.status}`);
+      took.push(performance.now() - began);
+      await new Promise((go) => setTimeout(go, 250));
+    }
+  });
+  while (!over) {
+    await new Promise((go) => setTimeout(go, 500));
+    over = await isOver();
+  }
+  await Promise.all(looking);
+  return took;
+}
