@@ -30,7 +30,14 @@ test('while somebody asks, the rules that speak then decide as they do everywher
           const levels = levelsAsking(FIELDS, { rules, ...(placed ? { placed } : {}) }, viewer, at);
           for (const field of FIELDS) {
             // Whoever asks is nothing else to the request. No place named in an exception is where somebody asks.
-            const asks = { ...look, isDesk: false, isRequester: true, as: [], activity: 'asking' as 'working' };
+            const asks = {
+              ...look,
+              isDesk: false,
+              isRequester: true,
+              calledIn: false,
+              as: [],
+              activity: 'asking' as 'working',
+            };
             const speaking = rules.filter(({ asking }) => asking);
             const base = { desk: 'write', requester: { answers: 'write', made: 'write', staffOnly: 'write' } } as const;
             const wanted: AccessLevel = slowLevel(speaking, field, asks, base as never);

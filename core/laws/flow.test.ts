@@ -516,7 +516,7 @@ describe('the flow of values', () => {
         met.allowed += 1;
         if (told.size > 0) met.told += 1;
       }),
-      { numRuns: often(50) },
+      { numRuns: often(80) },
     );
     console.log('allowed on purpose:', met);
     expect(met.told).toBeGreaterThan(often(10));

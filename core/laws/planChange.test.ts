@@ -62,11 +62,12 @@ test('what changes for somebody on a request is what a slow reading of both plan
   fc.assert(
     fc.property(anyRules(['a', 'b', 'c']), anyRules(['a', 'b', 'c']), anyLook, (before, after, look) => {
       const protection = (of: readonly AccessRule[]) => protectionOf({ rules: of }, { fields: FIELDS, release: null });
-      const { personId, groups, isDesk, isRequester, as, stage, day, holding } = look;
+      const { personId, groups, isDesk, isRequester, as, stage, day, holding, calledIn = false } = look;
+      const relation = { isDesk, isRequester, as, calledIn };
       const viewer: Viewer = { personId, kind: look.kind ?? 'staff', meets: look.meets ?? [], rights: [], groups };
       const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
       const seen = { ...look, activity: 'working' as const };
-      const changes = levelChanges(protection(before), protection(after), viewer, { isDesk, isRequester, as }, at);
+      const changes = levelChanges(protection(before), protection(after), viewer, relation, at);
       for (const field of FIELDS) {
         const [had, has] = [slowLevel(before, field, seen), slowLevel(after, field, seen)];
         const told = changes.find((each) => each.field === field);
