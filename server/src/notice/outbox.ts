@@ -136,7 +136,7 @@ export class Outbox {
    */
   private async take(): Promise<readonly Notice[]> {
     // Whoever caused a notice is answered first.
-    await aTurn('long work');
+    await aTurn('what can wait');
     for (let wait = 50; ; wait = Math.min(2_000, wait * 2)) {
       try {
         const taken = this.mark();

@@ -45,7 +45,8 @@ const firstSent = prepared((db) =>
     .where(
       and(
         eq(notices.requestId, sql.placeholder('request')),
-        eq(notices.personId, sql.placeholder('person')),
+        // Of a request there are few, of somebody who works here many: as said, else theirs would be looked through.
+        sql`+${notices.personId} = ${sql.placeholder('person')}`,
         eq(notices.state, 'sent'),
       ),
     )

@@ -21,6 +21,25 @@ test('each time round one has its turn; callers come first, and long work goes o
   expect(order.at(-1)).toBe('long 2');
 });
 
+test('what can wait goes at once where nobody else does, and after eight pieces of long work where some wait', async () => {
+  const alone = aTurn('what can wait').then(() => true);
+  await nextTime();
+  await nextTime();
+  expect(await Promise.race([alone, Promise.resolve(false)])).toBe(true);
+  const order: string[] = [];
+  await Promise.all([
+    ...Array.from({ length: 3 }, () => aTurn('what can wait').then(() => order.push('rest'))),
+    ...Array.from({ length: 20 }, () => aTurn('long work').then(() => order.push('long'))),
+    ...Array.from({ length: 4 }, () => aTurn('caller').then(() => order.push('caller'))),
+  ]);
+  const places = order.flatMap((each, at) => (each === 'rest' ? [at] : []));
+  const longBefore = places.map((place) => order.slice(0, place).filter((each) => each === 'long').length);
+  expect(longBefore.slice(1).map((n, at) => n - (longBefore[at] ?? 0))).toEqual([8, expect.any(Number)]);
+  expect(longBefore[0]).toBeLessThanOrEqual(8);
+  expect(longBefore[2]).toBeLessThanOrEqual(20);
+  expect(order.indexOf('caller')).toBeLessThan(2);
+});
+
 test('things gone through in groups and in turns are all of them, in their order', async () => {
   const things = Array.from({ length: 12 }, (_, n) => n);
   const groups: (readonly number[])[] = [];

@@ -2,34 +2,47 @@
 const A_TURN = 4;
 /** Callers in a row, when long work waits as well: it goes on under any load. */
 const CALLERS_IN_A_ROW = 3;
+/** Pieces of long work in a row, when what can wait does as well: letters about a lot of it go on, and hold it up little. */
+const WORK_IN_A_ROW = 8;
 
 type Waiting = () => void;
 const callers: Waiting[] = [];
 const longWork: Waiting[] = [];
+const canWait: Waiting[] = [];
 let isAsked = false;
 let inARow = 0;
+let workInARow = 0;
 
 /**
  * A turn on the thread that answers: one caller or one piece of long work each time round, so that
- * timers, streams and letters never wait for more than one of them.
+ * timers and streams never wait for more than one of them; what can wait has one when nobody else does, and now and then.
  */
-export const aTurn = (whose: 'caller' | 'long work'): Promise<void> =>
+export const aTurn = (whose: keyof typeof WAITING): Promise<void> =>
   new Promise((begin) => {
-    (whose === 'caller' ? callers : longWork).push(begin);
+    WAITING[whose].push(begin);
     ask();
   });
 
+const WAITING = { caller: callers, 'long work': longWork, 'what can wait': canWait } as const;
+
 function ask(): void {
-  if (isAsked || callers.length + longWork.length === 0) return;
+  if (isAsked || callers.length + longWork.length + canWait.length === 0) return;
   isAsked = true;
   setImmediate(() => {
     isAsked = false;
-    const isForLong = longWork.length > 0 && (callers.length === 0 || inARow >= CALLERS_IN_A_ROW);
-    inARow = isForLong ? 0 : inARow + 1;
-    (isForLong ? longWork : callers).shift()?.();
+    const isForWork = longWork.length + canWait.length > 0 && (callers.length === 0 || inARow >= CALLERS_IN_A_ROW);
+    inARow = isForWork ? 0 : inARow + 1;
+    (isForWork ? nextWork() : callers).shift()?.();
     // Asked for from within, the next turn comes the next time round.
     ask();
   });
+}
+
+/** Whose turn it is of those who are no callers. */
+function nextWork(): Waiting[] {
+  const isForRest = canWait.length > 0 && (longWork.length === 0 || workInARow >= WORK_IN_A_ROW);
+  workInARow = isForRest ? 0 : workInARow + 1;
+  return isForRest ? canWait : longWork;
 }
 
 /** Goes through many things without holding up the thread that answers: some of them each turn. */

@@ -246,7 +246,7 @@ export const desk: Same<typeof english> = {
   givenBack: 'Sie haben sie zurückgegeben.',
   youHandle: 'Sie sind gebeten, sie zu bearbeiten.',
   youDecide: 'Sie sind gebeten, darüber zu entscheiden.',
-  stagesRead: 'Stufen heißen so, wie sie die anfragende Person liest.',
+  stagesRead: 'Diese Namen liest, wer angefragt hat.',
   stepAsks: '{{step}}: Bitte genehmigen Sie, oder lehnen Sie ab.',
   moveTo: 'Weiter: {{stage}}',
   giveBack: 'Zurückgeben',

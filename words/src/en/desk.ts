@@ -236,7 +236,7 @@ export const desk = {
   givenBack: 'You gave it back.',
   youHandle: 'You are asked to handle it.',
   youDecide: 'You are asked to decide on it.',
-  stagesRead: 'Stages have the names that the requester reads.',
+  stagesRead: 'These are the names that whoever asked reads.',
   stepAsks: '{{step}}: please approve or refuse.',
   moveTo: 'Move on: {{stage}}',
   giveBack: 'Give it back',
