@@ -1,9 +1,10 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { nextRinging } from '../approval/limits.ts';
 import { timers } from '../deadline/tables.ts';
 import { next } from '../deadline/timers.ts';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
+import { prepared } from '../platform/prepared.ts';
 import { A_COMMIT, aTurn } from '../platform/turns.ts';
 import { type Work, write } from '../platform/work.ts';
 import { requestById } from '../request/queries.ts';
@@ -39,6 +40,14 @@ function someDue(work: Work): number {
   return rang;
 }
 
+const claiming = prepared((db) =>
+  db
+    .update(timers)
+    .set({ state: 'done' })
+    .where(and(eq(timers.id, sql.placeholder('id')), eq(timers.state, 'waiting')))
+    .prepare(),
+);
+
 function ring(work: Work, due: Due): number {
   const { tx } = work;
   if (due.of === 'decision') {
@@ -47,11 +56,7 @@ function ring(work: Work, due: Due): number {
     return 1;
   }
   const { id, requestId } = due.timer;
-  const claimed = tx
-    .update(timers)
-    .set({ state: 'done' })
-    .where(and(eq(timers.id, id), eq(timers.state, 'waiting')))
-    .run();
+  const claimed = claiming(tx).run({ id });
   const request = requestById(tx, requestId);
   if (claimed.changes === 0 || !request || request.phase === 'finished') return claimed.changes;
   ringOf(work, request, due.timer);

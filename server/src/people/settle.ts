@@ -3,6 +3,7 @@ import { type Absence, type StandIn, standInsOn } from '@tolvek/core/people';
 import { and, eq, gte, inArray, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/sqlite-core';
 import type { Reader, Transaction } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import { settings } from '../platform/tables.ts';
 import { deskOf } from '../settings/queries.ts';
 import { absences, groupEntries, groups, memberships, people, standIns } from './tables.ts';
@@ -107,8 +108,8 @@ export function settleGroup(tx: Transaction, group: string, day: string): void {
   settleStandIns(tx, day);
 }
 
-/** Absences of people who can come in that began by a day and are not over, with substitutes who can. */
-export const absencesOn = (db: Reader, day: string): readonly Absence[] =>
+const substitutes = alias(people, 'substitutes');
+const allOn = prepared((db) =>
   db
     .select({ absence: absences, canTake: substitutes.active })
     .from(absences)
@@ -117,17 +118,21 @@ export const absencesOn = (db: Reader, day: string): readonly Absence[] =>
     .leftJoin(substitutes, eq(substitutes.id, absences.substituteId))
     .where(
       and(
-        eq(people.id, absences.personId),
-        eq(people.active, true),
-        ...[lte(absences.fromDay, day), or(isNull(absences.untilDay), gte(absences.untilDay, day))],
+        ...[eq(people.id, absences.personId), eq(people.active, true)],
+        lte(absences.fromDay, sql.placeholder('day')),
+        or(isNull(absences.untilDay), gte(absences.untilDay, sql.placeholder('day'))),
       ),
     )
-    .all()
+    .prepare(),
+);
+
+/** Absences of people who can come in that began by a day and are not over, with substitutes who can. */
+export const absencesOn = (db: Reader, day: string): readonly Absence[] =>
+  allOn(db)
+    .all({ day })
     .map(({ absence: { personId, fromDay, untilDay, substituteId }, canTake }) => ({
       ...{ person: personId, from: fromDay, until: untilDay, substitute: canTake ? substituteId : null },
     }));
-
-const substitutes = alias(people, 'substitutes');
 
 /** Settles who takes whose place on a day; returns the places that were not taken before. */
 export function settleStandIns(tx: Transaction, day: string): readonly StandIn[] {
