@@ -1,10 +1,11 @@
 import type { AccessPlan } from '@tolvek/core/access';
 import { USUAL_BASE } from '@tolvek/core/access';
+import type { SeatPlan } from '@tolvek/core/approval';
 import type { FormDesign } from '@tolvek/core/form';
-import { people, requests, seats } from '@tolvek/server/schema';
+import { people, requests, seats as seatTable } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Caller, Desk, ok, onVersion, WATER } from './desk.ts';
+import { type Answer, type Caller, Desk, freshly, ok, onVersion, WATER } from './desk.ts';
 import { releaseAs } from './releasing.ts';
 
 /** People from outside who are asked about one request: to decide it, or to handle it. */
@@ -29,17 +30,17 @@ const personAt = (email: string) => {
   return found;
 };
 /** The form, decided by somebody from outside, or by nobody. */
-const decidedBy = async (ids: readonly string[], needed = 1): Promise<void> => {
+const decidedBy = async (seats: readonly SeatPlan[], needed = 1): Promise<void> => {
   const { release: made } = await releaseAs(maren, 'site-access', (draft): FormDesign => {
-    const step = { id: 'host', label: 'Host institute', seats: ids.map((person) => ({ person })), needed };
+    const step = { id: 'host', label: 'Host institute', seats, needed };
     const { handler: _, ...otherwise } = draft.routing.otherwise;
     return {
       ...draft,
-      approval: ids.length > 0 ? { paths: [{ id: 'path', label: '', steps: [step] }] } : draft.approval,
+      approval: seats.length > 0 ? { paths: [{ id: 'path', label: '', steps: [step] }] } : draft.approval,
       routing: {
         columns: [],
         rows: [],
-        otherwise: { ...otherwise, team: 'estates', path: ids.length > 0 ? 'path' : null },
+        otherwise: { ...otherwise, team: 'estates', path: seats.length > 0 ? 'path' : null },
       },
     };
   });
@@ -74,7 +75,7 @@ const listed = async (who: Caller) =>
 
 describe('somebody from outside who is asked to decide', () => {
   it('reads by the link what the plan leaves to them, in the words of requesters, and decides once', async () => {
-    await decidedBy([personAt(LENA).id]);
+    await decidedBy([{ person: personAt(LENA).id }]);
     const number = await sent();
     const token = await desk.tokenFor(LENA, 'decide');
     const stranger = await desk.as('');
@@ -119,7 +120,7 @@ describe('somebody from outside who is asked to decide', () => {
 
   it('finds it where they are signed in, and nothing of it once they have said something', async () => {
     const greta = personAt('greta.moss@haldane.example');
-    await decidedBy([personAt(LENA).id, greta.id], 2);
+    await decidedBy([{ person: personAt(LENA).id }, { person: greta.id }], 2);
     const number = await sent();
     const lena = await desk.contact(LENA);
     expect(await listed(lena)).toEqual([[number, '', 'decides']]);
@@ -153,8 +154,8 @@ describe('somebody from outside who is asked to decide', () => {
     expect(
       db
         .select()
-        .from(seats)
-        .where(eq(seats.requestId, row?.id ?? ''))
+        .from(seatTable)
+        .where(eq(seatTable.requestId, row?.id ?? ''))
         .all()
         .map(({ state }) => state)
         .toSorted(),
@@ -162,6 +163,27 @@ describe('somebody from outside who is asked to decide', () => {
     // Nobody else is let in by it.
     expect((await given(await desk.contact('wim.haldane@haldane.example'), number)).status).toBe(404);
     expect((await given(maren, number)).status).toBe(404);
+  });
+
+  it('is let in as a member of a group as well, and by that no longer than the group is asked', async () => {
+    const ada = await desk.as('Ada Quillfeather');
+    const { key: hosts } = ok(
+      await ada.call('addGroup', { headers: freshly(), body: { name: 'Hosts', isTeam: false } }),
+    );
+    const members = [LENA, 'greta.moss@haldane.example'];
+    for (const email of members) {
+      const body = { person: personAt(email).id, from: null, until: null };
+      ok(await ada.call('enterGroup', { params: { key: hosts }, headers: freshly(), body }));
+    }
+    await decidedBy([{ group: hosts }]);
+    const number = await sent();
+    const [lena, greta] = [await desk.contact(LENA), await desk.contact(members[1] ?? '')];
+    for (const who of [lena, greta])
+      expect(ok(await given(who, number)).decision).toMatchObject({ step: 'Host institute' });
+    const { seen } = ok(await given(greta, number)).decision;
+    const body = { verdict: 'approve', comment: '', seen };
+    ok(await greta.call('decide', { params: { number }, headers: key(), body }));
+    for (const who of [lena, greta]) expect((await given(who, number)).status).toBe(404);
   });
 });
 
