@@ -12,19 +12,13 @@ type Tell = (figures: readonly Figure[]) => void;
 /** Requests that the application writes itself; the rest are copies of them. */
 const WRITTEN = 2_000;
 const TIMERS = 100_000;
-const ASSIGNED = 10_000;
 /** So many look at pages meanwhile, one after the other each. */
 const LOOKING = 4;
-/** What the issue of deadlines wants: all in five minutes, pages in a tenth of a second; assignments in a minute. */
+/** All are to have rung in five minutes, and pages to come in a tenth of a second. */
 const FIVE_MINUTES = 300_000;
 const A_PAGE = 100;
-const A_MINUTE = 60_000;
-const A_COMMIT = 20;
 
-/**
- * What piles up: after a stop a hundred thousand timers are due at once, and are worked off while people look at pages; and ten
- * thousand requests are given to whoever has the skill and the least to do, stored a few at a time.
- */
+/** What piles up: after a stop a hundred thousand timers are due at once, and are worked off while people look at pages. */
 export async function measureBacklog(folder: string, tell: Tell, timers = TIMERS): Promise<void> {
   const mail = await Part.start('./mail.process.ts');
   const smtp = await mail.ask<string>('url');
@@ -57,42 +51,7 @@ export async function measureBacklog(folder: string, tell: Tell, timers = TIMERS
     ),
   ]);
   await desk.stop();
-  await measureGiven({ base, folder, smtp }, tell);
   await mail.stop();
-}
-
-async function measureGiven(
-  { base, folder, smtp }: { readonly base: string; readonly folder: string; readonly smtp: string },
-  tell: Tell,
-): Promise<void> {
-  const at = join(folder, 'backlog-given');
-  cpSync(base, at, { recursive: true });
-  copied(
-    at,
-    "routed is not null and phase <> 'finished' and form_id in (select id from designs where key = 'sample-analysis')",
-    {
-      until: ASSIGNED,
-      of: "select count(*) as n from requests r join designs d on d.id = r.form_id where d.key = 'sample-analysis' and r.phase <> 'finished'",
-    },
-  );
-  const desk = await Part.start('./desk.process.ts', [at, '0', smtp]);
-  const url = await desk.ask<string>('url');
-  await desk.ask('commits');
-  let isDone = false;
-  const given = desk.ask<{ given: number; took: number }>('giveByRule', { form: 'sample-analysis', most: ASSIGNED });
-  void given.then(() => {
-    isDone = true;
-  });
-  const pages = await lookedAtUntil(url, () => Promise.resolve(isDone));
-  const { given: n, took } = await given;
-  const { p99, most } = await desk.ask<{ p99: number; most: number }>('commits');
-  console.log(`    ${n} given; commits: p99 ${p99.toFixed(1)} ms, longest ${most.toFixed(1)} ms`);
-  tell([
-    figure(`${n} assignments by skill and load chosen and stored, ms; limit: a minute`, [took], [A_MINUTE], 1),
-    figure(`Commits of them, p99, ms; limit: ${A_COMMIT}`, [p99], [A_COMMIT], 1),
-    figure(`Pages meanwhile, p99, ms; limit: ${A_PAGE}`, [quantile(pages, 0.99)], [A_PAGE], 1),
-  ]);
-  await desk.stop();
 }
 
 /** Copies some requests until a count is reached. */

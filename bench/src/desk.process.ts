@@ -1,6 +1,6 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { addressOf, DEMO_NOW, demoConfig, seed } from '@tolvek/demo';
-import { addPeople, DEMO_PASSWORD, giveByRule, inGroups, requestById, start, warmWorkers, write } from '@tolvek/server';
+import { addPeople, DEMO_PASSWORD, start, warmWorkers } from '@tolvek/server';
 import { requests } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { quantile } from './figure.ts';
@@ -68,25 +68,6 @@ answering(
           n: number;
         }
       ).n,
-    /** Gives requests of a form anew by the rules of their rows, as long work does: a few a write. */
-    giveByRule: async (asked: never) => {
-      const { form, most } = asked as { readonly form: string; readonly most: number };
-      const rows = db.$client
-        .prepare(
-          "select r.id from requests r join designs d on d.id = r.form_id where d.key = ? and r.phase <> 'finished' and r.routed is not null limit ?",
-        )
-        .all(form, most) as { id: string }[];
-      let given = 0;
-      const began = performance.now();
-      for await (const group of inGroups(rows))
-        write(running.house, (work) => {
-          for (const { id } of group) {
-            const request = requestById(work.tx, id);
-            if (request && giveByRule(work, { ...request, handlerId: null })) given += 1;
-          }
-        });
-      return { given, took: performance.now() - began };
-    },
     jobsDone: () => running.jobsDone().then(() => true),
     /** The ids of things by what they are called. */
     things: () =>

@@ -1,4 +1,3 @@
-export { giveByRule } from './assignment/follow.ts';
 export { nextTimerAt } from './deadline/timers.ts';
 export { makeDesign, makeInForce } from './design/commands.ts';
 export { assign, comment, moveStage } from './desk/commands.ts';
@@ -27,7 +26,6 @@ export { hashOf, tokenOf } from './platform/links.ts';
 export { newId } from './platform/newId.ts';
 export { FolderInUse } from './platform/oneProcess.ts';
 export { stayUp } from './platform/stayUp.ts';
-export { inGroups } from './platform/turns.ts';
 export { by, write } from './platform/work.ts';
 export { warmWorkers } from './platform/workers.ts';
 export { changeRegister, makeRegister } from './register/commands.ts';
