@@ -13,7 +13,17 @@ import {
 import { protectionOf } from '../src/form/index.ts';
 import type { Viewer } from '../src/people/index.ts';
 import type { Field } from '../src/register/index.ts';
-import { anyBase, anyLook, anyPlaced, anyReaders, anyRules, everyLook, slowLevel, slowReads } from './anyPlan.ts';
+import {
+  anyBase,
+  anyLook,
+  anyPlaced,
+  anyReaders,
+  anyRules,
+  everyLook,
+  slowLevel,
+  slowReads,
+  takenBy,
+} from './anyPlan.ts';
 import { often } from './often.ts';
 
 const FIELDS: readonly Field[] = [
@@ -47,23 +57,7 @@ test('what is revealed is what a slow reading of the published words says, for a
           if (look.activity === 'letters') continue;
           const along = !look.isDesk && slowReads(readers, look);
           const seen = along ? { ...look, isDesk: true } : look;
-          const {
-            personId,
-            groups,
-            isDesk,
-            isRequester,
-            as,
-            stage,
-            day,
-            holding,
-            builds,
-            kind = 'staff',
-            meets = [],
-            calledIn = false,
-          } = look;
-          const relation = { isDesk, isRequester, as, calledIn, ...(builds ? { builds } : {}) };
-          const viewer: Viewer = { personId, kind, rights: [], groups, meets };
-          const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
+          const { viewer, relation, at } = takenBy(look);
           for (const purpose of PURPOSES[look.activity]) {
             const reading = prepareAccess(protection)({ viewer, relation, purpose, at });
             const { fields } = reading.reveal(VALUES, () => undefined);
@@ -88,7 +82,7 @@ test('what is revealed is what a slow reading of the published words says, for a
               if (shown && wanted === 'hidden') counts.empty += 1;
               const isNew = placed !== undefined && !placed.includes(field.key);
               if (along && wanted === 'read') counts.along += 1;
-              if (calledIn && wanted === 'read') counts.calledIn += 1;
+              if (look.calledIn && wanted === 'read') counts.calledIn += 1;
               if (isNew && wanted === 'hidden') counts.unplaced += 1;
               if (isNew && field.key === 'b' && wanted !== 'hidden') counts.built += 1;
             }

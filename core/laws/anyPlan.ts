@@ -4,10 +4,11 @@ import type {
   AccessRule,
   Activity,
   BaseLevels,
+  Relation,
   RequestReader,
   RuleException,
 } from '../src/access/index.ts';
-import type { Audience, Right } from '../src/people/index.ts';
+import type { Audience, Right, Viewer } from '../src/people/index.ts';
 import type { Field, PartyRelation } from '../src/register/index.ts';
 
 export const GROUPS = ['x', 'y', 'z'];
@@ -177,6 +178,16 @@ export const anyBase: fc.Arbitrary<BaseLevels | undefined> = fc
     const { outside, ...base } = made;
     return outside ? { ...base, outside } : base;
   });
+
+/** Somebody who looks, as the code under test takes them: who they are, how they stand to the request, and where it stands. */
+export function takenBy({ personId, groups, kind = 'staff', meets = [], stage, day, holding, ...look }: Look) {
+  const { isDesk, isRequester, as, calledIn = false, builds } = look;
+  return {
+    viewer: { personId, kind, rights: [], groups, meets } satisfies Viewer,
+    relation: { isDesk, isRequester, as, calledIn, ...(builds ? { builds } : {}) } satisfies Relation,
+    at: { stage, day, holds: (condition: string) => holding.includes(condition) },
+  };
+}
 
 /** Whether somebody is what a word of an audience says. */
 function isIt(word: string, { personId, groups, as, kind, meets = [] }: Look): boolean {

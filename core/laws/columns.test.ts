@@ -4,7 +4,6 @@ import { type AccessLevel, openFields, type Purpose, prepareAccess, projectionFo
 import { columnsRead, compile, parseExpression, Scope, type Value } from '../src/expression/index.ts';
 import { protectionOf } from '../src/form/index.ts';
 import { isSame } from '../src/own/index.ts';
-import type { Viewer } from '../src/people/index.ts';
 import {
   type Field,
   type ItemRow,
@@ -17,7 +16,7 @@ import {
   rowIdOf,
   typedForm,
 } from '../src/register/index.ts';
-import { anyBase, anyLook, anyPlaced, anyRules, slowLevel } from './anyPlan.ts';
+import { anyBase, anyLook, anyPlaced, anyRules, slowLevel, takenBy } from './anyPlan.ts';
 import { often } from './often.ts';
 
 const NUMBER = { kind: 'number', places: 0 } as const;
@@ -112,22 +111,7 @@ test('columns are told of by the rules about them and about their lines, are nev
             if (from.some((each) => own(each) === 'hidden')) return 'hidden';
             return from.length > 0 ? least([own(key), 'read']) : own(key);
           };
-          const {
-            personId,
-            groups,
-            isDesk,
-            isRequester,
-            as,
-            stage,
-            day,
-            holding,
-            builds,
-            kind = 'staff',
-            calledIn = false,
-          } = look;
-          const relation = { isDesk, isRequester, as, calledIn, ...(builds ? { builds } : {}) };
-          const viewer: Viewer = { personId, kind, rights: [], groups, meets: look.meets ?? [] };
-          const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
+          const { viewer, relation, at } = takenBy(look);
           for (const purpose of PURPOSES[look.activity]) {
             const reading = prepareAccess(protection)({ viewer, relation, purpose, at });
             for (const key of PARTS) {

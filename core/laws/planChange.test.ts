@@ -2,9 +2,8 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { type AccessRule, levelChanges, openedBy, type PlanRules, ruleChanges } from '../src/access/index.ts';
 import { protectionOf } from '../src/form/index.ts';
-import type { Viewer } from '../src/people/index.ts';
 import type { Field } from '../src/register/index.ts';
-import { anyBase, anyLook, anyPlaced, anyRules, everyLook, slowLevel } from './anyPlan.ts';
+import { anyBase, anyLook, anyPlaced, anyRules, everyLook, slowLevel, takenBy } from './anyPlan.ts';
 import { often } from './often.ts';
 
 const FIELDS: readonly Field[] = [
@@ -62,10 +61,7 @@ test('what changes for somebody on a request is what a slow reading of both plan
   fc.assert(
     fc.property(anyRules(['a', 'b', 'c']), anyRules(['a', 'b', 'c']), anyLook, (before, after, look) => {
       const protection = (of: readonly AccessRule[]) => protectionOf({ rules: of }, { fields: FIELDS, release: null });
-      const { personId, groups, isDesk, isRequester, as, stage, day, holding, calledIn = false } = look;
-      const relation = { isDesk, isRequester, as, calledIn };
-      const viewer: Viewer = { personId, kind: look.kind ?? 'staff', meets: look.meets ?? [], rights: [], groups };
-      const at = { stage, day, holds: (condition: string) => holding.includes(condition) };
+      const { viewer, relation, at } = takenBy({ ...look, builds: false });
       const seen = { ...look, activity: 'working' as const };
       const changes = levelChanges(protection(before), protection(after), viewer, relation, at);
       for (const field of FIELDS) {

@@ -15,7 +15,6 @@ let priya: Caller;
 let release = 1;
 const LENA = 'lena.varga.holt@tarnbay.example';
 const of = { params: { key: 'site-access' } };
-const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
 
 beforeAll(async () => {
   desk = await Desk.open();
@@ -93,7 +92,7 @@ describe('somebody from outside who is asked to decide', () => {
     await leave(undefined);
 
     const body = { verdict: 'approve', comment: '', seen: seen.body.seen };
-    const decided = await stranger.call('decideByLink', { params: { token }, headers: key(), body });
+    const decided = await stranger.call('decideByLink', { params: { token }, headers: freshly(), body });
     expect(ok(decided)).toMatchObject({ state: 'approved', more: false });
     expect((await stranger.call('decisionLink', { params: { token } })).status).toBe(410);
     const { approval } = await maren.sheet(number);
@@ -108,13 +107,13 @@ describe('somebody from outside who is asked to decide', () => {
     const { seen } = ok(await phone.call('decisionLink', { params }));
     const body = { verdict: 'refuse', comment: 'No berth is free.', seen };
     expect((await other.call('decisionLink', { params })).status).toBe(401);
-    expect((await other.call('decideByLink', { params, headers: key(), body })).status).toBe(401);
+    expect((await other.call('decideByLink', { params, headers: freshly(), body })).status).toBe(401);
     // Nor for somebody else who is signed in.
     expect((await priya.call('decisionLink', { params })).status).toBe(401);
     expect(ok(await phone.call('decisionLink', { params })).number).toBe(number);
     const lena = await desk.contact(LENA);
     expect(ok(await lena.call('decisionLink', { params })).number).toBe(number);
-    ok(await phone.call('decideByLink', { params, headers: key(), body }));
+    ok(await phone.call('decideByLink', { params, headers: freshly(), body }));
     expect((await maren.sheet(number)).approval.state).toBe('refused');
   });
 
@@ -142,7 +141,7 @@ describe('somebody from outside who is asked to decide', () => {
     expect((await lena.call('sheet', { params: { number } })).status).toBe(403);
     // Who sits at the other seat still reads it; who has decided does not.
     const body = { verdict: 'approve', comment: '', seen: found.decision.seen };
-    expect(ok(await lena.call('decide', { params: { number }, headers: key(), body })).more).toBe(true);
+    expect(ok(await lena.call('decide', { params: { number }, headers: freshly(), body })).more).toBe(true);
     expect((await given(lena, number)).status).toBe(404);
     expect(await listed(lena)).toEqual([]);
     const other = await desk.contact(greta.email);
@@ -182,7 +181,7 @@ describe('somebody from outside who is asked to decide', () => {
       expect(ok(await given(who, number)).decision).toMatchObject({ step: 'Host institute' });
     const { seen } = ok(await given(greta, number)).decision;
     const body = { verdict: 'approve', comment: '', seen };
-    ok(await greta.call('decide', { params: { number }, headers: key(), body }));
+    ok(await greta.call('decide', { params: { number }, headers: freshly(), body }));
     for (const who of [lena, greta]) expect((await given(who, number)).status).toBe(404);
   });
 });

@@ -29,6 +29,10 @@ export interface Relation {
   readonly builds?: boolean;
 }
 
+/** Whether somebody works on a request, asked it, or is called in to it. */
+export const hasToDoWith = ({ isDesk, isRequester, calledIn = false }: Relation): boolean =>
+  isDesk || isRequester || calledIn;
+
 export interface Access {
   readonly level: AccessLevel;
   /** The name of the rule that decided. */
@@ -125,7 +129,7 @@ function unplacedAccess({ source }: Field, { isDesk, isRequester, builds = false
 
 function byRules(field: Field, plan: Deciding, viewer: Somebody, relation: Relation, at: Circumstance): Access {
   const base = at.activity === 'asking' ? ASKED : baseAccess(field, relation, plan.base);
-  if (!relation.isDesk && !relation.isRequester && !relation.calledIn) return base;
+  if (!hasToDoWith(relation)) return base;
   const applying = plan.rules.flatMap((rule) => {
     const level = isAbout(rule, field.key) && belongs(rule.audience, viewer, relation) ? levelIn(rule, at) : null;
     return level ? [{ rule, level }] : [];

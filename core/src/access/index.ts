@@ -1,4 +1,4 @@
-export { type Access, accessTo, planned, type Relation } from './accessTo.ts';
+export { type Access, accessTo, hasToDoWith, planned, type Relation } from './accessTo.ts';
 export { accessAsking, levelsAsking, momentArriving, speaksToAskers } from './asking.ts';
 export {
   type Circumstance,
@@ -73,7 +73,6 @@ export {
   type AskedAlike,
   deskRelation,
   gather,
-  hasToDoWith,
   mayDo,
   type RequestParties,
   readersMeaning,

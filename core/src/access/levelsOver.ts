@@ -1,11 +1,12 @@
 import type { Words } from '@tolvek/words';
 import { belongs, type Viewer } from '../people/index.ts';
+import { hasToDoWith } from './accessTo.ts';
 import type { RequestMoment } from './circumstance.ts';
 import { moversNamed } from './classes.ts';
 import { type AccessLevel, RANK } from './plan.ts';
 import type { Concerned } from './planEffect.ts';
 import type { Protection } from './protection.ts';
-import { type Gathered, hasToDoWith, readsAlso } from './relation.ts';
+import { type Gathered, readsAlso } from './relation.ts';
 import { prepareAccess } from './situation.ts';
 
 /** One level that somebody has a field at, the rule that decides, and on how many requests. */

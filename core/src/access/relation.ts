@@ -9,7 +9,7 @@ import {
   type Viewer,
 } from '../people/index.ts';
 import { MOVERS, type MoverRelation, PARTY_RELATIONS } from '../register/index.ts';
-import type { Relation } from './accessTo.ts';
+import { hasToDoWith, type Relation } from './accessTo.ts';
 import type { AccessPlan, RequestReader } from './plan.ts';
 
 /** What decides how somebody stands to a request. Groups by key. */
@@ -225,10 +225,6 @@ function relationBy(
   }
   return isDesk && !mayWith(entitled, 'change', standing) ? { ...related, onlyReads: true } : related;
 }
-
-/** Whether somebody works on a request, asked it, or is called in to it. */
-export const hasToDoWith = ({ isDesk, isRequester, calledIn = false }: Relation): boolean =>
-  isDesk || isRequester || calledIn;
 
 /** What each of the bits stands for, together. */
 const AS: readonly Pick<Relation, 'as'>[] = Array.from({ length: ASKED }, (_, bits) =>

@@ -5,7 +5,7 @@ import type { Request, Response } from 'express';
 import type { House } from './house.ts';
 import { hashOf, linkBehind } from './links.ts';
 import { Problem } from './problem.ts';
-import { cookieOf, cookiePrefix, type Session } from './signIn/session.ts';
+import { cookieOf, cookiePrefix, keepCookie, type Session } from './signIn/session.ts';
 import { links } from './tables.ts';
 import { write } from './work.ts';
 
@@ -47,9 +47,5 @@ export function openedHere(house: House, token: string, { request, response, ses
       .run(),
   );
   if (first.changes === 0) throw new Problem(401, 'prove', refused('proveLink'));
-  if (shown === undefined)
-    response.cookie(name, here, {
-      ...{ httpOnly: true, sameSite: 'lax', path: '/', maxAge: LASTS },
-      secure: house.config.url.startsWith('https:'),
-    });
+  if (shown === undefined) keepCookie(response, house.config, { name, value: here, lasts: LASTS });
 }

@@ -327,15 +327,13 @@ export function openShared(
  * @throws Problem 404 for everybody else: for them it does not exist.
  */
 export function openAtDesk(db: Reader, viewer: Viewer, number: string, purpose: Purpose): OpenRequest<RequestRow> {
-  const request = requestByNumber(db, number);
-  const open = request && openRequest(db, request, viewer, purpose);
-  if (!open?.relation.isDesk) throw notFound('request');
+  const open = openAtWork(db, viewer, number, purpose);
+  if (!open.relation.isDesk) throw notFound('request');
   return open;
 }
 
 /** Whether somebody reads a request in the words for those who do not work at the desk. */
-const isOutside = ({ isDesk, isRequester, calledIn = false }: Relation): boolean =>
-  !isDesk && (isRequester || calledIn);
+const isOutside = (relation: Relation): boolean => !relation.isDesk && hasToDoWith(relation);
 
 /**
  * Opens a request by its number for somebody who works on it, at its desk or called in from outside.

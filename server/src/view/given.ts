@@ -17,7 +17,7 @@ import { requests } from '../request/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { finishTold } from './deadlines.ts';
 import { whyNotDecide } from './decision.ts';
-import { filesOf, looked, shownOf, wordsOf } from './sheet.ts';
+import { filesOf, looked, momentOr, shownOf, wordsOf } from './sheet.ts';
 
 type Given = AnswerOf<'given'>;
 
@@ -38,12 +38,11 @@ export function givenView(db: Reader, viewer: Viewer, number: string, now: numbe
   const values = shownOf(open);
   const writable = new Set(values.fields.flatMap((field) => (field.writable ? [field.key] : [])));
   const changing = open.fields.filter((field) => writable.has(field.key));
-  const due = finishTold(db, open);
   return {
     ...{ number: request.number, version: request.version, subject: open.subject, stage: open.publicStage },
     form: open.layout?.edition.title || design.title,
     requester: personNamed(db, request.requesterId),
-    due: due === null ? null : iso(due),
+    due: momentOr(finishTold(db, open)),
     ...{ values, words: wordsOf(open), hops: about.hops('requester', null), handles },
     moves: handles && round?.state !== 'open' ? waysOn(db, open, viewer, now) : [],
     changing: {
@@ -65,8 +64,6 @@ export function givenView(db: Reader, viewer: Viewer, number: string, now: numbe
         : null,
   };
 }
-
-const momentOr = (at: number | null): string | null => (at === null ? null : iso(at));
 
 /** Where whoever handles it can move it to, as requesters read the stages. Why not elsewhere is the desk’s. */
 const waysOn = (db: Reader, open: OpenRequest<RequestRow>, viewer: Viewer, now: number): Given['moves'] =>

@@ -334,7 +334,7 @@ function handlerWhy(db: Reader, { handlerId }: RequestRow, happened: Happened): 
   ];
 }
 
-const momentOr = (at: number | null): string | null => (at === null ? null : iso(at));
+export const momentOr = (at: number | null): string | null => (at === null ? null : iso(at));
 
 function outcomeInWords(
   { outcome }: RoutingTold,

@@ -16,6 +16,7 @@ import { say, told } from '../wire/words.ts';
 import { frontDeskApi } from './endpoints.ts';
 import { Messages, Reply } from './Messages.tsx';
 import { OwnAnswers } from './OwnAnswers.tsx';
+import { ProveWho } from './ProveWho.tsx';
 
 /** A request that somebody from outside was asked to handle or to decide: they sign in by a code, and see this one. */
 export function Given() {
@@ -64,15 +65,11 @@ export function Given() {
 
 /** Whoever is not signed in proves that the address is theirs to which the email went. */
 function ComeInFirst({ number }: { number: string }) {
-  const back = encodeURIComponent(`/given/${number}`);
   return (
     <Column>
       <h1 className="text-[28px]">{say('desk:givenTitle')}</h1>
       <p className="mt-3">{say('desk:givenProve', { number })}</p>
-      <p className="mt-5 flex flex-wrap gap-x-6 gap-y-3">
-        <Link to={`/come-in?back=${back}`}>{say('desk:proveFromOutside')}</Link>
-        <Link to={`/sign-in?back=${back}`}>{say('desk:proveAsStaff')}</Link>
-      </p>
+      <ProveWho back={`/given/${number}`} />
     </Column>
   );
 }

@@ -1,8 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { Rich } from '../ui/Rich.tsx';
-import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { say, told } from '../wire/words.ts';
 import { Waits } from './Waits.tsx';
+import { WhenDue } from './WhenDue.tsx';
 
 /** What somebody from outside was asked to handle or to decide; nothing where nothing is. */
 export const GivenList = ({ given }: { given: AnswerOf<'frontDesk'>['given'] }) =>
@@ -20,14 +19,7 @@ export const GivenList = ({ given }: { given: AnswerOf<'frontDesk'>['given'] }) 
           >
             <span className="text-soft">
               <span className="font-mono text-[13px]">{number}</span> · {form}
-              {due === null ? null : (
-                <>
-                  {' · '}
-                  <span className={late ? 'text-brick' : ''}>
-                    <Rich text={late ? 'desk:wasDue' : 'desk:isDue'} filled={{ moment: <DeskMoment at={due} /> }} />
-                  </span>
-                </>
-              )}
+              <WhenDue due={due} late={late} />
             </span>
           </Waits>
         ))}

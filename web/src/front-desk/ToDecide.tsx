@@ -1,9 +1,8 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { Link } from 'react-router';
-import { Rich } from '../ui/Rich.tsx';
-import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { say, told } from '../wire/words.ts';
 import { Waits } from './Waits.tsx';
+import { WhenDue } from './WhenDue.tsx';
 
 /** What waits for the decision of whoever looks; nothing where nothing does. */
 export function ToDecide({ waiting: { rows, total } }: { waiting: AnswerOf<'frontDesk'>['toDecide'] }) {
@@ -23,14 +22,7 @@ export function ToDecide({ waiting: { rows, total } }: { waiting: AnswerOf<'fron
             <span className="text-soft">
               <span className="font-mono text-[13px]">{number}</span>
               {requester === '' ? null : ` · ${say('desk:asksOf', { name: requester })}`}
-              {due === null ? null : (
-                <>
-                  {' · '}
-                  <span className={late ? 'text-brick' : ''}>
-                    <Rich text={late ? 'desk:wasDue' : 'desk:isDue'} filled={{ moment: <DeskMoment at={due} /> }} />
-                  </span>
-                </>
-              )}
+              <WhenDue due={due} late={late} />
             </span>
           </Waits>
         ))}

@@ -14,7 +14,7 @@ import { deviceCookie, isKnownDevice } from './device.ts';
 import { SignInGuard } from './guard.ts';
 import { byPasskey } from './passkeys.ts';
 import { arePasswordsOff } from './providers.ts';
-import { callerOf, cookiePrefix, endSession, pass, SESSION_LASTS } from './session.ts';
+import { callerOf, cookiePrefix, endSession, keepCookie, pass, SESSION_LASTS } from './session.ts';
 
 const credentials = z.object({ email: z.string().min(1).max(254), password: z.string().min(1).max(200) });
 const DEVICE_LASTS = 180 * 24 * 3_600_000;
@@ -120,13 +120,7 @@ async function signedIn(
 
 /** Gives the cookie of a session again, with a new end. */
 export function giveAgain(response: Response, config: House['config'], signed: string): void {
-  response.cookie(`${cookiePrefix(config)}.session_token`, signed, {
-    httpOnly: true,
-    sameSite: 'lax',
-    secure: config.url.startsWith('https:'),
-    path: '/',
-    maxAge: SESSION_LASTS,
-  });
+  keepCookie(response, config, { name: `${cookiePrefix(config)}.session_token`, value: signed, lasts: SESSION_LASTS });
 }
 
 function tooManyTries(forMs: number): Problem {

@@ -51,6 +51,16 @@ export function cookieOf(request: Pick<Request, 'headers'>, name: string): strin
   return undefined;
 }
 
+/** Has a browser keep a cookie that pages can’t read, for so long (ms); over TLS alone where the desk has it. */
+export const keepCookie = (
+  response: Pick<Response, 'cookie'>,
+  { url }: Pick<Config, 'url'>,
+  { name, value, lasts }: { readonly name: string; readonly value: string; readonly lasts: number },
+): void =>
+  void response.cookie(name, value, {
+    ...{ httpOnly: true, sameSite: 'lax', secure: url.startsWith('https:'), path: '/', maxAge: lasts },
+  });
+
 /** Gives the cookies that the sign-in library gives. */
 export function pass(headers: Headers, response: Pick<Response, 'append'>): void {
   for (const cookie of headers.getSetCookie()) response.append('Set-Cookie', cookie);
