@@ -329,7 +329,7 @@ function Acts({ sheet, reload }: { sheet: SheetData; reload: () => void }) {
         </div>
       )}
       {sheet.thing || !sheet.may.assign || sheet.stage.phase === 'finished' ? null : (
-        <p className="mt-1 pl-[140px]">
+        <p className="mt-1 pl-32">
           <GivingOutside number={number} version={version} />
         </p>
       )}
