@@ -4,7 +4,14 @@ import type { person } from './people/shapes.ts';
 export type { deskRoutes } from './desk/routes.ts';
 export type { directoryRoutes } from './directory/routes.ts';
 export type { forecastRoutes } from './forecast/routes.ts';
-export { followerPlans, formDesign, formFileJsonSchema, formFileSchema, handlerRule } from './form/shapes.ts';
+export {
+  followerPlans,
+  formDesign,
+  formFileJsonSchema,
+  formFileSchema,
+  handlerRule,
+  rowLengths,
+} from './form/shapes.ts';
 export type { groundworkRoutes } from './groundwork/routes.ts';
 export type { houseRoutes } from './house/routes.ts';
 export type { incomingRoutes } from './incoming/routes.ts';

@@ -7,11 +7,13 @@ import {
   analyseTable,
   type ComputedName,
   type Hits,
+  LEAVABLE,
   OUTCOMES,
   type OutcomeName,
   prepareRouting,
   prepareWinner,
   type RoutingOutcome,
+  type RoutingRow,
   type RoutingTable,
   routingFindings,
   saidThen,
@@ -171,6 +173,15 @@ const anyOutcome: fc.Arbitrary<RoutingOutcome> = fc.record({
   path: fc.constantFrom(null, 'short', 'long'),
   handler: fc.constantFrom(undefined, { ways: [{ by: 'load' as const }] }, { ways: [{ by: 'turn' as const }] }),
   stage: fc.constantFrom(undefined, 'new', 'waiting'),
+  deadlines: fc.constantFrom(
+    undefined,
+    undefined,
+    [{ deadline: 'answer', length: null }],
+    [
+      { deadline: 'answer', length: { by: 'days' as const, days: 2 } },
+      { deadline: 'survey', length: { by: 'formula' as const, formula: 'fee', unit: 'hours' as const } },
+    ],
+  ),
   followers: fc.constantFrom(undefined, undefined, [{ group: 'boats' }], [{ group: 'stores' }, { person: 'p1' }]),
   formulas: fc.constantFrom<RoutingOutcome['formulas']>(
     undefined,
@@ -185,7 +196,7 @@ const mostly = (cells: fc.Arbitrary<string>): fc.Arbitrary<string> => fc.oneof(f
 const anySaying = (hits: Hits): fc.Arbitrary<RoutingTable> =>
   fc
     .tuple(
-      fc.array(fc.tuple(mostly(figures), mostly(places), mostly(answers), anyOutcome, fc.subarray([...OUTCOMES])), {
+      fc.array(fc.tuple(mostly(figures), mostly(places), mostly(answers), anyOutcome, fc.subarray([...LEAVABLE])), {
         maxLength: 6,
       }),
       anyOutcome,
@@ -210,6 +221,12 @@ function byHand(name: ComputedName, text: string, [fee, from, water]: readonly V
   return fee === null ? 'waiting' : null;
 }
 
+/** What a row leaves to others: what it says so of, and how long deadlines are where it names none. */
+const leaving = ({ leaves = [], outcome: said }: Pick<RoutingRow, 'leaves' | 'outcome'>): readonly OutcomeName[] => [
+  ...leaves,
+  ...(said.deadlines ? [] : (['deadlines'] as const)),
+];
+
 describe('a routing table in which each thing is said for itself', () => {
   /** Which rows hold, each tried alone in a table of its own. */
   const holding = (table: RoutingTable, values: readonly Value[]): readonly boolean[] =>
@@ -220,7 +237,7 @@ describe('a routing table in which each thing is said for itself', () => {
     );
 
   it('has of everything what the first row says that holds and does not leave it, computed where it has a formula', () => {
-    const met = { first: 0, later: 0, last: 0, computed: 0, followed: 0 };
+    const met = { first: 0, later: 0, last: 0, computed: 0, followed: 0, unsaid: 0 };
     fc.assert(
       fc.property(anySaying('each'), (table) => {
         const route = prepareRouting(table, scope);
@@ -229,15 +246,17 @@ describe('a routing table in which each thing is said for itself', () => {
           const routed = route(values);
           const rows = [
             ...table.rows.filter((_, at) => holds[at]),
-            { outcome: table.otherwise, leaves: [] as readonly OutcomeName[], id: 'otherwise' },
+            { outcome: table.otherwise, leaves: [], id: 'otherwise' },
           ];
           for (const name of OUTCOMES) {
-            const saying = rows.find(({ leaves }) => !leaves?.includes(name));
-            const text = name === 'handler' ? undefined : saying?.outcome.formulas?.[name];
-            const computed = name === 'handler' || text === undefined ? null : byHand(name, text, values);
+            const saying = rows.find((row) => !leaving(row).includes(name));
+            const isPlain = name === 'handler' || name === 'deadlines';
+            const text = isPlain ? undefined : saying?.outcome.formulas?.[name];
+            const computed = isPlain || text === undefined ? null : byHand(name, text, values);
+            if (name === 'deadlines' && !saying) met.unsaid += 1;
             expect([name, values, routed.outcome[name]]).toEqual([name, values, computed ?? saying?.outcome[name]]);
             if (computed !== null) met.computed += 1;
-            if (saying?.id === 'otherwise') met.last += 1;
+            if (!saying || saying.id === 'otherwise') met.last += 1;
             else if (routed.by[name] === undefined) met.first += 1;
             else met.later += 1;
           }
@@ -266,14 +285,14 @@ describe('a routing table in which each thing is said for itself', () => {
           const holds = holding(table, values);
           const rows = table.rows.filter((_, at) => holds[at]);
           for (const name of OUTCOMES) {
-            const saying = rows.find(({ leaves }) => !leaves?.includes(name));
+            const saying = rows.find((row) => !leaving(row).includes(name));
             if (saying) spoken.add(`${saying.id} ${name}`);
           }
           for (const row of rows) if (row.outcome.followers) spoken.add(`${row.id} followers`);
         }
         const { neverWin, neverSay, complete } = analyseTable(table, scope);
         const says = (row: RoutingTable['rows'][number]): readonly OutcomeName[] =>
-          OUTCOMES.filter((name) => !row.leaves?.includes(name));
+          OUTCOMES.filter((name) => !leaving(row).includes(name));
         const silent = (row: RoutingTable['rows'][number]): readonly OutcomeName[] =>
           says(row).filter((name) => !spoken.has(`${row.id} ${name}`));
         // One that says nothing at all is found as such.

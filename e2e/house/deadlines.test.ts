@@ -1,6 +1,8 @@
+import type { AccessRule } from '@tolvek/core/access';
 import type { DeadlineRule, Ring } from '@tolvek/core/deadline';
 import { finishRule } from '@tolvek/core/deadline';
 import type { FormDesign } from '@tolvek/core/form';
+import type { RoutingOutcome, RoutingTable } from '@tolvek/core/routing';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Caller, Desk, ok, onVersion, VISIT } from './desk.ts';
 
@@ -60,12 +62,16 @@ beforeAll(async () => {
 afterAll(() => desk.close());
 
 /** Releases the form with these deadlines, without a decision. */
-async function releasedWith(deadlines: readonly DeadlineRule[], replan = false): Promise<Answer['body']> {
+async function releasedWith(
+  deadlines: readonly DeadlineRule[],
+  replan = false,
+  table: Partial<RoutingTable> = {},
+): Promise<Answer['body']> {
   const { draft, version } = ok(await (maren as Caller).call('form', of)) as { draft: FormDesign; version: number };
   const outcome = { ...draft.routing.otherwise, team: 'estates', path: null };
   const changed = {
     ...draft,
-    routing: { columns: [], rows: [], otherwise: outcome },
+    routing: { columns: [], rows: [], otherwise: outcome, ...table },
     deadline: { ...draft.deadline, deadlines },
   };
   const saved = ok(
@@ -352,5 +358,85 @@ describe('what a request is due by', () => {
     expect((await one(number, 'soon')).due).toBe(soon.due);
     const row = ok(await (maren as Caller).call('ledger', { query: { tray: 'all', find: number } })).rows[0];
     expect([row.dueFor, row.due]).toEqual(['Soon there', soon.due]);
+  });
+
+  it('is as long as its row of the routing table says, or not there; what the row computes moves with the answers', async () => {
+    // Everybody of the desk may know what is asked for here, but for what is closed below.
+    const plan = desk.register('site-access').access;
+    desk.protect('site-access', { ...plan, rules: plan.rules.filter(({ id }) => id !== 'closed') });
+    const last: RoutingOutcome = { team: 'estates', priority: 'normal', workingDays: 3, path: null };
+    const row = (id: string, cell: string, deadlines?: RoutingOutcome['deadlines']) => ({
+      ...{ id, note: '', cells: { why: cell }, outcome: { ...last, ...(deadlines ? { deadlines } : {}) } },
+    });
+    await releasedWith([finishRule(4 * HOUR, 0), rule('answer', { name: 'First answer' }), rule('look', {})], false, {
+      columns: [{ id: 'why', label: 'Why', input: 'reason' }],
+      rows: [
+        row('none', '"none"', [{ deadline: 'answer', length: null }]),
+        row('days', '"days"', [{ deadline: 'answer', length: { by: 'days', days: 2 } }]),
+        row('fee', '"fee"', [{ deadline: 'answer', length: { by: 'formula', formula: 'fee', unit: 'hours' } }]),
+      ],
+      otherwise: last,
+    });
+    const lengths = [];
+    for (const reason of ['none', 'days', 'plain', 'fee']) {
+      const number = await sent(reason, { fee: '6' });
+      const answer = await one(number, 'answer');
+      lengths.push([reason, answer ? answer.why.join(' ') : null, (await one(number, 'look')) !== undefined]);
+    }
+    expect(lengths).toEqual([
+      ['none', null, true],
+      ['days', expect.stringContaining('Time allowed by row 2 of the routing table: 2 working days.'), true],
+      ['plain', expect.stringContaining('Time allowed: 4 hours of working time.'), true],
+      ['fee', expect.stringContaining('by row 3 of the routing table: working hours by a formula: fee.'), true],
+    ]);
+    const number = await sent('fee', { fee: '6' });
+    const [before, look] = [await one(number, 'answer'), await one(number, 'look')];
+    const { version } = await sheetOf(number);
+    ok(
+      await (maren as Caller).call('changeFields', {
+        ...{ params: { number }, headers: onVersion(version), body: { changes: { fee: 30 } } },
+      }),
+    );
+    const after = await one(number, 'answer');
+    expect([Date.parse(after.due) > Date.parse(before.due), (await one(number, 'look')).due]).toEqual([true, look.due]);
+    // What nobody may know of the answer, nobody is told by when it is due.
+    const { access } = desk.register('site-access');
+    const closed = {
+      ...{ id: 'closed', name: 'Fees are not for Estates', fields: ['fee'], level: 'hidden' },
+      audience: { in: { anyOf: ['estates'] }, outOf: [] },
+    } as unknown as AccessRule;
+    desk.protect('site-access', { ...access, rules: [...access.rules, closed] });
+    const seen = (await (ilse as Caller).sheet(number)).deadlines.map(({ key }: { key: string }) => key);
+    desk.protect('site-access', access);
+    expect(seen).toEqual(expect.arrayContaining(['finish', 'look']));
+    expect(seen).not.toContain('answer');
+  });
+
+  it('is refused where a row says a length that can’t be', async () => {
+    const { draft, version } = ok(await (maren as Caller).call('form', of)) as { draft: FormDesign; version: number };
+    const wrong = (deadlines: RoutingOutcome['deadlines']): FormDesign => ({
+      ...draft,
+      routing: { ...draft.routing, rows: [], otherwise: { ...draft.routing.otherwise, deadlines } },
+    });
+    const body = {
+      draft: wrong([
+        { deadline: 'gone', length: null },
+        { deadline: 'finish', length: { by: 'days', days: 1 } },
+        { deadline: 'answer', length: { by: 'formula', formula: 'visitor', unit: 'days' } },
+        { deadline: 'answer', length: { by: 'time', time: 0 } },
+        { deadline: 'look', length: { by: 'time', time: 0 } },
+      ]),
+    };
+    const saved = ok(await (maren as Caller).call('saveDraft', { ...of, headers: onVersion(version), body }));
+    const found = saved.findings.filter(
+      ({ at, severity }: { at: string; severity: string }) => at === 'otherwise' && severity === 'error',
+    );
+    expect(found.map(({ message }: { message: string }) => message)).toEqual([
+      expect.stringContaining('a deadline that does not exist any more'),
+      expect.stringContaining('sets the finish a second time'),
+      expect.stringContaining('the formula for “First answer” must give a number'),
+      expect.stringContaining('sets the length of “First answer” twice'),
+      expect.stringContaining('gives “look” no length'),
+    ]);
   });
 });

@@ -1,6 +1,13 @@
 import { type ApprovalPlan, type ApprovalStep, SILENCES } from '@tolvek/core/approval';
 import type { HandlerRule } from '@tolvek/core/assignment';
-import { type DeadlinePlan, MOST_DEADLINES, MOST_RINGS, MOST_WORKING_DAYS, type Ring } from '@tolvek/core/deadline';
+import {
+  type DeadlinePlan,
+  MOST_DEADLINES,
+  MOST_RINGS,
+  MOST_WORKING_DAYS,
+  type Ring,
+  type RowLength,
+} from '@tolvek/core/deadline';
 import {
   type Action,
   type DesignChange,
@@ -24,8 +31,8 @@ import {
   COMPUTED,
   type FollowerPlan,
   HITS,
+  LEAVABLE,
   MOST_IN_TABLE,
-  OUTCOMES,
   type RoutingOutcome,
   type RoutingTable,
 } from '@tolvek/core/routing';
@@ -124,6 +131,12 @@ export const handlerRule = exactly<HandlerRule>()(
     most: z.int().min(1).max(1_000).optional(),
   }),
 );
+/** How long a deadline can be, wherever that is said. */
+const spans = {
+  days: z.strictObject({ by: z.literal('days'), days: z.int().min(0).max(MOST_WORKING_DAYS) }),
+  time: z.strictObject({ by: z.literal('time'), time: z.int().min(0) }),
+  formula: z.strictObject({ by: z.literal('formula'), formula, unit: z.enum(['days', 'hours']) }),
+};
 export const followerPlans = exactly<readonly FollowerPlan[]>()(
   z
     .array(
@@ -136,15 +149,26 @@ export const followerPlans = exactly<readonly FollowerPlan[]>()(
     .max(20)
     .readonly(),
 );
+export const rowLengths = exactly<readonly RowLength[]>()(
+  z
+    .array(
+      z.strictObject({
+        deadline: key,
+        length: z.discriminatedUnion('by', [spans.days, spans.time, spans.formula]).nullable(),
+      }),
+    )
+    .max(MOST_DEADLINES)
+    .readonly(),
+);
 const outcome = exactly<RoutingOutcome>()(
   z.strictObject({
     ...{ team: key, priority: z.enum(priorities), workingDays: z.number(), path: key.nullable() },
     ...{ handler: handlerRule.optional(), stage: key.optional() },
-    followers: followerPlans.optional(),
+    ...{ deadlines: rowLengths.optional(), followers: followerPlans.optional() },
     formulas: z.partialRecord(z.enum(COMPUTED), z.string().max(4_000)).optional(),
   }),
 );
-const leaves = z.array(z.enum(OUTCOMES)).max(OUTCOMES.length).readonly().optional();
+const leaves = z.array(z.enum(LEAVABLE)).max(LEAVABLE.length).readonly().optional();
 const cells = z.record(key, z.string().max(4_000));
 const routing = exactly<RoutingTable>()(
   z.strictObject({
@@ -186,9 +210,7 @@ const approvalStep = exactly<ApprovalStep>()(
 const stagesNamed = z.array(key).max(60).readonly();
 const deadlineLength = z.discriminatedUnion('by', [
   z.strictObject({ by: z.literal('routing') }),
-  z.strictObject({ by: z.literal('days'), days: z.int().min(0).max(MOST_WORKING_DAYS) }),
-  z.strictObject({ by: z.literal('time'), time: z.int().min(0) }),
-  z.strictObject({ by: z.literal('formula'), formula: formula, unit: z.enum(['days', 'hours']) }),
+  ...[spans.days, spans.time, spans.formula],
   z.strictObject({
     by: z.literal('field'),
     field: fieldKey,

@@ -12,7 +12,16 @@ import {
   type Span,
   spanOf,
 } from './deadline.ts';
-import { calendarFor, type DeadlinePlan, type DeadlineRule, FINISH, MOST_WORKING_DAYS, turnsWith } from './plan.ts';
+import {
+  calendarFor,
+  type DeadlinePlan,
+  type DeadlineRule,
+  FINISH,
+  MOST_WORKING_DAYS,
+  type RowLength,
+  ruleByRow,
+  turnsWith,
+} from './plan.ts';
 import { instantsOf } from './wallClock.ts';
 import { endOfDay, NeverOpen, subtractWorkingTime } from './workingTime.ts';
 
@@ -29,6 +38,14 @@ interface At {
   readonly phase: Phase;
 }
 
+/** What a row of the routing table says of time. */
+export interface RowTime {
+  /** How many working days it allows until the finish. */
+  readonly workingDays: number;
+  /** How long other deadlines are, in place of what they say themselves. */
+  readonly deadlines?: readonly RowLength[] | undefined;
+}
+
 /** What is asked about the deadlines of a request when something has happened. */
 export interface CourseAsked {
   /** Epoch ms. */
@@ -42,8 +59,8 @@ export interface CourseAsked {
   readonly turned?: boolean | undefined;
   /** Whether the desk has just answered whoever asked. */
   readonly answered: boolean;
-  /** How many working days its row of the routing table allows; null where it was not routed. */
-  readonly workingDays: () => number | null;
+  /** What its row of the routing table says of time; null where it was not routed. */
+  readonly row: () => RowTime | null;
   readonly values: Values;
   /** What conditions and formulas read, on the day it arrived; asked for only where there are some. */
   readonly slots: () => Slots;
@@ -64,7 +81,8 @@ interface Ready {
   readonly rule: DeadlineRule;
   readonly calendar: string;
   readonly applies: Compiled | null;
-  readonly formula: Compiled | null;
+  /** A formula that says how long it is, compiled. */
+  readonly formula: (text: string) => Compiled;
   /** Whether its condition reads the clock. */
   readonly turns: boolean;
 }
@@ -74,16 +92,25 @@ interface Ready {
  * or with a stage, stands still, and ends by its own rule or with the request.
  */
 export function prepareCourse(plan: DeadlinePlan, scope: Scope): Course {
+  // A row of a table can bring a formula of its own: each is compiled when it is first asked.
+  const compiled = new Map<string, Compiled>();
+  const formula = (text: string): Compiled => {
+    const known = compiled.get(text) ?? compileText(text, scope);
+    compiled.set(text, known);
+    return known;
+  };
   const ready = plan.deadlines.map((rule): Ready => {
     const when = conditionOf(rule);
     return {
       ...{ rule, calendar: calendarFor(plan, rule) },
       applies: when === null ? null : compileText(when, scope),
       turns: turnsWith(rule) !== null,
-      formula: rule.length.by === 'formula' ? compileText(rule.length.formula, scope) : null,
+      formula,
     };
   });
-  return (had, asked) => {
+  return (had, now) => {
+    let row: RowTime | null | undefined;
+    const asked: CourseAsked = { ...now, row: () => (row === undefined ? (row = now.row()) : row) };
     const is = new Map<string, Running>();
     for (const each of ready) {
       const running = next(each, had.get(each.rule.key), asked);
@@ -171,8 +198,8 @@ function settled({ rule, calendar }: Ready, running: Running, asked: CourseAsked
 
 /** As long as its row of the routing table allows. */
 function allowed(asked: CourseAsked): Span | null {
-  const days = asked.workingDays();
-  return days === null ? null : { days };
+  const row = asked.row();
+  return row && { days: row.workingDays };
 }
 
 /** Working days as a formula gives them: whole, and as many as can be promised; null where it gives none. */
@@ -187,8 +214,10 @@ const holds = ({ applies, turns }: Ready, { slots, slotsNow = slots }: CourseAsk
 
 /** How long a deadline is for a request; null where it does not apply, or nothing says it yet. */
 function spanFor(ready: Ready, asked: CourseAsked): Span | null {
-  const { rule, calendar, formula } = ready;
+  const { calendar, formula } = ready;
   if (!holds(ready, asked)) return null;
+  const rule = ready.rule.key === FINISH ? ready.rule : ruleByRow(ready.rule, asked.row()?.deadlines);
+  if (rule === null) return null;
   const { length } = rule;
   switch (length.by) {
     case 'routing':
@@ -198,7 +227,7 @@ function spanFor(ready: Ready, asked: CourseAsked): Span | null {
     case 'time':
       return { time: length.time };
     case 'formula': {
-      const value = formula?.(asked.slots(), null) ?? null;
+      const value = formula(length.formula)(asked.slots(), null);
       if (length.unit === 'days') {
         const days = promisedBy(value);
         return days === null ? null : { days };

@@ -7,7 +7,15 @@ export {
   workingWeek,
 } from './calendar.ts';
 export { CALENDAR } from './calendarDesign.ts';
-export { type Course, type CourseAsked, dueOf, prepareCourse, promisedBy, type Running } from './course.ts';
+export {
+  type Course,
+  type CourseAsked,
+  dueOf,
+  prepareCourse,
+  promisedBy,
+  type RowTime,
+  type Running,
+} from './course.ts';
 export {
   type Deadline,
   type Fuse,
@@ -52,11 +60,16 @@ export {
   REMINDER,
   type Ring,
   type RingAct,
+  type RowLength,
+  type RowSpan,
   ringsBefore,
   rostersOfDeadlines,
+  rowHangs,
+  ruleByRow,
   ruleOf,
   turnsWith,
   withFormulas,
+  withLengthFormulas,
 } from './plan.ts';
 export { type DayMark, type Scale, scaleOf } from './scale.ts';
 export { union, within, without, withoutAll } from './stretches.ts';

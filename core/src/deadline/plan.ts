@@ -62,6 +62,26 @@ export type DeadlineStand =
   | { readonly on: 'never' }
   | { readonly on: 'stages'; readonly stages: readonly string[] };
 
+/** How long a row of the routing table can say that something is. */
+export type RowSpan = Extract<DeadlineLength, { readonly by: 'days' | 'time' | 'formula' }>;
+
+/**
+ * What a row of the routing table says of a deadline besides the finish, in place of how long that is by itself. `length` null:
+ * what the row takes does not have it.
+ */
+export interface RowLength {
+  /** Key of the deadline. */
+  readonly deadline: string;
+  readonly length: RowSpan | null;
+}
+
+/** A deadline as it is for what a row takes; null where that does not have it. */
+export function ruleByRow(rule: DeadlineRule, lengths: readonly RowLength[] = []): DeadlineRule | null {
+  const said = lengths.find(({ deadline }) => deadline === rule.key);
+  if (!said || rule.key === FINISH) return rule;
+  return said.length && { ...rule, length: said.length };
+}
+
 /**
  * `finished`: only with the request. `answered`: the first message of the desk to whoever asked. `left`: the stages it
  * began in are left. `stages`: one of them is reached.
@@ -137,6 +157,9 @@ export const calendarsOf = (plan: DeadlinePlan): readonly string[] => [
 export const ruleOf = ({ deadlines }: DeadlinePlan, key: string): DeadlineRule | undefined =>
   deadlines.find((rule) => rule.key === key);
 
+/** Whether what a row says of a deadline hangs on what a request holds. */
+export const rowHangs = ({ length }: RowLength): boolean => length?.by === 'formula';
+
 /** Whether a deadline hangs on what a request holds. */
 export const hangsOn = (rule: DeadlineRule): boolean =>
   conditionOf(rule) !== null || rule.length.by === 'formula' || rule.length.by === 'field';
@@ -166,6 +189,16 @@ export const withFormulas = (plan: DeadlinePlan, change: (text: string) => strin
     length: length.by === 'formula' ? { ...length, formula: change(length.formula) } : length,
   })),
 });
+
+/** What rows say of deadlines, with their formulas changed. */
+export const withLengthFormulas = (
+  lengths: readonly RowLength[],
+  change: (text: string) => string,
+): readonly RowLength[] =>
+  lengths.map(({ deadline, length }) => ({
+    deadline,
+    length: length?.by === 'formula' ? { ...length, formula: change(length.formula) } : length,
+  }));
 
 /** The keys of the groups that a plan names: who hears of delays, who is told, who works on it later. */
 export const groupsOfDeadlines = ({ leads, deadlines }: DeadlinePlan): readonly string[] => [

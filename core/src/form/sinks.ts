@@ -1,7 +1,7 @@
 import { said } from '@tolvek/words';
 import type { Read, Readers, Sink, SinkKind } from '../access/index.ts';
 import { type ApprovalPath, type ApprovalPlan, type ApprovalStep, pathName, seatsPlanned } from '../approval/index.ts';
-import { type DeadlineRule, deadlineName, fieldsOfDeadlines } from '../deadline/index.ts';
+import { type DeadlineRule, deadlineName, fieldsOfDeadlines, ruleOf } from '../deadline/index.ts';
 import { placeholdersIn } from '../design/index.ts';
 import {
   columnsRead,
@@ -15,7 +15,15 @@ import {
 } from '../expression/index.ts';
 import { own } from '../own/index.ts';
 import { columnKey, columnNamed, columnsOf, type Field, isFilled, partsOf, requestScope } from '../register/index.ts';
-import { allRows, allThatMayBe, followersIn, formulasOf, handlersIn, OUTCOME_WORDS } from '../routing/index.ts';
+import {
+  allRows,
+  allThatMayBe,
+  followersIn,
+  formulasOf,
+  handlersIn,
+  lengthFormula,
+  OUTCOME_WORDS,
+} from '../routing/index.ts';
 import { type Action, type Edition, type FormDesign, type FormRule, type Part, partKey } from './design.ts';
 import { ASKING, differenceKey } from './editions/index.ts';
 import type { Finding } from './findings/finding.ts';
@@ -94,7 +102,12 @@ export function sinksOf(design: Making): readonly FormSink[] {
       }),
     ),
     ...(routing
-      ? [...routingSinks(routing, fields), ...computedSinks(routing, fields), ...handlerSinks(routing, fields)]
+      ? [
+          ...routingSinks(routing, fields),
+          ...computedSinks(routing, fields),
+          ...handlerSinks(routing, fields),
+          ...lengthSinks(routing, design.deadline, fields),
+        ]
       : []),
     ...(routing && design.approval ? pathsUsed(routing, fields, design.approval, pathsBegun(design)) : []).flatMap(
       (path) => [...againSinks(path, fields), ...path.steps.flatMap((step) => stepSinks(step, fields))],
@@ -385,6 +398,29 @@ const computedSinks = (routing: FormDesign['routing'], fields: readonly Field[])
       ...{ page: 'routing' as const, at: row.id },
       fix: { fix: 'drop-formula' as const, row: row.id, of: name },
     })),
+  );
+
+/** How long a row says that deadlines are: whoever works on a request sees by when each is due. */
+const lengthSinks = (
+  routing: FormDesign['routing'],
+  deadline: FormDesign['deadline'] | undefined,
+  fields: readonly Field[],
+): readonly FormSink[] =>
+  allRows(routing).flatMap(({ id: row, outcome: { deadlines = [] } }) =>
+    deadlines.flatMap((each): FormSink[] => {
+      const text = lengthFormula(each);
+      const rule = deadline && ruleOf(deadline, each.deadline);
+      if (text === null || !rule) return [];
+      return [
+        {
+          ...{ kind: 'deadline', id: `due ${row} ${rule.key}`, text },
+          says: (it) => said('sinks:due', { deadline: deadlineName(rule), it }),
+          readers: { who: 'desk' },
+          reads: values(readsOf(text, fields)),
+          ...{ page: 'routing', at: row, fix: null },
+        },
+      ];
+    }),
   );
 
 /** Whoever works on a request sees who its handler is and who follows it: an answer that names them is told by that. */

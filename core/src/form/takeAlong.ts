@@ -1,7 +1,7 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import type { AccessRule } from '../access/index.ts';
 import { holdersPlanned, type SeatPlan, withStepsOf } from '../approval/index.ts';
-import { calendarsOf, deadlinesIn, groupsOfDeadlines, withFormulas } from '../deadline/index.ts';
+import { calendarsOf, deadlinesIn, groupsOfDeadlines, withFormulas, withLengthFormulas } from '../deadline/index.ts';
 import type { Reference } from '../design/index.ts';
 import { groupsIn, inPlace, withoutPeople } from '../people/index.ts';
 import { designsNamed, type Field, isFilled, type Kind, type Preset, type Vocabulary } from '../register/index.ts';
@@ -81,8 +81,11 @@ function inExpressions(design: FormDesign, change: (text: string) => string): Fo
       one.does === 'preset' && one.preset ? { ...one, preset: preset(one.preset) } : one,
     ),
   });
-  const outcome = (each: RoutingOutcome): RoutingOutcome =>
-    each.formulas ? { ...each, formulas: withFormulasIn(each.formulas, change) } : each;
+  const outcome = ({ formulas, deadlines, ...each }: RoutingOutcome): RoutingOutcome => ({
+    ...each,
+    ...(formulas ? { formulas: withFormulasIn(formulas, change) } : {}),
+    ...(deadlines ? { deadlines: withLengthFormulas(deadlines, change) } : {}),
+  });
   const cells = (row: RoutingRow): RoutingRow => ({
     ...row,
     outcome: outcome(row.outcome),

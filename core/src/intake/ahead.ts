@@ -76,7 +76,7 @@ interface Asked {
   /** When it arrives, epoch ms. */
   readonly at: number;
   /** What the row of the routing table comes to by which it goes. */
-  readonly outcome: Pick<RoutingSaid, 'path' | 'workingDays' | 'stage'>;
+  readonly outcome: Pick<RoutingSaid, 'path' | 'workingDays' | 'deadlines' | 'stage'>;
   readonly stages: readonly At[];
   readonly values: Values;
   readonly slots: Slots;
@@ -105,7 +105,7 @@ export function prepareAhead(design: Planned, scope: Scope): (asked: Asked) => A
         const before = stages[index - 1]?.stage ?? null;
         running = course(running, {
           ...{ now, at: placed(stage), before: before && placed(before), changed: index === 0, answered: false },
-          ...{ workingDays: () => outcome.workingDays, values: asked.values, slots: () => asked.slots, calendar },
+          ...{ row: () => outcome, values: asked.values, slots: () => asked.slots, calendar },
         });
       }
       return running;

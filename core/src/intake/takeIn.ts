@@ -84,7 +84,7 @@ export function prepareIntake(design: FormDesign): PreparedForm {
     // What begins in a stage begins where it is known at which it is.
     const begun = course(new Map(), {
       ...{ now: context.now, at: { stage: '', phase: 'arrived' }, before: null, changed: true, answered: false },
-      ...{ workingDays: () => routed.outcome.workingDays, values, slots: () => slots },
+      ...{ row: () => routed.outcome, values, slots: () => slots },
       calendar: context.calendarOf ?? (() => context.calendar),
     });
     return {

@@ -12,9 +12,9 @@ function changesOf(
       .filter(([, cell]) => typeof cell === 'string' && cell.trim() !== '')
       .sort(([a], [b]) => (a < b ? -1 : 1));
   const says = ({ outcome, leaves }: SayingRow, name: (typeof OUTCOMES)[number]): readonly unknown[] =>
-    leaves.includes(name)
+    leaves.includes(name) || (name === 'deadlines' && !outcome.deadlines)
       ? []
-      : [outcome[name] ?? null, name === 'handler' ? null : (outcome.formulas?.[name] ?? null)];
+      : [outcome[name] ?? null, name === 'handler' || name === 'deadlines' ? null : (outcome.formulas?.[name] ?? null)];
   return [
     ...(isSame(asked(was), asked(is)) ? [] : [said('changes:conditions')]),
     ...OUTCOMES.filter((name) => !isSame(says(was, name), says(is, name))).map((name) => OUTCOME_WORDS[name]),

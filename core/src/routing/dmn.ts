@@ -1,5 +1,6 @@
 import { type Said, said } from '@tolvek/words';
 import type { HandlerRule } from '../assignment/index.ts';
+import type { RowLength } from '../deadline/index.ts';
 import {
   kindOf,
   type Node,
@@ -24,6 +25,7 @@ import {
   hitsOf,
   isComputed,
   isPromise,
+  LEAVABLE,
   MOST,
   OUTCOMES,
   type OutcomeName,
@@ -71,13 +73,13 @@ export interface DmnRule {
 }
 
 /** What a routing table says of each request, as the outputs of a decision table are called. */
-const OUTPUTS = ['team', 'priority', 'working_days', 'approval', 'handler', 'stage', 'followers'] as const;
+const OUTPUTS = ['team', 'priority', 'working_days', 'approval', 'handler', 'stage', 'deadlines', 'followers'] as const;
 type Output = (typeof OUTPUTS)[number];
 
 /** What each is here; followers are said beside all of them. */
 const NAME: Readonly<Record<Exclude<Output, 'followers'>, OutcomeName>> = {
   ...{ team: 'team', priority: 'priority', working_days: 'workingDays', approval: 'path' },
-  ...{ handler: 'handler', stage: 'stage' },
+  ...{ handler: 'handler', stage: 'stage', deadlines: 'deadlines' },
 };
 const nameOf = (output: Output): OutcomeName | null => (output === 'followers' ? null : NAME[output]);
 const outputNamed = (name: OutcomeName): Output => OUTPUTS.find((each) => nameOf(each) === name) ?? 'followers';
@@ -108,6 +110,7 @@ const plainOutput: Readonly<Record<Output, (outcome: RoutingOutcome) => string>>
   // What JSON writes is a context or a list of FEEL as well (grammar rules 57 to 59).
   handler: ({ handler }) => (handler ? JSON.stringify(handler) : 'null'),
   stage: ({ stage }) => quoted(stage ?? null),
+  deadlines: ({ deadlines = [] }) => (deadlines.length > 0 ? JSON.stringify(deadlines) : 'null'),
   followers: ({ followers = [] }) => (followers.length > 0 ? JSON.stringify(followers) : 'null'),
 };
 
@@ -121,8 +124,11 @@ function outputOf(output: Output, outcome: RoutingOutcome): string {
   return formula === undefined ? plain : guarded(formula, plain);
 }
 
+/** What is written as JSON. */
+const IN_JSON: readonly Output[] = ['handler', 'deadlines', 'followers'];
+
 /** What stands for nothing where it is said of no row. */
-const MAY_LACK: readonly Output[] = ['handler', 'stage', 'followers'];
+const MAY_LACK: readonly Output[] = ['handler', 'stage', 'deadlines', 'followers'];
 
 /**
  * A routing table as decision tables (DMN 1.5, 8.2.10). One with hit policy FIRST, whose last row is a rule that asks for
@@ -134,14 +140,16 @@ export function dmnOf(table: RoutingTable, name: string, scope: Scope): readonly
   const rows = allRows(table);
   const hits = hitsOf(table);
   const isSaid = (output: Output): boolean =>
-    !MAY_LACK.includes(output) || rows.some(({ outcome }) => plainOutput[output](outcome) !== 'null');
+    !MAY_LACK.includes(output) || rows.some(({ outcome }) => outputOf(output, outcome) !== 'null');
   if (hits !== 'each') {
     const policy = hits === 'only' ? 'UNIQUE' : 'FIRST';
     return [written({ table, name, scope }, OUTPUTS.filter(isSaid), rows, { policy, suffix: () => '' })];
   }
   const groups: { readonly names: OutcomeName[]; readonly rows: readonly SayingRow[] }[] = [];
   for (const each of OUTCOMES) {
-    const saying = rows.filter(({ leaves }) => !leaves.includes(each));
+    // How long deadlines are has a last row in a file, though it says nothing of them here.
+    const saying = rows.filter(({ id, leaves }) => !leaves.includes(each) || id === 'otherwise');
+    if (!isSaid(outputNamed(each)) && each === 'deadlines') continue;
     const same = groups.find(
       (group) => group.rows.map(({ id }) => id).join(' ') === saying.map(({ id }) => id).join(' '),
     );
@@ -186,7 +194,7 @@ function written(
     }),
     outputs: outputs.map((each) => ({
       ...{ name: each, label: '', otherwise: hasRule ? '' : outputOf(each, table.otherwise) },
-      type: each === 'working_days' ? 'number' : each === 'handler' || each === 'followers' ? 'Any' : 'string',
+      type: each === 'working_days' ? 'number' : IN_JSON.includes(each) ? 'Any' : 'string',
       values: each === 'priority' ? priorities.map(quoted).join(', ') : '',
     })),
     rules: rows.flatMap(({ id, outcome }): DmnRule[] => {
@@ -230,6 +238,8 @@ export interface DmnGround {
   readonly handlerIn: (json: string) => HandlerRule | null;
   /** Who follows, likewise. */
   readonly followersIn: (json: string) => readonly FollowerPlan[] | null;
+  /** How long deadlines are, likewise. */
+  readonly deadlinesIn: (json: string) => readonly RowLength[] | null;
   /** What a rule leaves open, and what is not in the file, is as it was here. */
   readonly otherwise: RoutingOutcome;
 }
@@ -316,7 +326,7 @@ export function routingOf(dmns: readonly DmnTable[], ground: DmnGround): DmnRead
   let { otherwise } = ground;
   for (const each of all) otherwise = read(otherwise, each, each.last, said('routing:lastRow'));
   // Who follows and by which formula is told by a table, or by none: a row has none of its own by chance.
-  const { formulas: _, followers: __, ...bare } = ground.otherwise;
+  const { formulas: _, followers: __, deadlines: ___, ...bare } = ground.otherwise;
   const rowKey = keysOf('rule_');
   const found = new Map<string, { readonly place: number; readonly row: RoutingRow; readonly says: Set<Output> }>();
   for (const each of all)
@@ -353,7 +363,7 @@ export function routingOf(dmns: readonly DmnTable[], ground: DmnGround): DmnRead
 }
 
 function leaving(row: RoutingRow, says: ReadonlySet<Output>): RoutingRow {
-  const leaves = OUTCOMES.filter((name) => !says.has(outputNamed(name)));
+  const leaves = LEAVABLE.filter((name) => !says.has(outputNamed(name)));
   return leaves.length > 0 ? { ...row, leaves } : row;
 }
 
@@ -408,6 +418,7 @@ const CALLED: Readonly<Record<Output, readonly string[]>> = {
   approval: ['approval', 'approvalpath', 'path'],
   handler: ['handler'],
   stage: ['stage'],
+  deadlines: ['deadlines'],
   followers: ['followers'],
 };
 
@@ -472,6 +483,11 @@ function entryIn(output: Output, text: string, ground: DmnGround): Partial<Routi
     if (value === null) return { handler: undefined };
     const handler = ground.handlerIn(text);
     return handler ? { handler } : null;
+  }
+  if (name === 'deadlines') {
+    if (value === null) return { deadlines: undefined };
+    const deadlines = ground.deadlinesIn(text);
+    return deadlines ? { deadlines: deadlines.length > 0 ? deadlines : undefined } : null;
   }
   if (value === undefined) return formulaIn(name, text, ground);
   if (value === null) return name === 'path' ? { path: null } : name === 'stage' ? { stage: undefined } : null;

@@ -1,4 +1,5 @@
 import { type Said, said, type Words } from '@tolvek/words';
+import { FINISH, LONGEST_LENGTH } from '../deadline/index.ts';
 import {
   checkExpression,
   checkTests,
@@ -37,6 +38,8 @@ export interface RoutingGround {
   readonly groups: ReadonlySet<string>;
   readonly paths: ReadonlySet<string>;
   readonly stages?: ReadonlySet<string> | undefined;
+  /** What deadlines are called, by their keys; likewise. */
+  readonly deadlines?: ReadonlyMap<string, Words> | undefined;
 }
 
 /** What is wrong or doubtful in a routing table. */
@@ -69,7 +72,11 @@ export function routingFindings(table: RoutingTable, scope: Scope, ground: Routi
   }
   for (const [index, row] of allRows(table).entries()) {
     const name = index < table.rows.length ? said('routing:row', { row: index + 1 }) : said('routing:lastRow');
-    found.push(...outcomeFindings(row, name, ground), ...formulaFindings(row, name, scope, ground));
+    found.push(
+      ...outcomeFindings(row, name, ground),
+      ...formulaFindings(row, name, scope, ground),
+      ...lengthFindings(row, name, scope, ground),
+    );
   }
   const analysis = analyseTable(table, scope);
   const numberOf = (id: string): number => table.rows.findIndex((row) => row.id === id) + 1;
@@ -151,6 +158,33 @@ function outcomeFindings(
   if (OUTCOMES.every((each) => leaves.includes(each)) && (outcome.followers ?? []).length === 0)
     add('caution', said('routing:saysNothing', { row: name }));
   return found;
+}
+
+/** What is wrong in what a row says of deadlines. */
+function lengthFindings(
+  { id: row, outcome: { deadlines = [] } }: SayingRow,
+  name: Said,
+  scope: Scope,
+  ground: RoutingGround,
+): RoutingFinding[] {
+  return deadlines.flatMap(({ deadline: key, length }, at): RoutingFinding[] => {
+    const error = (message: Said): RoutingFinding => ({ severity: 'error', row, message });
+    const deadline = ground.deadlines?.get(key);
+    if (key === FINISH) return [error(said('routing:lengthOfFinish', { row: name }))];
+    if (ground.deadlines && deadline === undefined) return [error(said('routing:lostDeadline', { row: name }))];
+    const what = deadline ?? key;
+    if (deadlines.findIndex((each) => each.deadline === key) < at)
+      return [error(said('routing:lengthTwice', { row: name, what }))];
+    if (length?.by === 'time' && (length.time === 0 || length.time > LONGEST_LENGTH))
+      return [error(said('routing:lengthTooLong', { row: name, what }))];
+    if (length?.by !== 'formula') return [];
+    const parsed = parseExpression(length.formula);
+    const problems = parsed.ok ? checkExpression(parsed.value, scope) : parsed.findings;
+    if (!parsed.ok || problems.length > 0)
+      return problems.map(({ message }) => error(said('routing:formulaWrong', { row: name, what, message })));
+    const kind = kindOf(typeOf(parsed.value, scope));
+    return kind === 'number' || kind === 'unknown' ? [] : [error(said('routing:lengthNoNumber', { row: name, what }))];
+  });
 }
 
 /** What is wrong in formulas: what they come to is written out in them, so that all of it is known before. */

@@ -84,6 +84,7 @@ export function prepareRouting(table: RoutingTable, scope: Scope): Router {
   const isEach = hitsOf(table) === 'each';
   const asked = rows.flatMap((row) => [...row.cells, ...row.formulas]);
   const unique = (names: readonly string[]): readonly string[] => [...new Set(names)].sort();
+  const sayable = OUTCOMES.filter((name) => rows.some(({ row }) => !row.leaves.includes(name)));
   // Who follows is asked of every row, and of the last one where no other says it.
   const lastTold = isEach ? rows.findLastIndex(({ row }) => (row.outcome.followers ?? []).length > 0) : -1;
   const route = (slots: Slots): Routed => {
@@ -94,7 +95,7 @@ export function prepareRouting(table: RoutingTable, scope: Scope): Router {
     let first = rows.length;
     for (const [index, ready] of rows.entries()) {
       const isLast = index === rows.length - 1;
-      const done = isEach ? saying.size === OUTCOMES.length : first < rows.length;
+      const done = isEach ? saying.size === sayable.length : first < rows.length;
       if (done && (index > lastTold || (isLast && followers.length > 0))) break;
       const { held, decided } = tried(ready, slots);
       if (!held) {

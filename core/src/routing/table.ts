@@ -1,6 +1,6 @@
 import { type Said, said } from '@tolvek/words';
 import type { HandlerRule } from '../assignment/index.ts';
-import { MOST_WORKING_DAYS } from '../deadline/index.ts';
+import { MOST_WORKING_DAYS, type RowLength } from '../deadline/index.ts';
 import type { Holder } from '../people/index.ts';
 import type { Priority } from '../register/index.ts';
 
@@ -20,12 +20,17 @@ export interface RoutingSaid {
   readonly handler?: HandlerRule | undefined;
   /** The key of the stage at which work on it begins; the first of the register when nothing is said. */
   readonly stage?: string | undefined;
+  /** How long deadlines besides the finish are, where it is not as they say themselves. */
+  readonly deadlines?: readonly RowLength[] | undefined;
   /** Who follows it from its arrival. */
   readonly followers?: readonly FollowerPlan[] | undefined;
 }
 
-/** What a row says one way or leaves to later rows. Followers are no such thing: no row stands in the way of another’s. */
-export const OUTCOMES = ['team', 'priority', 'workingDays', 'path', 'handler', 'stage'] as const;
+/** What a row says one way, or leaves to later rows. Followers are no such thing: no row stands in the way of another’s. */
+export const LEAVABLE = ['team', 'priority', 'workingDays', 'path', 'handler', 'stage'] as const;
+/** The same, with what a row leaves to later ones by naming none of it: how long other deadlines are. */
+export const OUTCOMES = [...LEAVABLE, 'deadlines'] as const;
+export type LeavableName = (typeof LEAVABLE)[number];
 export type OutcomeName = (typeof OUTCOMES)[number];
 
 /** What rows say, as it is called. */
@@ -60,7 +65,7 @@ export interface RoutingRow {
   readonly cells: Readonly<Record<string, string>>;
   readonly outcome: RoutingOutcome;
   /** What it leaves to later rows, in a table where each thing is said for itself. */
-  readonly leaves?: readonly OutcomeName[] | undefined;
+  readonly leaves?: readonly LeavableName[] | undefined;
 }
 
 /**
@@ -95,9 +100,20 @@ type Rows = Pick<RoutingTable, 'rows' | 'otherwise' | 'hits'>;
 
 export const hitsOf = ({ hits = 'first' }: Pick<RoutingTable, 'hits'>): Hits => hits;
 
-/** What a row leaves to later ones. */
-export const leftBy = (table: Pick<RoutingTable, 'hits'>, { leaves = [] }: Pick<RoutingRow, 'leaves'>) =>
-  hitsOf(table) === 'each' ? leaves : [];
+/** What a row leaves to later ones by name. */
+export const leavesOf = (
+  table: Pick<RoutingTable, 'hits'>,
+  { leaves = [] }: Pick<RoutingRow, 'leaves'>,
+): readonly LeavableName[] => (hitsOf(table) === 'each' ? leaves : []);
+
+/** What a row leaves to later ones; the last one leaves nothing but what nobody says. */
+export const leftBy = (
+  table: Pick<RoutingTable, 'hits'>,
+  row: Pick<RoutingRow, 'leaves' | 'outcome'>,
+): readonly OutcomeName[] => [
+  ...leavesOf(table, row),
+  ...(hitsOf(table) === 'each' && (row.outcome.deadlines ?? []).length === 0 ? (['deadlines'] as const) : []),
+];
 
 /** A row of a table, the last one among them: what it says, and what it leaves to later rows. */
 export interface SayingRow {
@@ -109,7 +125,7 @@ export interface SayingRow {
 /** All rows of a table; the last is called `otherwise`. */
 export const allRows = (table: Rows): readonly SayingRow[] => [
   ...table.rows.map((row) => ({ id: row.id, outcome: row.outcome, leaves: leftBy(table, row) })),
-  { id: 'otherwise', outcome: table.otherwise, leaves: [] },
+  { id: 'otherwise', outcome: table.otherwise, leaves: leftBy(table, { outcome: table.otherwise }) },
 ];
 
 /** The outcomes of the rows that say something, the last included. */
@@ -131,6 +147,14 @@ export const wishesIn = ({ wishes = {} }: Pick<RoutingTable, 'wishes'>): readonl
 export const followersIn = (table: Rows): readonly FollowerPlan[] =>
   allRows(table).flatMap(({ outcome }) => outcome.followers ?? []);
 
+/** What rows say of deadlines besides the finish. */
+export const lengthsIn = (table: Rows): readonly RowLength[] =>
+  allRows(table).flatMap(({ outcome }) => outcome.deadlines ?? []);
+
+/** The formula of what a row says of a deadline, if it says that so. */
+export const lengthFormula = ({ length }: RowLength): string | null =>
+  length?.by === 'formula' ? length.formula : null;
+
 /** The formulas of a row by what they compute, as far as the row says it. */
 export const formulasOf = ({ outcome, leaves }: SayingRow): readonly (readonly [ComputedName, string])[] =>
   COMPUTED.flatMap((name) => {
@@ -150,8 +174,10 @@ export function withFormula(
 }
 
 /** Every formula of a table. */
-export const formulasIn = (table: Rows): readonly string[] =>
-  allRows(table).flatMap((row) => formulasOf(row).map(([, text]) => text));
+export const formulasIn = (table: Rows): readonly string[] => [
+  ...allRows(table).flatMap((row) => formulasOf(row).map(([, text]) => text)),
+  ...lengthsIn(table).flatMap((each) => lengthFormula(each) ?? []),
+];
 
 /**
  * What a row comes to, by its place: 1 for the first, one more than there are rows for the last one. What it leaves to later

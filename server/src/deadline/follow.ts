@@ -3,17 +3,20 @@ import {
   type CourseAsked,
   calendarFor,
   type DeadlinePlan,
+  type DeadlineRule,
   dueOf,
   hangsOn,
   type Running,
   replanDeadline,
+  rowHangs,
+  ruleByRow,
   ruleOf,
   turnsWith,
   type WorkingCalendar,
 } from '@tolvek/core/deadline';
 import type { Slots } from '@tolvek/core/expression';
 import type { Field } from '@tolvek/core/register';
-import { saidThen } from '@tolvek/core/routing';
+import { lengthsIn, type RoutingSaid, saidThen } from '@tolvek/core/routing';
 import { and, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { planningOf, releaseById } from '../form/queries.ts';
@@ -56,23 +59,40 @@ function readOf(
   request: ShownRow,
   fields: readonly Field[],
   now: number,
-): Pick<CourseAsked, 'workingDays' | 'values' | 'slots' | 'slotsNow'> {
+): Pick<CourseAsked, 'row' | 'values' | 'slots' | 'slotsNow'> {
   const slots = (at: number): Slots =>
     slotsOfRequest(db, request, registerById(db, request.registerId), { fields, at });
   return {
     values: request.values,
     slots: () => slots(request.createdAt),
     slotsNow: () => slots(now),
-    workingDays: () => {
-      const { routing } = releaseById(db, request.releaseId).release.design;
-      const routed = requestById(db, request.id)?.routed;
-      return routed ? saidThen(routing, routed).workingDays : null;
-    },
+    row: () => saidOf(db, request),
   };
 }
 
-/** Whether something in a plan hangs on what a request holds. */
-const hangsOnAnswers = ({ deadlines: all }: DeadlinePlan): boolean => all.some(hangsOn);
+const tableOf = (db: Reader, { releaseId }: Pick<ShownRow, 'releaseId'>) =>
+  releaseById(db, releaseId).release.design.routing;
+
+/** What its routing table said of a request; null where none did. */
+function saidOf(db: Reader, request: Pick<ShownRow, 'id' | 'releaseId'>): RoutingSaid | null {
+  const routed = requestById(db, request.id)?.routed;
+  return routed ? saidThen(tableOf(db, request), routed) : null;
+}
+
+/** A deadline as it is for a request: its row of the routing table may say how long that is. */
+export function ruleFor(
+  db: Reader,
+  request: Pick<ShownRow, 'id' | 'releaseId'>,
+  rule: DeadlineRule,
+): { readonly rule: DeadlineRule; readonly byRow: boolean } {
+  const isSaid = lengthsIn(tableOf(db, request)).some(({ deadline }) => deadline === rule.key);
+  const said = isSaid ? ruleByRow(rule, saidOf(db, request)?.deadlines) : rule;
+  return { rule: said ?? rule, byRow: said !== rule };
+}
+
+/** Whether something in the deadlines of a request hangs on what it holds. */
+const hangsOnAnswers = (db: Reader, request: ShownRow, { deadlines: all }: DeadlinePlan): boolean =>
+  all.some(hangsOn) || lengthsIn(tableOf(db, request)).some(rowHangs);
 
 const ANSWERS: ReadonlySet<string> = new Set(['values', 'claimed', 'same-person']);
 
@@ -93,7 +113,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
   }
   const { plan, course, fields } = planning;
   const hasMoved = before === null || before.stage !== request.stage || before.phase !== request.phase;
-  const changed = ANSWERS.has(change.kind) && hangsOnAnswers(plan);
+  const changed = ANSWERS.has(change.kind) && hangsOnAnswers(tx, request, plan);
   const answered = change.kind === 'said' && change.to === 'requester' && !change.byRequester;
   const isAnswer = answered && plan.deadlines.some(({ ends }) => ends.on === 'answered');
   if (!hasMoved && !changed && !isAnswer) return undefined;
@@ -105,7 +125,7 @@ export const followDeadlines: Follower = (work, request, change, before) => {
       : runningIn(deadlinesOf(tx, request.id));
   const is = course(had, {
     ...{ now, at: request, before, changed, answered, ...readOf(tx, request, fields, now) },
-    ...(change.kind === 'arrived' ? { workingDays: () => change.taken?.routed?.outcome.workingDays ?? null } : {}),
+    ...(change.kind === 'arrived' ? { row: () => change.taken?.routed?.outcome ?? null } : {}),
     calendar: (key) => calendarOf(tx, key),
   });
   return settle(work, request, is);
@@ -127,7 +147,7 @@ export function countedAnew(
     if (!rule || running.state !== 'open') return [key, running];
     return [key, { ...running, deadline: replanDeadline(running.deadline, calendar(calendarFor(plan, rule))) }];
   });
-  const at = { now, at: request, before: request, changed: hangsOnAnswers(plan), answered: false };
+  const at = { now, at: request, before: request, changed: hangsOnAnswers(db, request, plan), answered: false };
   return course(new Map(counted), { ...at, ...readOf(db, request, fields, now), calendar });
 }
 

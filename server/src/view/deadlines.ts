@@ -18,6 +18,7 @@ import {
 import { partName, sinksOf } from '@tolvek/core/form';
 import { type Said, said, type Words } from '@tolvek/words';
 import { calendarOf } from '../calendar/queries.ts';
+import { ruleFor } from '../deadline/follow.ts';
 import { deadlineIn, deadlinesOf } from '../deadline/queries.ts';
 import { waitingOf } from '../deadline/timers.ts';
 import { planningOf } from '../form/queries.ts';
@@ -33,19 +34,18 @@ import type { RoutingTold } from './routing.ts';
 type Told = AnswerOf<'sheet'>['deadlines'][number];
 
 /** Whether somebody may know of a deadline: where it hangs on answers, it tells of them. */
-export const mayKnowDeadline = (
-  db: Reader,
-  { request, fields, reading }: OpenRequest,
-  { key }: Pick<DeadlineRule, 'key'>,
-): boolean =>
-  sinksOf({ fields, deadline: planningOf(db, request).release.design.deadline })
-    .filter(({ kind, at }) => kind === 'deadline' && at === key)
+export const mayKnowDeadline = (db: Reader, { request, fields, reading }: OpenRequest, rule: DeadlineRule): boolean => {
+  const plan = planningOf(db, request).release.design.deadline;
+  return sinksOf({ fields, deadline: { ...plan, deadlines: [ruleFor(db, request, rule).rule] } })
+    .filter(({ kind }) => kind === 'deadline')
     .every((sink) => reading.mayHear(sink));
+};
 
 /** When a request is to be finished, for somebody who may know it; epoch ms. */
 export function finishTold(db: Reader, open: OpenRequest): number | null {
   const finish = deadlinesOf(db, open.request.id).find(({ key }) => key === FINISH);
-  return finish && mayKnowDeadline(db, open, { key: FINISH }) ? finish.due : null;
+  const rule = ruleOf(planningOf(db, open.request).release.design.deadline, FINISH);
+  return finish && (!rule || mayKnowDeadline(db, open, rule)) ? finish.due : null;
 }
 
 /** How the plan of a request names things, as they are called now. */
@@ -90,7 +90,7 @@ export function deadlinesView(
       {
         ...{ key: row.key, name: deadlineName(rule), due: iso(row.due), state: row.state, at: row.due, rings },
         fuse: fuseAt(deadline, rule, calendar, about.now, ended),
-        why: whyDue(deadline, rule, { ...about, calendar, names }),
+        why: whyDue(deadline, ruleFor(db, request, rule), { ...about, calendar, names }),
       },
     ];
   });
@@ -127,7 +127,11 @@ interface Reckoned {
 }
 
 /** How the moment of a deadline was reckoned, in sentences. */
-function whyDue(deadline: Deadline, rule: DeadlineRule, { routed, calendar, names }: Reckoned): Said[] {
+function whyDue(
+  deadline: Deadline,
+  { rule, byRow }: ReturnType<typeof ruleFor>,
+  { routed, calendar, names }: Reckoned,
+): Said[] {
   const holidays = calendar.holidays.filter(
     (holiday) =>
       isClosedDay(holiday) &&
@@ -140,7 +144,11 @@ function whyDue(deadline: Deadline, rule: DeadlineRule, { routed, calendar, name
   return [
     said(rule.begins.on === 'arrival' ? 'sheet:dueArrived' : 'sheet:dueBegan', { at: deadline.start }),
     !isRouted
-      ? said('sheet:dueLength', { length: lengthInWords(rule, names.field) })
+      ? byRow && routed
+        ? said('sheet:dueRowLength', {
+            ...{ row: routed.by.deadlines ?? routed.row, length: lengthInWords(rule, names.field) },
+          })
+        : said('sheet:dueLength', { length: lengthInWords(rule, names.field) })
       : routed
         ? said('sheet:dueRow', { row: routed.by.workingDays ?? routed.row, count })
         : said('sheet:dueTable', { count }),

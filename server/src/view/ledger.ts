@@ -31,6 +31,7 @@ import {
 } from 'drizzle-orm';
 import { seats } from '../approval/tables.ts';
 import { calendarOf } from '../calendar/queries.ts';
+import { ruleFor } from '../deadline/follow.ts';
 import { deadlineIn, nearestOf } from '../deadline/queries.ts';
 import { releaseById } from '../form/queries.ts';
 import { groupNames, namesOf } from '../people/queries.ts';
@@ -615,7 +616,8 @@ function rowOf(
   const plan = shared.form(row.plannedBy ?? row.releaseId).design.deadline;
   const rule = next && ruleOf(plan, next.key);
   // What is due next can tell of an answer: whoever may not know that is told nothing of it.
-  const isKnown = rule === undefined || !hangsOn(rule) || mayKnowDeadline(shared.db, open, rule);
+  const isKnown =
+    rule === undefined || !hangsOn(ruleFor(shared.db, row, rule).rule) || mayKnowDeadline(shared.db, open, rule);
   return {
     ...{ number: row.number, version: row.version },
     subject: open.subject,

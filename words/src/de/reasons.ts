@@ -122,6 +122,7 @@ export const reasons: Same<typeof english> = {
   'outcome.path': 'Genehmigung',
   'outcome.handler': 'Bearbeitung',
   'outcome.stage': 'Status',
+  'outcome.deadlines': 'Fristen',
   part: '{{whole}}: {{part}}',
   entryOffered: 'der angebotene Eintrag',
   requester: 'Anfragende Person',

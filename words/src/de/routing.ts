@@ -14,6 +14,12 @@ export const routing: Same<typeof english> = {
   lostTeam: '{{row}} gibt Anfragen an ein Team, das es nicht gibt. Wählen Sie ein Team.',
   badDays: '{{row}}: Die Arbeitstage müssen eine ganze Zahl von 0 bis 250 sein. Korrigieren Sie sie.',
   lostStage: '{{row}} nennt einen Status, den es nicht gibt. Wählen Sie einen Status.',
+  lostDeadline: '{{row}} sagt, wie lang eine Frist ist, die es nicht mehr gibt. Entfernen Sie sie aus der Zeile.',
+  lengthOfFinish:
+    '{{row}} sagt zweimal, wie lang die Frist zum Abschluss ist. Entfernen Sie sie aus den Fristen; die Arbeitstage sagen es.',
+  lengthTwice: '{{row}} sagt zweimal, wie lang „{{what}}“ ist. Entfernen Sie eine der Angaben.',
+  lengthTooLong: '{{row}} gibt „{{what}}“ keine Länge oder mehr als 400 Tage. Geben Sie eine andere Länge ein.',
+  lengthNoNumber: '{{row}}: Die Formel für „{{what}}“ muss eine Zahl ergeben. Korrigieren Sie sie.',
   saysNothing: '{{row}} überlässt alles späteren Zeilen. Löschen Sie sie, oder wählen Sie etwas, das sie bestimmt.',
   neverSays:
     'Zeile {{row}} bestimmt nie: {{what, and}}. Frühere Zeilen passen zuerst: {{rows, and}}. Verschieben Sie sie nach oben, oder überlassen Sie das späteren Zeilen.',

@@ -49,5 +49,6 @@ export const sheet: Same<typeof english> = {
   dueIs: 'Fällig {{at, moment}}.',
   dueBegan: 'Begonnen {{at, moment}}.',
   dueLength: 'Erlaubte Zeit: {{length}}.',
+  dueRowLength: 'Erlaubte Zeit nach Zeile {{row}} der Zuordnungstabelle: {{length}}.',
   ringDoes: '{{all, and}}',
 };

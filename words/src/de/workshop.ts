@@ -456,6 +456,22 @@ export const workshop: Same<typeof english> = {
     'Sie erhalten eine E-Mail, wenn eine Anfrage eingeht und wenn sie sich ändert, soweit sie diese lesen dürfen.',
   followersHintEach:
     'Sie erhalten eine E-Mail, wenn eine Anfrage eingeht und wenn sie sich ändert, soweit sie diese lesen dürfen. Andere passende Zeilen können weitere nennen.',
+  rowDeadlines: 'Fristen',
+  rowDeadlinesHint:
+    'Wie lang jede für die Anfragen dieser Zeile ist. Was sonst gilt, steht auf der Seite „Genehmigung und Fristen“. Den Abschluss bestimmen die Arbeitstage oben.',
+  rowDeadlinesHintEach:
+    'Wie lang jede für die Anfragen dieser Zeile ist. Die erste Zeile, die eine bestimmt, bestimmt alle. Den Abschluss bestimmen die Arbeitstage oben.',
+  rowDeadlinesNone:
+    'Das Formular hat nur den Abschluss; ihn bestimmen die Arbeitstage oben. Andere Fristen fügen Sie auf der Seite „Genehmigung und Fristen“ hinzu.',
+  rowLength: '„{{name}}“: erlaubte Zeit',
+  'rowLengthBy.itself': 'wie sonst: {{length}}',
+  'rowLengthBy.none': 'keine Frist',
+  'rowLengthBy.days': 'Arbeitstage',
+  'rowLengthBy.time': 'Arbeitsstunden',
+  'rowLengthBy.formula': 'eine Formel',
+  rowLengthGone: 'eine Frist, die es nicht mehr gibt',
+  rowSetsLength: '„{{name}}“: {{length}}',
+  rowSetsNone: 'ohne „{{name}}“',
   addFollower: 'Folgende hinzufügen …',
   addFollowerOf: '{{name}}: Folgende hinzufügen',
   wishes: 'Was Anfragende wünschen',
@@ -471,7 +487,7 @@ export const workshop: Same<typeof english> = {
     'Keine Spalte sagt, wohin Anfragen gehen. Nennen Sie eine der Ausgabespalten team, priority, working_days, approval, handler oder stage.',
   dmnTwice: 'Zwei Tabellen der Datei sagen dasselbe über eine Anfrage. Wählen Sie eine davon.',
   dmnOutputLeft:
-    'Weggelassen: die Ausgabespalte „{{output}}“. Sie ist keine von team, priority, working_days, approval, handler, stage und followers.',
+    'Weggelassen: die Ausgabespalte „{{output}}“. Sie ist keine von team, priority, working_days, approval, handler, stage, deadlines und followers.',
   dmnEntryLeft: '{{row}}, {{output}}: {{text}} bedeutet hier nichts. Es bleibt wie in Ihrer letzten Zeile.',
   dmnNoLast: 'Die Datei hat keine Zeile für alles andere. Ihre letzte Zeile bleibt, wie sie ist.',
   'dmnOf.team': 'Team',
@@ -480,6 +496,7 @@ export const workshop: Same<typeof english> = {
   'dmnOf.approval': 'Genehmigung',
   'dmnOf.handler': 'Bearbeitung',
   'dmnOf.stage': 'Status',
+  'dmnOf.deadlines': 'Fristen',
   'dmnOf.followers': 'Folgende',
   dmnHead: 'Die Tabelle als Datei',
   dmnText: 'Für Programme, die Entscheidungstabellen bearbeiten: der offene Standard DMN 1.5.',
@@ -1260,6 +1277,8 @@ export const workshop: Same<typeof english> = {
   'lengthBy.time': 'Arbeitsstunden',
   'lengthBy.field': 'ein Datum in der Anfrage',
   'lengthBy.formula': 'eine Formel',
+  'due.rowsSay_one': 'Zeile {{rows, and}} der Verteilung bestimmt das anders.',
+  'due.rowsSay_other': 'Die Zeilen {{rows, and}} der Verteilung bestimmen das anders.',
   daysOf: 'Arbeitstage von „{{name}}“',
   hoursOf: 'Arbeitsstunden von „{{name}}“',
   unitOf: 'Was die Formel von „{{name}}“ zählt',

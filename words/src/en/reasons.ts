@@ -126,6 +126,7 @@ export const reasons = {
   'outcome.path': 'Approval',
   'outcome.handler': 'Handler',
   'outcome.stage': 'Stage',
+  'outcome.deadlines': 'Deadlines',
   // What conditions can read besides fields.
   part: '{{part}} of {{whole}}',
   entryOffered: 'the offered entry',

@@ -10,6 +10,12 @@ export const routing = {
   lostTeam: '{{row}} sends requests to a team that does not exist. Choose a team.',
   badDays: '{{row}}: the working days must be a whole number from 0 to 250. Correct them.',
   lostStage: '{{row}} names a stage that does not exist. Choose a stage.',
+  lostDeadline: '{{row}} sets the length of a deadline that does not exist any more. Remove it from the row.',
+  lengthOfFinish:
+    '{{row}} sets the finish a second time, among its deadlines. Remove it there; its working days set it.',
+  lengthTwice: '{{row}} sets the length of “{{what}}” twice. Remove one of them.',
+  lengthTooLong: '{{row}} gives “{{what}}” no length, or more than 400 days. Enter another length.',
+  lengthNoNumber: '{{row}}: the formula for “{{what}}” must give a number. Correct it.',
   saysNothing: '{{row}} leaves everything to later rows. Delete it, or choose something that it sets.',
   neverSays:
     'Row {{row}} never sets {{what, and}}, because earlier rows match first: {{rows, and}}. Move it up, or leave this to later rows.',

@@ -45,5 +45,6 @@ export const sheet = {
   dueIs: 'Due {{at, moment}}.',
   dueBegan: 'Began {{at, moment}}.',
   dueLength: 'Time allowed: {{length}}.',
+  dueRowLength: 'Time allowed by row {{row}} of the routing table: {{length}}.',
   ringDoes: '{{all, and}}',
 } as const;

@@ -446,6 +446,22 @@ export const workshop = {
   followersHint: 'They get an email when a request arrives and when it changes, as far as they can read it.',
   followersHintEach:
     'They get an email when a request arrives and when it changes, as far as they can read it. Other rows that match can add more.',
+  rowDeadlines: 'Deadlines',
+  rowDeadlinesHint:
+    'How long each takes for the requests of this row. The usual times are on the page “Approval and deadlines”. The working days above set the finish.',
+  rowDeadlinesHintEach:
+    'How long each takes for the requests of this row. The first row that sets any of them sets them all. The working days above set the finish.',
+  rowDeadlinesNone:
+    'The form has only the finish, which the working days above set. Add other deadlines on the page “Approval and deadlines”.',
+  rowLength: '“{{name}}”: time allowed',
+  'rowLengthBy.itself': 'as usual: {{length}}',
+  'rowLengthBy.none': 'no deadline',
+  'rowLengthBy.days': 'working days',
+  'rowLengthBy.time': 'working hours',
+  'rowLengthBy.formula': 'a formula',
+  rowLengthGone: 'a deadline that does not exist any more',
+  rowSetsLength: '“{{name}}”: {{length}}',
+  rowSetsNone: 'no “{{name}}”',
   addFollower: 'Add followers …',
   addFollowerOf: '{{name}}: add followers',
   wishes: 'What requesters wish',
@@ -461,7 +477,7 @@ export const workshop = {
     'No column says where requests go. Call one of the output columns team, priority, working_days, approval, handler or stage.',
   dmnTwice: 'Two tables of the file say the same of a request. Choose one of them.',
   dmnOutputLeft:
-    'Left out: the output column “{{output}}”. It is none of team, priority, working_days, approval, handler, stage and followers.',
+    'Left out: the output column “{{output}}”. It is none of team, priority, working_days, approval, handler, stage, deadlines and followers.',
   dmnEntryLeft: '{{row}}, {{output}}: {{text}} means nothing here. It stays as in your last row.',
   dmnNoLast: 'The file has no row for everything else. Your last row stays as it is.',
   'dmnOf.team': 'team',
@@ -470,6 +486,7 @@ export const workshop = {
   'dmnOf.approval': 'approval',
   'dmnOf.handler': 'handler',
   'dmnOf.stage': 'stage',
+  'dmnOf.deadlines': 'deadlines',
   'dmnOf.followers': 'followers',
   dmnHead: 'The table as a file',
   dmnText: 'For programs that edit decision tables: the open standard DMN 1.5.',
@@ -1234,6 +1251,8 @@ export const workshop = {
   'lengthBy.time': 'working hours',
   'lengthBy.field': 'a date in the request',
   'lengthBy.formula': 'a formula',
+  'due.rowsSay_one': 'Row {{rows, and}} of the routing table sets this differently.',
+  'due.rowsSay_other': 'Rows {{rows, and}} of the routing table set this differently.',
   daysOf: 'Working days of “{{name}}”',
   hoursOf: 'Working hours of “{{name}}”',
   unitOf: 'What the formula of “{{name}}” counts',

@@ -1,6 +1,6 @@
 import { said, type Words } from '@tolvek/words';
 import { allSteps, seatsPlanned } from '../../approval/index.ts';
-import { fieldsOfDeadlines, formulasIn } from '../../deadline/index.ts';
+import { deadlineName, fieldsOfDeadlines, formulasIn } from '../../deadline/index.ts';
 import { placeholdersIn } from '../../design/index.ts';
 import { namesIn } from '../../expression/index.ts';
 import { isFilled, type ProfileField, requestScope } from '../../register/index.ts';
@@ -115,6 +115,7 @@ export function findingsOf(
     groups: new Set(groups.keys()),
     paths: new Set(design.approval.paths.map(({ id }) => id)),
     stages: stages && new Set(stages.map(({ key }) => key)),
+    deadlines: new Map(design.deadline.deadlines.map((rule) => [rule.key, deadlineName(rule)])),
   }))
     add(problem.severity, 'routing', problem.row, problem.message);
   for (const { column, label, option } of missedOptions(design.routing, scope)) {

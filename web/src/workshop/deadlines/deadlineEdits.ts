@@ -5,12 +5,15 @@ import {
   FINISH,
   type Ring,
   type RingAct,
+  type RowSpan,
   ringsBefore,
 } from '@tolvek/core/deadline';
 import { type FormDesign, freshKey } from '@tolvek/core/form';
+import type { RoutingTable } from '@tolvek/core/routing';
 import type { Recipient } from '@tolvek/core/telling';
 import { movedBy } from '../edits.ts';
 import { HOUR } from '../hours.ts';
+import { lastingFor } from '../routing/rowEdits.ts';
 
 /** The deadlines that one can begin with; each is changed to what is wanted afterwards. */
 export const KINDS = ['answer', 'stage', 'date', 'other'] as const;
@@ -81,13 +84,29 @@ export function addRule(design: FormDesign, kind: Kind, { name, stage, field }: 
 
 /** A form without a deadline; the finish stays, for whoever asks counts on it. */
 export const removeRule = (design: FormDesign, key: string): FormDesign =>
-  key === FINISH ? design : withRules(design, (rules) => rules.filter((rule) => rule.key !== key));
+  key === FINISH
+    ? design
+    : {
+        ...withRules(design, (rules) => rules.filter((rule) => rule.key !== key)),
+        routing: unsaid(design.routing, key),
+      };
+
+/** A routing table that says nothing of a deadline. */
+function unsaid({ rows, otherwise, ...table }: RoutingTable, key: string): RoutingTable {
+  return {
+    ...table,
+    rows: rows.map((row) => ({ ...row, outcome: lastingFor(row.outcome, key, undefined) })),
+    otherwise: lastingFor(otherwise, key, undefined),
+  };
+}
 
 /** A deadline one place earlier or later. */
 export const moveRule = (design: FormDesign, key: string, way: -1 | 1): FormDesign =>
   withRules(design, (rules) => movedBy(rules, (rule) => rule.key === key, way));
 
 /** The lengths that one can choose among, each as it begins. */
+export function firstLength(by: RowSpan['by'], field?: string | undefined): RowSpan;
+export function firstLength(by: DeadlineLength['by'], field: string | undefined): DeadlineLength;
 export function firstLength(by: DeadlineLength['by'], field: string | undefined): DeadlineLength {
   switch (by) {
     case 'routing':

@@ -9,6 +9,7 @@ import {
 } from '@tolvek/core/deadline';
 import { conditionOf, type Scope } from '@tolvek/core/expression';
 import { partName, whenInWords } from '@tolvek/core/form';
+import type { RoutingTable } from '@tolvek/core/routing';
 import type { RecipientNames } from '@tolvek/core/telling';
 import { type Said, said } from '@tolvek/words';
 import { say, told } from '../../wire/words.ts';
@@ -70,6 +71,12 @@ export function deadlineInSentences(rule: DeadlineRule, { names, scope, calendar
   ];
 }
 
+/** Which rows of a routing table say how long a deadline is, as they are numbered. */
+export const rowsSayingOf = ({ rows, otherwise }: RoutingTable, key: string): readonly number[] =>
+  [...rows, { outcome: otherwise }].flatMap(({ outcome: { deadlines = [] } }, at) =>
+    deadlines.some(({ deadline }) => deadline === key) ? [at + 1] : [],
+  );
+
 /** When something happens, as a sentence begins with it. */
 const whenOf = ({ at, days }: Pick<Ring, 'at' | 'days'>): Said =>
   days !== undefined
@@ -103,5 +110,9 @@ export function useDeadlineSentences(rule: DeadlineRule): readonly string[] {
   const { editing, form } = useBinder();
   const names = useRingNames();
   const calendar = (key: string): string => form.calendars.find((each) => each.key === key)?.name ?? key;
-  return deadlineInSentences(rule, { names, scope: editing.proof.scope, calendar }).map((each) => told(each));
+  const rows = rowsSayingOf(editing.draft.routing, rule.key);
+  return [
+    ...deadlineInSentences(rule, { names, scope: editing.proof.scope, calendar }).map((each) => told(each)),
+    ...(rows.length > 0 ? [say('workshop:due.rowsSay', { rows: rows.map(String), count: rows.length })] : []),
+  ];
 }

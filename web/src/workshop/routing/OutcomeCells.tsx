@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { type ApprovalPath, pathName } from '@tolvek/core/approval';
 import { type Priority, priorities } from '@tolvek/core/register';
-import type { OutcomeName, RoutingOutcome } from '@tolvek/core/routing';
+import type { LeavableName, RoutingOutcome } from '@tolvek/core/routing';
 import type { ReactNode } from 'react';
 import { say, told } from '../../wire/words.ts';
 import { howSet, type RowSaid } from './rowEdits.ts';
@@ -15,7 +15,7 @@ interface OfRow {
 }
 
 /** What stands in a row, or where else it comes from. */
-function Here({ name, of, row, more, children }: Omit<OfRow, 'set'> & { of: OutcomeName; children: ReactNode }) {
+function Here({ name, of, row, more, children }: Omit<OfRow, 'set'> & { of: LeavableName; children: ReactNode }) {
   const how = howSet(row, of);
   if (how === 'here') return children;
   const words = say(how === 'formula' ? 'workshop:byFormula' : 'workshop:byLaterRow');

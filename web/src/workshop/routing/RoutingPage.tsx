@@ -13,7 +13,7 @@ import {
   HITS,
   type Hits,
   hitsOf,
-  leftBy,
+  leavesOf,
   type RoutingOutcome,
   type RoutingRow,
   type RoutingTable,
@@ -50,7 +50,7 @@ export function RoutingPage() {
   const [detailed, setDetailed] = useState<string | null>(null);
   const hits = hitsOf(routing);
   const last: RowSaid = { outcome: routing.otherwise, leaves: [] };
-  const saidBy = (row: RoutingRow): RowSaid => ({ outcome: row.outcome, leaves: leftBy(routing, row) });
+  const saidBy = (row: RoutingRow): RowSaid => ({ outcome: row.outcome, leaves: leavesOf(routing, row) });
   const put = (edit: (table: RoutingTable) => RoutingTable): void =>
     change((before) => ({ ...before, routing: edit(before.routing) }));
   const changeRow = (id: string, edit: (row: RoutingRow) => RoutingRow): void =>

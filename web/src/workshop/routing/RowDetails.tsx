@@ -1,14 +1,14 @@
 import { pathName } from '@tolvek/core/approval';
-import { hearerInWords } from '@tolvek/core/deadline';
+import { deadlineName, hearerInWords, lengthInWords, ruleOf } from '@tolvek/core/deadline';
 import { compileText, parseExpression, typeOf, valueInWords } from '@tolvek/core/expression';
 import { mayBegin } from '@tolvek/core/register';
 import {
   type ComputedName,
   type FollowerPlan,
   isComputed,
+  LEAVABLE,
+  type LeavableName,
   OUTCOME_WORDS,
-  OUTCOMES,
-  type OutcomeName,
   withFormula,
 } from '@tolvek/core/routing';
 import { FormulaEditor } from '../../conditions/FormulaEditor.tsx';
@@ -19,6 +19,7 @@ import { say, told } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { hearerOf, hearerWord } from '../deadlines/deadlineEdits.ts';
 import { useRingNames } from '../deadlines/deadlineSentences.ts';
+import { RowDeadlines } from './RowDeadlines.tsx';
 import { beginningAt, followedBy, type How, howSet, type RowSaid, setHow } from './rowEdits.ts';
 
 interface RowDetailsProps {
@@ -52,9 +53,15 @@ export function RowDetails({ name, row, mayLeave, open, setOpen, set }: RowDetai
     >
       <p className="mt-2 text-soft">{say(mayLeave ? 'workshop:moreIntroEach' : 'workshop:moreIntro')}</p>
       <dl className="mt-3">
-        {OUTCOMES.map((of) => (
+        {LEAVABLE.map((of) => (
           <Line key={of} {...{ of, row, mayLeave, set }} />
         ))}
+        <div className="grid grid-cols-[9rem_1fr] gap-x-4 border-t border-rule py-2.5">
+          <dt className="font-semibold">{say('workshop:rowDeadlines')}</dt>
+          <dd>
+            <RowDeadlines {...{ name, row, mayLeave, set }} />
+          </dd>
+        </div>
         <div className="grid grid-cols-[9rem_1fr] gap-x-4 border-t border-rule py-2.5">
           <dt className="font-semibold">{say('workshop:followers')}</dt>
           <dd>
@@ -76,7 +83,7 @@ export function RowDetails({ name, row, mayLeave, open, setOpen, set }: RowDetai
 
 /** What of a row is not seen in the table, in a few words. */
 function useSummary({ outcome, leaves }: RowSaid): string {
-  const { form } = useBinder();
+  const { form, editing } = useBinder();
   const names = useRingNames();
   const stage = form.stages.find(({ key }) => key === outcome.stage)?.label;
   const followers = (outcome.followers ?? []).map((each) => told(hearerInWords(each, names)));
@@ -86,13 +93,20 @@ function useSummary({ outcome, leaves }: RowSaid): string {
       : outcome.stage !== undefined && !leaves.includes('stage')
         ? [say('workshop:beginsAt', { stage: stage ?? say('workshop:stageGone') })]
         : []),
+    ...(outcome.deadlines ?? []).map(({ deadline, length }) => {
+      const rule = ruleOf(editing.draft.deadline, deadline);
+      const called = rule ? told(deadlineName(rule)) : say('workshop:rowLengthGone');
+      return length === null
+        ? say('workshop:rowSetsNone', { name: called })
+        : say('workshop:rowSetsLength', { name: called, length: lengthInWords({ length }, names.field) });
+    }),
     ...(followers.length > 0 ? [say('workshop:followedBy', { names: followers })] : []),
   ];
   return parts.length > 0 ? parts.join(' · ') : say('workshop:more');
 }
 
 interface LineProps {
-  readonly of: OutcomeName;
+  readonly of: LeavableName;
   readonly row: RowSaid;
   readonly mayLeave: boolean;
   readonly set: (row: RowSaid) => void;
@@ -138,7 +152,7 @@ function Line({ of, row, mayLeave, set }: LineProps) {
 function Fixed({ of, row: { outcome } }: Pick<LineProps, 'of' | 'row'>) {
   const { editing, form } = useBinder();
   const path = editing.draft.approval.paths.find(({ id }) => id === outcome.path);
-  const is: Readonly<Partial<Record<OutcomeName, string>>> = {
+  const is: Readonly<Partial<Record<LeavableName, string>>> = {
     team: form.groups.find(({ key }) => key === outcome.team)?.name ?? outcome.team,
     priority: say(`priorities:${outcome.priority}`),
     workingDays: say('workshop:inDays', { count: outcome.workingDays }),

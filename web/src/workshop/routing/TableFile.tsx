@@ -14,7 +14,10 @@ type Told =
   | { readonly tables: readonly { readonly name: string; readonly read: DmnRead }[] }
   | { readonly why: string };
 
-async function readFile(file: File, ground: Omit<DmnGround, 'handlerIn' | 'followersIn'>): Promise<Told> {
+async function readFile(
+  file: File,
+  ground: Omit<DmnGround, 'handlerIn' | 'deadlinesIn' | 'followersIn'>,
+): Promise<Told> {
   if (file.size > BUDGETS.sheet.bytes) return { why: say('workshop:start.tooLarge', { most: BUDGETS.sheet.bytes }) };
   try {
     const { dmnTablesIn, ...inJson } = await import('./dmnFile.ts');

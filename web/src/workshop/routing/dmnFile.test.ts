@@ -1,10 +1,11 @@
+import type { RowSpan } from '@tolvek/core/deadline';
 import { CalendarDate, Scope, type Value } from '@tolvek/core/expression';
 import {
   type ComputedName,
   type DmnTable,
   dmnOf,
-  OUTCOMES,
-  type OutcomeName,
+  LEAVABLE,
+  type LeavableName,
   prepareRouting,
   type RoutingOutcome,
   type RoutingRow,
@@ -17,7 +18,7 @@ import { evaluate, unaryTest } from 'feelin';
 import { describe, expect, it } from 'vitest';
 import { type Element, xml2js } from 'xml-js';
 import { often } from '../../../../core/laws/often.ts';
-import { dmnFileOf, dmnTablesIn, followersIn, handlerIn } from './dmnFile.ts';
+import { deadlinesIn, dmnFileOf, dmnTablesIn, followersIn, handlerIn } from './dmnFile.ts';
 
 const scope = new Scope([
   { name: 'fee', label: 'Fee', type: { kind: 'number', places: 0 } },
@@ -28,7 +29,7 @@ const scope = new Scope([
 const FEES = [null, 0, 1, 2, 3, 4];
 const PLACES = [null, 'corrin', 'merrow & sons', 'other'];
 const ground = {
-  ...{ handlerIn, followersIn },
+  ...{ handlerIn, deadlinesIn, followersIn },
   groups: [
     { key: 'boats', name: 'Boats' },
     { key: 'estates', name: 'Estates and grounds' },
@@ -62,6 +63,12 @@ const anyFormulas = fc
   })
   .map((some) => Object.fromEntries(Object.entries(some).filter(([, text]) => text !== undefined)))
   .map((some) => (Object.keys(some).length > 0 ? some : undefined));
+const anyLength = fc.constantFrom<RowSpan | null>(
+  null,
+  { by: 'days', days: 2 },
+  { by: 'time', time: 14_400_000 },
+  { by: 'formula', formula: 'if water then "a" else fee', unit: 'hours' },
+);
 const anyOutcome: fc.Arbitrary<RoutingOutcome> = fc.record({
   stage: fc.option(fc.constantFrom('new', 'waiting'), { nil: undefined }),
   followers: fc.option(
@@ -69,6 +76,12 @@ const anyOutcome: fc.Arbitrary<RoutingOutcome> = fc.record({
       minLength: 1,
       maxLength: 3,
     }),
+    { nil: undefined },
+  ),
+  deadlines: fc.option(
+    fc
+      .uniqueArray(fc.constantFrom('answer', 'survey', 'lab'), { minLength: 1, maxLength: 3 })
+      .chain((keys) => fc.tuple(...keys.map((deadline) => anyLength.map((length) => ({ deadline, length }))))),
     { nil: undefined },
   ),
   formulas: fc.option(anyFormulas, { nil: undefined }),
@@ -104,7 +117,7 @@ const anyTable: fc.Arbitrary<RoutingTable> = fc
         outcome: anyOutcome,
         note: text('Why', '<b>', '&amp;', '“so”', "it's", ']]>', '"x"'),
         picks: fc.array(fc.nat(20), { minLength: 3, maxLength: 3 }),
-        leaves: fc.subarray([...OUTCOMES], { maxLength: OUTCOMES.length - 1 }),
+        leaves: fc.subarray([...LEAVABLE], { maxLength: LEAVABLE.length - 1 }),
       }),
       {
         maxLength: 8,
@@ -136,7 +149,7 @@ const anyTable: fc.Arbitrary<RoutingTable> = fc
   }));
 
 /** A row that leaves something to others: a file has nothing of that, so it is as in the last row. */
-function leavingSome(outcome: RoutingOutcome, otherwise: RoutingOutcome, leaves: readonly OutcomeName[]) {
+function leavingSome(outcome: RoutingOutcome, otherwise: RoutingOutcome, leaves: readonly LeavableName[]) {
   if (leaves.length === 0) return { outcome };
   const { formulas = {}, ...plain } = outcome;
   const kept = Object.entries(formulas).filter(([name]) => !leaves.some((each) => each === name));
@@ -210,7 +223,7 @@ function decided(
 
 describe('a routing table in a DMN file', () => {
   it('is the same when it comes back', async () => {
-    const met = { rows: 0, notes: 0, handlers: 0, formulas: 0, followers: 0, leaving: 0, only: 0 };
+    const met = { rows: 0, notes: 0, handlers: 0, formulas: 0, followers: 0, deadlines: 0, leaving: 0, only: 0 };
     await fc.assert(
       fc.asyncProperty(anyTable, async (table) => {
         const read = await readBack(await fileOf(table), table.otherwise);
@@ -221,6 +234,7 @@ describe('a routing table in a DMN file', () => {
         met.handlers += rows.filter(({ outcome }) => outcome.handler).length;
         met.formulas += rows.filter(({ outcome }) => outcome.formulas).length;
         met.followers += rows.filter(({ outcome }) => outcome.followers).length;
+        met.deadlines += rows.filter(({ outcome }) => outcome.deadlines).length;
         met.leaving += rows.filter((row) => (row as RoutingRow).leaves).length;
         met.only += table.hits === 'only' ? rows.length : 0;
       }),
@@ -256,6 +270,7 @@ describe('a routing table in a DMN file', () => {
                 approval: outcome.path,
                 ...('handler' in theirs ? { handler: outcome.handler ?? null } : {}),
                 ...('stage' in theirs ? { stage: outcome.stage ?? null } : {}),
+                ...('deadlines' in theirs ? { deadlines: outcome.deadlines ?? null } : {}),
               },
             ]);
             const follow = new Set((outcome.followers ?? []).map((each) => JSON.stringify(each)));
@@ -332,7 +347,7 @@ describe('a DMN file from elsewhere', () => {
       otherwise,
     });
     expect(english(read.notes)).toEqual([
-      'Left out: the output column “colour”. It is none of team, priority, working_days, approval, handler, stage and followers.',
+      'Left out: the output column “colour”. It is none of team, priority, working_days, approval, handler, stage, deadlines and followers.',
       'Row 2, team: "nobody" means nothing here. It stays as in your last row.',
       'Row 2, working days: 2.5 means nothing here. It stays as in your last row.',
       'The file has no row for everything else. Your last row stays as it is.',

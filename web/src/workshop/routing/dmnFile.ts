@@ -1,5 +1,6 @@
-import { followerPlans, handlerRule } from '@tolvek/contract';
+import { followerPlans, handlerRule, rowLengths } from '@tolvek/contract';
 import type { HandlerRule } from '@tolvek/core/assignment';
+import type { RowLength } from '@tolvek/core/deadline';
 import { type DmnTable, type FollowerPlan, namesOf } from '@tolvek/core/routing';
 import { DmnModdle, type Element } from 'dmn-moddle';
 
@@ -134,6 +135,10 @@ function inJson<What>(json: string, read: (value: unknown) => What | undefined):
 /** How a handler is found. */
 export const handlerIn = (json: string): HandlerRule | null =>
   inJson(json, (value) => handlerRule.safeParse(value).data);
+
+/** How long deadlines are. */
+export const deadlinesIn = (json: string): readonly RowLength[] | null =>
+  inJson(json, (value) => rowLengths.safeParse(value).data);
 
 /** Who follows. */
 export const followersIn = (json: string): readonly FollowerPlan[] | null =>

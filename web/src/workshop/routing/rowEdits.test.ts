@@ -1,7 +1,7 @@
 import {
   COMPUTED,
   isComputed,
-  OUTCOMES,
+  LEAVABLE,
   type RoutingOutcome,
   type RoutingTable,
   withFormula,
@@ -27,7 +27,7 @@ it('remembers of everything a row sets where it came from last, and what stands 
   const met: Record<How, number> = { here: 0, formula: 0, later: 0 };
   fc.assert(
     fc.property(
-      fc.array(fc.tuple(fc.constantFrom(...OUTCOMES), fc.constantFrom<How>('here', 'formula', 'later'), fc.nat(9)), {
+      fc.array(fc.tuple(fc.constantFrom(...LEAVABLE), fc.constantFrom<How>('here', 'formula', 'later'), fc.nat(9)), {
         maxLength: 25,
       }),
       (steps) => {
@@ -47,14 +47,14 @@ it('remembers of everything a row sets where it came from last, and what stands 
           }
           met[how] += 1;
         }
-        for (const name of OUTCOMES) expect([name, howSet(row, name)]).toEqual([name, is.get(name) ?? 'here']);
+        for (const name of LEAVABLE) expect([name, howSet(row, name)]).toEqual([name, is.get(name) ?? 'here']);
         // What stands in the row counts again the moment nothing else does.
         const { formulas: written = {}, ...plain } = row.outcome;
         expect(plain).toEqual(outcome);
         expect(new Map(COMPUTED.flatMap((name) => (written[name] ? [[name, written[name]] as const] : [])))).toEqual(
           formulas,
         );
-        expect(row.leaves).toEqual(OUTCOMES.filter((name) => is.get(name) === 'later'));
+        expect(row.leaves).toEqual(LEAVABLE.filter((name) => is.get(name) === 'later'));
       },
     ),
   );

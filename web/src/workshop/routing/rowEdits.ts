@@ -1,10 +1,11 @@
+import type { RowSpan } from '@tolvek/core/deadline';
 import {
   type ComputedName,
   type FollowerPlan,
   type Hits,
   isComputed,
-  OUTCOMES,
-  type OutcomeName,
+  LEAVABLE,
+  type LeavableName,
   type RoutingOutcome,
   type RoutingTable,
   type WISHES,
@@ -14,13 +15,13 @@ import {
 /** What a row sets, and what it leaves to later ones. */
 export interface RowSaid {
   readonly outcome: RoutingOutcome;
-  readonly leaves: readonly OutcomeName[];
+  readonly leaves: readonly LeavableName[];
 }
 
 /** Where something that a row sets comes from: what stands in it, a formula, or a later row. */
 export type How = 'here' | 'formula' | 'later';
 
-export function howSet({ outcome, leaves }: RowSaid, name: OutcomeName): How {
+export function howSet({ outcome, leaves }: RowSaid, name: LeavableName): How {
   if (leaves.includes(name)) return 'later';
   return isComputed(name) && outcome.formulas?.[name] !== undefined ? 'formula' : 'here';
 }
@@ -32,9 +33,9 @@ export function firstFormula(outcome: RoutingOutcome, name: ComputedName): strin
 }
 
 /** A row in which something is set otherwise; what stood in it is kept for when a formula gives nothing. */
-export function setHow(row: RowSaid, name: OutcomeName, how: How): RowSaid {
+export function setHow(row: RowSaid, name: LeavableName, how: How): RowSaid {
   const others = row.leaves.filter((each) => each !== name);
-  const leaves = how === 'later' ? OUTCOMES.filter((each) => each === name || others.includes(each)) : others;
+  const leaves = how === 'later' ? LEAVABLE.filter((each) => each === name || others.includes(each)) : others;
   if (!isComputed(name)) return { ...row, leaves };
   const text = how === 'formula' ? (row.outcome.formulas?.[name] ?? firstFormula(row.outcome, name)) : null;
   // What is left to later rows is found again as it was.
@@ -54,6 +55,18 @@ export function followedBy(
   return followers.length > 0 ? { ...outcome, followers } : outcome;
 }
 
+/** An outcome that says of a deadline how long it is; `undefined`: as that says itself, `null`: that there is none. */
+export function lastingFor(
+  { deadlines = [], ...outcome }: RoutingOutcome,
+  deadline: string,
+  length: RowSpan | null | undefined,
+): RoutingOutcome {
+  const said = length === undefined ? [] : [{ deadline, length }];
+  const at = deadlines.findIndex((each) => each.deadline === deadline);
+  const all = at < 0 ? [...deadlines, ...said] : deadlines.toSpliced(at, 1, ...said);
+  return all.length > 0 ? { ...outcome, deadlines: all } : outcome;
+}
+
 /** A table whose rows go together otherwise. */
 export function goingTogether({ hits: _, ...table }: RoutingTable, hits: Hits): RoutingTable {
   return hits === 'first' ? table : { ...table, hits };
@@ -71,7 +84,7 @@ export function wishedIn(
 }
 
 /** A row with what it sets: nothing is said of later rows where nothing is left to them. */
-export const rowWith = <Row extends { readonly leaves?: readonly OutcomeName[] | undefined }>(
+export const rowWith = <Row extends { readonly leaves?: readonly LeavableName[] | undefined }>(
   { leaves: _, ...row }: Row,
   { outcome, leaves }: RowSaid,
 ) => ({ ...row, outcome, ...(leaves.length > 0 ? { leaves } : {}) });
