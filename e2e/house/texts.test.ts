@@ -129,6 +129,79 @@ describe('a text message', () => {
   });
 });
 
+describe('one of the usual notices', () => {
+  /** Puts in force how one of them goes. */
+  const usually = (kind: string, ways: readonly string[]): Promise<readonly string[]> =>
+    releaseAs(maren, 'site-access', (draft) => {
+      const usual = [{ kind, subject: '', text: '', ways }];
+      return { ...telling([])(draft), notices: { usual, rules: [] } as never };
+    }).then(({ release: number, found }) => {
+      release = number ?? release;
+      return found;
+    });
+  const given = async (): Promise<string> => {
+    const number = await sent();
+    const { version } = await maren.sheet(number);
+    const body = { person: desk.idOf('Bram Solheim') };
+    ok(await maren.call('assign', { params: { number }, headers: onVersion(version), body }));
+    await desk.running.lettersSent();
+    return number;
+  };
+  const ways = (number: string): readonly unknown[] =>
+    desk.running.house.db.$client
+      .prepare(
+        "select way, state, why from notices where kind = 'assigned' and request_id = (select id from requests where number = ?) order by way",
+      )
+      .all(number);
+  const SENT = { state: 'sent', why: null };
+
+  it('goes as a text message besides, says what its subject says, and where that leads', async () => {
+    expect(await usually('assigned', ['email', 'text'])).toEqual([]);
+    const number = await given();
+    expect(ways(number)).toEqual([
+      { way: 'email', ...SENT },
+      { way: 'text', ...SENT },
+    ]);
+    const [text] = (await texts()).filter((each) => each.text.includes(number));
+    const [email] = (await desk.letters()).filter(
+      ({ to, subject }) => to.includes('Bram') && subject.includes(number) && subject.includes('handler'),
+    );
+    expect([text?.to, text?.text]).toEqual([
+      '+353214961234',
+      `${email?.subject} ${desk.running.url}/floor/all/${number}`,
+    ]);
+    expect((await bell(bram)).items.filter(({ words }: { words: string }) => words === email?.subject)).toHaveLength(1);
+  });
+
+  it('goes by no email where the form says so, but for what always goes', async () => {
+    expect(await usually('assigned', ['text'])).toEqual([]);
+    expect(ways(await given())).toEqual([{ way: 'text', ...SENT }]);
+    expect(await usually('assigned', [])).toEqual([]);
+    const number = await given();
+    expect(ways(number)).toEqual([{ way: 'bell', ...SENT }]);
+    expect((await bell(bram)).items[0].path).toBe(`/floor/all/${number}`);
+    await usually('message', ['text']);
+    const asked = await sent();
+    const to = { params: { number: asked }, headers: { 'Idempotency-Key': crypto.randomUUID() } };
+    ok(await maren.call('comment', { ...to, body: { text: 'Which gate?', visibility: 'requester' } }));
+    await desk.running.lettersSent();
+    const kinds = desk.running.house.db.$client
+      .prepare("select way from notices where kind = 'message' order by way")
+      .all();
+    expect(kinds).toEqual([{ way: 'email' }, { way: 'text' }]);
+  });
+
+  it('is found where nobody has a number, or whoever asks from outside would have no link', async () => {
+    await setDesk({});
+    expect(await usually('assigned', ['text'])).toEqual([expect.stringContaining('the desk has no number of anybody')]);
+    await setDesk({ texts: 'phone' });
+    await usually('received', ['text']);
+    const { findings } = ok(await maren.call('form', { params: { key: 'site-access' } }));
+    expect(findings.filter(({ at }: { at: string }) => at === 'received')).toHaveLength(1);
+    await usually('received', ['email']);
+  });
+});
+
 describe('the bell', () => {
   it('has what somebody was told, by whichever way, once, and counts what they have not seen', async () => {
     expect(await released([rule(['email', 'text'])])).toEqual([]);

@@ -301,10 +301,16 @@ const departure = z.discriminatedUnion('goes', [
   z.strictObject({ goes: z.literal('gathered'), minutes: z.int().min(1).max(1_440) }),
   z.strictObject({ goes: z.literal('digest'), at: clockTime, days: weekDays.readonly() }),
 ]);
+const ways = z.array(z.enum(NOTICE_WAYS)).max(NOTICE_WAYS.length).readonly();
 const noticePlan = exactly<NoticePlan>()(
   z.strictObject({
     usual: z
-      .array(z.strictObject({ kind: z.enum(USUAL_KINDS), off: z.literal(true).optional(), ...noticeText }))
+      .array(
+        z.strictObject({
+          ...{ kind: z.enum(USUAL_KINDS), off: z.literal(true).optional(), ways: ways.optional() },
+          ...noticeText,
+        }),
+      )
       .max(USUAL_KINDS.length)
       .readonly(),
     rules: z
@@ -315,7 +321,7 @@ const noticePlan = exactly<NoticePlan>()(
           to: z.array(recipient).max(20).readonly(),
           answers: z.boolean(),
           goes: departure,
-          ways: z.array(z.enum(NOTICE_WAYS)).max(NOTICE_WAYS.length).readonly().optional(),
+          ways: ways.optional(),
           urgent: z.string().max(4_000).optional(),
           ...noticeText,
         }),

@@ -5,7 +5,15 @@ import { isSame } from '../design/index.ts';
 import { conditionOf, type Scope } from '../expression/index.ts';
 import { type Field, isFilled, requestScope } from '../register/index.ts';
 import { hitsOf, rowChanges } from '../routing/index.ts';
-import { type NoticePlan, noticeIn, USUAL_KINDS, USUAL_NOTICES, type UsualNotice, usualIn } from '../telling/index.ts';
+import {
+  type NoticePlan,
+  type NoticeWay,
+  noticeIn,
+  USUAL_KINDS,
+  USUAL_NOTICES,
+  type UsualNotice,
+  usualIn,
+} from '../telling/index.ts';
 import { type Edition, type FormDesign, OWN_PARTS, type OwnPart, type Part, partKey, type Question } from './design.ts';
 import { differenceInWords, differenceKey, elsewhereInWords, withOwnParts } from './editions/index.ts';
 import { hasOwn } from './own.ts';
@@ -535,8 +543,14 @@ function noticeChanges(
   return changes;
 }
 
+const waysWord = (ways: readonly NoticeWay[]) => (ways.length > 1 ? 'both' : (ways[0] ?? 'none'));
+
 const usualSaid = (notice: UsualNotice | undefined): Words =>
-  notice?.off ? said('notices:isOff') : (notice?.text ?? '');
+  notice?.off
+    ? said('notices:isOff')
+    : notice?.ways && notice.text.trim() === ''
+      ? said(`notices:byThese.${waysWord(notice.ways)}`)
+      : (notice?.text ?? '');
 
 const OWN_WORDS = {
   routing: 'Routing',

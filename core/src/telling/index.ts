@@ -38,6 +38,7 @@ export {
   type UsualNotice,
   usualIn,
   waysOf,
+  waysOfUsual,
   withNoticeFormulas,
 } from './plan.ts';
 export {

@@ -45,6 +45,8 @@ export interface UsualNotice extends NoticeText {
   readonly kind: UsualKind;
   /** It is not sent. */
   readonly off?: true | undefined;
+  /** How it reaches people, as with others. What always goes is sent as an email in any case. */
+  readonly ways?: readonly NoticeWay[] | undefined;
 }
 
 /** One email that a form sends besides. */
@@ -101,6 +103,12 @@ export type NoticeWay = (typeof NOTICE_WAYS)[number];
 
 /** The ways of a notice. */
 export const waysOf = ({ ways }: Pick<NoticeRule, 'ways'>): readonly NoticeWay[] => ways ?? ['email'];
+
+/** The ways of one of the usual emails, as a form has it. */
+export function waysOfUsual(plan: NoticePlan, kind: string): readonly NoticeWay[] {
+  const ways = waysOf(usualIn(plan, kind) ?? {});
+  return mayBeOff(kind) || ways.includes('email') ? ways : ['email', ...ways];
+}
 
 /**
  * When it goes. `gathered`: with others to the same reader, so many minutes after the first of them. `digest`: with others

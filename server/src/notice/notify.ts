@@ -2,6 +2,7 @@ import {
   afterQuiet,
   departureAt,
   goingOf,
+  type Heard,
   heardAs,
   type NoticeCause,
   nextDigest,
@@ -9,7 +10,7 @@ import {
   wayOf,
 } from '@tolvek/core/notice';
 import { actorOf } from '@tolvek/core/program';
-import { type Departure, mayBeOff, type NoticeWay, usualIn } from '@tolvek/core/telling';
+import { type Departure, mayBeOff, type NoticeWay, usualIn, waysOfUsual } from '@tolvek/core/telling';
 import { refused } from '@tolvek/words';
 import { and, count, eq, gt, min, sql } from 'drizzle-orm';
 import { seatById, stepOfSeat } from '../approval/queries.ts';
@@ -65,15 +66,31 @@ export function notify(
   cause: NoticeCause,
 ): void {
   if (request.trial) return;
+  usually(work, request, personIds, cause, waysOfUsual(noticesOf(work.tx, request), cause.kind));
+}
+
+/** Notes the same by each of some ways; under the bell alone where there is none. */
+function usually(
+  work: Work | Telling,
+  request: ShownRow,
+  personIds: readonly (string | null)[],
+  cause: NoticeCause,
+  ways: readonly NoticeWay[],
+): void {
   const off = isOff(work.tx, request, cause);
   const entries = [...new Set(personIds)].flatMap((personId) => {
     if (personId === null) return [];
     const person = personById(work.tx, personId);
     if (!person || !(person.active || personId === request.requesterId)) return [];
     const to = { requestId: request.id, personId, toName: person.name, toAddress: person.email };
-    const entry = noted(work, cause, to);
-    if (off) return [{ ...entry, state: 'dropped' as const, why: 'off' as const, cause: null }];
-    return [{ ...entry, ...goingTo(work, request, person, cause) }];
+    if (off) return [{ ...noted(work, cause, to), state: 'dropped' as const, why: 'off' as const, cause: null }];
+    if (ways.length === 0) return [underBell(work, cause, to)];
+    return ways.map((way) => {
+      const entry = noted(work, cause, to);
+      if (way === 'email') return { ...entry, ...goingTo(work, request, person, cause) };
+      const heard = heardAs(cause.kind, person.id === request.requesterId);
+      return { ...entry, ...AS_TEXT, ...goingAsText(work, person, heard, AT_ONCE) };
+    });
   });
   for (const entry of entries) {
     addNotice(work.tx, entry);
@@ -115,6 +132,16 @@ type Going = Pick<typeof notices.$inferInsert, 'why' | 'cause'> & {
   nextAttemptAt?: number;
 };
 
+/** A text message goes to the number that somebody has when it goes. */
+const AS_TEXT = { way: 'text' as const, toAddress: '' };
+const AT_ONCE: Leaving = { goes: { goes: 'at-once' }, isUrgent: false };
+
+/** What stands under the bell alone has gone with that. */
+const underBell = (work: Work, cause: NoticeCause, to: Parameters<typeof noted>[2]): typeof notices.$inferInsert => ({
+  ...noted(work, cause, to),
+  ...{ way: 'bell', state: 'sent', sentAt: work.now },
+});
+
 /** Notes that somebody is to hear of what a form tells besides what is usual, by each of some ways; under the bell alone where there is none. */
 export function notifyBy(
   work: Telling,
@@ -128,13 +155,13 @@ export function notifyBy(
   if (!person || !(person.active || personId === request.requesterId)) return;
   const to = { requestId: request.id, personId, toName: person.name, toAddress: person.email };
   for (const way of ways) {
-    const asText = way === 'text' ? { way, toAddress: '' } : {};
     const going =
-      way === 'text' ? goingAsText(work, person, cause, leaving) : goingBy(work, request, person, cause, leaving);
-    addNotice(work.tx, { ...noted(work, cause, to), ...asText, ...going });
+      way === 'text'
+        ? { ...AS_TEXT, ...goingAsText(work, person, cause.as, leaving) }
+        : goingBy(work, request, person, cause, leaving);
+    addNotice(work.tx, { ...noted(work, cause, to), ...going });
   }
-  if (ways.length === 0)
-    addNotice(work.tx, { ...noted(work, cause, to), way: 'bell', state: 'sent', sentAt: work.now });
+  if (ways.length === 0) addNotice(work.tx, underBell(work, cause, to));
   work.told.add(personId);
 }
 
@@ -187,16 +214,16 @@ export function notifyGroup(
   const { tx } = work;
   const group = mailboxOf(tx, key);
   const members = membersOf(tx, key).map(({ id }) => id);
-  if (!group) {
-    notify(
-      work,
-      request,
-      members.filter((id) => id !== but),
-      cause,
-    );
+  const others = members.filter((id) => id !== but);
+  const ways = waysOfUsual(noticesOf(tx, request), cause.kind);
+  if (!group || !ways.includes('email')) {
+    notify(work, request, others, cause);
     return;
   }
   if (request.trial) return;
+  // Whoever gets the email with their group gets what goes otherwise by themselves.
+  const own = ways.filter((way) => way !== 'email');
+  if (own.length > 0 && !isOff(tx, request, cause)) usually(work, request, others, cause, own);
   const entry = noted(work, cause, toGroup(request, group));
   addNotice(tx, isOff(tx, request, cause) ? { ...entry, state: 'dropped', why: 'off', cause: null } : entry);
   for (const id of members) work.told.add(id);
@@ -231,14 +258,15 @@ export function goingBy(
 function goingAsText(
   { tx, now }: Pick<Work, 'now'> & { readonly tx: Reader },
   { kind, hearing }: PersonRow,
-  cause: CausedByRule,
+  heard: Heard | null,
   { goes, isUrgent }: Leaving,
 ): Going {
   const { hears, zone } = deskOf(tx);
   const at = departureAt(goes, { now, zone, isUrgent, first: null });
   const chosen = hearing ?? USUAL_HEARING;
-  if (kind === 'staff' && wayOf(cause.as, chosen, hears) === 'never') return { state: 'dropped', why: 'choice' };
-  const after = kind === 'staff' ? afterQuiet(chosen, at, zone) : at;
+  const isHeld = kind === 'staff' && heard !== null;
+  if (isHeld && wayOf(heard, chosen, hears) === 'never') return { state: 'dropped', why: 'choice' };
+  const after = isHeld ? afterQuiet(chosen, at, zone) : at;
   return after > now ? { state: 'gathering', nextAttemptAt: after } : {};
 }
 

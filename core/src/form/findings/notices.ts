@@ -14,6 +14,7 @@ import {
   USUAL_NOTICES,
   type UsualKind,
   waysOf,
+  waysOfUsual,
 } from '../../telling/index.ts';
 import type { FormDesign } from '../design.ts';
 import type { Add } from './finding.ts';
@@ -67,7 +68,11 @@ export function noticeFindings(design: FormDesign, around: Around, add: Add): vo
     const { kind, off } = notice;
     const name = said(`notices:usual.${kind}`);
     slots(kind, name, notice);
-    if (kind === 'received' && off && around.outside) add('caution', 'notices', kind, said('notices:noLink', { name }));
+    const ways = waysOfUsual({ usual, rules }, kind);
+    if (around.texts === false && ways.includes('text'))
+      add('error', 'notices', kind, said('notices:textsNowhere', { name }));
+    if (kind === 'received' && (off || !ways.includes('email')) && around.outside)
+      add('caution', 'notices', kind, said('notices:noLink', { name }));
     const own = textsOf({ ...notice, subject: '' }).filter((text) => text.trim() !== '');
     if (SAYS_TEXT.has(kind) && own.some((text) => !namedInText(text).includes('happened.text')))
       add(kind === 'refused' ? 'caution' : 'error', 'notices', kind, said('notices:needsText', { name }));

@@ -2,7 +2,6 @@ import { deadlineName, ringInWords } from '@tolvek/core/deadline';
 import {
   type Departure,
   GROUPING_KINDS,
-  NOTICE_WAYS,
   type NoticeRule,
   noticeInWords,
   OCCASIONS,
@@ -22,6 +21,7 @@ import { SettingLine } from '../SettingLine.tsx';
 import { NoticeWords } from './NoticeWords.tsx';
 import { editNotice, firstDeparture, firstOccasion, moveNotice, noticeIsOff, removeNotice } from './noticeEdits.ts';
 import { useNoticeNames } from './useNoticeNames.ts';
+import { Ways } from './Ways.tsx';
 
 interface NoticeItemProps {
   readonly rule: NoticeRule;
@@ -134,7 +134,7 @@ function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
           {say('notices:showAnswers')}
         </label>
         <Leaves {...{ rule, edit }} />
-        <Ways {...{ rule, edit }} />
+        <Ways ways={waysOf(rule)} set={(ways) => edit({ ways })} />
         <span />
         <label className="flex items-center gap-2">
           <input
@@ -150,31 +150,6 @@ function OpenNotice({ rule, place, of, open }: NoticeItemProps) {
         <Button onClick={() => open(false)}>{say('workshop:stepDone')}</Button>
       </p>
     </li>
-  );
-}
-
-/** How it reaches people: by email, as a text message, by both, or under the bell alone. */
-function Ways({ rule, edit }: Editing) {
-  const ways = waysOf(rule);
-  return (
-    <SettingLine label={say('notices:byWays')}>
-      <span className="flex flex-wrap items-center gap-x-5 gap-y-1">
-        {NOTICE_WAYS.map((way) => (
-          <label key={way} className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="accent-green"
-              checked={ways.includes(way)}
-              onChange={({ target }) =>
-                edit({ ways: NOTICE_WAYS.filter((each) => (each === way ? target.checked : ways.includes(each))) })
-              }
-            />
-            {say(way === 'email' ? 'notices:byEmail' : 'notices:byText')}
-          </label>
-        ))}
-        {ways.length === 0 ? <span className="text-soft">{say('notices:byNone')}</span> : null}
-      </span>
-    </SettingLine>
   );
 }
 

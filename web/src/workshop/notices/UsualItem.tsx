@@ -1,9 +1,10 @@
-import { mayBeOff, type UsualKind, usualIn } from '@tolvek/core/telling';
+import { mayBeOff, type UsualKind, usualIn, waysOfUsual } from '@tolvek/core/telling';
 import { Button } from '../../ui/Button.tsx';
 import { say } from '../../wire/words.ts';
 import { useBinder } from '../binder.ts';
 import { NoticeWords } from './NoticeWords.tsx';
 import { asUsual, editUsual, noticesOf } from './noticeEdits.ts';
+import { Ways } from './Ways.tsx';
 
 interface UsualItemProps {
   readonly kind: UsualKind;
@@ -17,7 +18,8 @@ export function UsualItem({ kind, isOpen, open }: UsualItemProps) {
   const { draft, change } = editing;
   const is = usualIn(noticesOf(draft), kind);
   const name = say(`notices:usual.${kind}`);
-  const state = is === undefined ? 'isUsual' : is.off ? 'isNotSent' : 'isOwnWords';
+  const hasWords = is !== undefined && [is.subject, is.text].some((words) => words.trim() !== '');
+  const state = is === undefined ? 'isUsual' : is.off ? 'isNotSent' : hasWords ? 'isOwnWords' : 'isOtherWays';
   return (
     <li id={`at-${kind}`} className={`border-b border-rule py-2 ${isOpen ? 'bg-sheet px-4' : ''}`}>
       <div className="flex items-start gap-3">
@@ -43,6 +45,11 @@ export function UsualItem({ kind, isOpen, open }: UsualItemProps) {
             notice={is ?? { subject: '', text: '' }}
             set={(next) => change((before) => editUsual(before, kind, next))}
             usual={say('notices:subjectAsUsual')}
+          />
+          <Ways
+            ways={waysOfUsual(noticesOf(draft), kind)}
+            always={!mayBeOff(kind)}
+            set={(ways) => change((before) => editUsual(before, kind, { ways }))}
           />
           <span />
           <span className="flex flex-wrap items-center gap-x-4 gap-y-2">

@@ -1,5 +1,5 @@
 import { asking, designOf } from '@tolvek/core/form';
-import { noticeIn, OCCASIONS, usualIn } from '@tolvek/core/telling';
+import { noticeIn, OCCASIONS, usualIn, waysOfUsual } from '@tolvek/core/telling';
 import { english } from '@tolvek/words/english';
 import { describe, expect, it } from 'vitest';
 import {
@@ -77,6 +77,15 @@ describe('a usual notice', () => {
     expect(noticesOf(editUsual(off, 'received', { isOff: false }))).toEqual(noticesOf(worded));
     expect(noticesOf(editUsual(worded, 'received', { text: ' ' })).usual).toEqual([]);
     expect(noticesOf(asUsual(off, 'received')).usual).toEqual([]);
+    // How it goes is as usual by email alone, whatever else is said of it.
+    const texted = editUsual(worded, 'received', { ways: ['email', 'text'] });
+    expect(noticesOf(texted).usual).toEqual([{ ...noticesOf(worded).usual[0], ways: ['email', 'text'] }]);
+    expect(editUsual(texted, 'received', { text: '' }).notices?.usual[0]).toHaveProperty('ways');
+    expect(noticesOf(editUsual(texted, 'received', { ways: ['email'] }))).toEqual(noticesOf(worded));
+    expect(noticesOf(editUsual(FORM, 'received', { ways: [] })).usual[0]?.ways).toEqual([]);
+    expect(
+      waysOfUsual({ usual: [{ kind: 'message', subject: '', text: '', ways: [] }], rules: [] }, 'message'),
+    ).toEqual(['email']);
   });
 });
 

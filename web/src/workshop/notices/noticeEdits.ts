@@ -5,6 +5,7 @@ import {
   type NoticePlan,
   type NoticeRule,
   type NoticeText,
+  type NoticeWay,
   type Occasion,
   piecesOf,
   pieceText,
@@ -110,15 +111,17 @@ export const firstDeparture = (goes: Departure['goes']): Departure =>
 export function editUsual(
   design: FormDesign,
   kind: UsualKind,
-  edit: Partial<NoticeText> & { readonly isOff?: boolean },
+  edit: Partial<NoticeText> & { readonly isOff?: boolean; readonly ways?: readonly NoticeWay[] },
 ): FormDesign {
-  const { isOff, ...text } = edit;
+  const { isOff, ways: by, ...text } = edit;
   return withPlan(design, (plan) => {
     const was = plan.usual.find((each) => each.kind === kind) ?? { kind, subject: '', text: '' };
-    const { off: isOffNow = isOff, ...rest } = { ...was, ...text };
+    const { off: isOffNow = isOff, ways: byNow, ...rest } = { ...was, ...text };
+    const ways = by ?? byNow ?? ['email'];
+    const isByEmail = ways.length === 1 && ways[0] === 'email';
     const off = isOff ?? isOffNow;
-    const is: UsualNotice = { ...rest, ...(off ? { off: true } : {}) };
-    const isUsual = !is.off && is.subject.trim() === '' && is.text.trim() === '' && !is.translations;
+    const is: UsualNotice = { ...rest, ...(off ? { off: true } : {}), ...(isByEmail ? {} : { ways }) };
+    const isUsual = !is.off && isByEmail && is.subject.trim() === '' && is.text.trim() === '' && !is.translations;
     const others = plan.usual.filter((each) => each.kind !== kind);
     return { ...plan, usual: isUsual ? others : [...others, is] };
   });
