@@ -154,7 +154,8 @@ export const notices: Same<typeof english> = {
   ownHint: 'Jede geht von selbst hinaus: wenn etwas geschieht, an wen Sie wählen, in Ihren Worten.',
   ownNone: 'Dieses Formular hat noch keine eigenen Mitteilungen.',
   usualHead: 'Übliche Mitteilungen',
-  usualHint: 'Diese Mitteilungen gehen bei jedem Formular. Ändern Sie hier, was sie sagen und wie sie gehen, oder lassen Sie einige weg.',
+  usualHint:
+    'Diese Mitteilungen gehen bei jedem Formular. Ändern Sie hier, was sie sagen und wie sie gehen, oder lassen Sie einige weg.',
   add: 'Mitteilung hinzufügen: wenn …',
   'name.arrived': 'Neue Anfrage',
   'name.changed': 'Geänderte Antwort',

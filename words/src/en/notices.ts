@@ -150,7 +150,8 @@ export const notices = {
   ownHint: 'Each goes out by itself: when something happens, to whom you choose, in your words.',
   ownNone: 'This form has no notices of its own yet.',
   usualHead: 'Usual notices',
-  usualHint: 'These notices go out with every form. Change here what they say and how they go, or leave some of them out.',
+  usualHint:
+    'These notices go out with every form. Change here what they say and how they go, or leave some of them out.',
   add: 'Add a notice: when …',
   'name.arrived': 'New request',
   'name.changed': 'Changed answer',
