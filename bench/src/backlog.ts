@@ -32,9 +32,14 @@ export async function measureBacklog(folder: string, tell: Tell, timers = TIMERS
   const began = performance.now();
   const desk = await Part.start('./desk.process.ts', [at, '0', smtp, '0', 'at once']);
   const url = await desk.ask<string>('url');
-  const pages = await lookedAtUntil(url, async () => (await desk.ask<number>('timersDue')) === 0);
+  const byPath = await lookedAtUntil(url, async () => (await desk.ask<number>('timersDue')) === 0);
   const took = performance.now() - began;
   const { p99, most } = await desk.ask<{ p99: number; most: number }>('commits');
+  for (const [path, took] of byPath)
+    console.log(
+      `    ${path}: ${took.length}, median ${quantile(took, 0.5).toFixed(0)} ms, p99 ${quantile(took, 0.99).toFixed(0)} ms`,
+    );
+  const pages = [...byPath.values()].flat();
   console.log(`    commits: p99 ${p99.toFixed(1)} ms, longest ${most.toFixed(1)} ms; ${pages.length} pages`);
   tell([
     figure(
@@ -81,19 +86,23 @@ export function dueAtOnce(folder: string, wanted: number): number {
   return changes;
 }
 
-/** How long each page took, ms, that some people looked at one after the other until something is over. */
-async function lookedAtUntil(url: string, isOver: () => Promise<boolean>): Promise<readonly number[]> {
+/** How long each page took, ms, by its path, that some people looked at one after the other until something is over. */
+async function lookedAtUntil(
+  url: string,
+  isOver: () => Promise<boolean>,
+): Promise<ReadonlyMap<string, readonly number[]>> {
   const cookie = await signedIn(url, 'Maren Okafor');
   const paths = ['/api/trays', '/api/requests?tray=all', '/api/desk', '/api/requests?tray=late'];
-  const took: number[] = [];
+  const took = new Map<string, number[]>(paths.map((path) => [path, []]));
   let over = false;
   const looking = Array.from({ length: LOOKING }, async (_, person) => {
     for (let n = person; !over; n += 1) {
       const began = performance.now();
-      const answer = await fetch(`${url}${paths[n % paths.length]}`, { headers: { cookie } });
+      const path = paths[n % paths.length] ?? '';
+      const answer = await fetch(`${url}${path}`, { headers: { cookie } });
       await answer.arrayBuffer();
-      if (!answer.ok) throw new Error(`${paths[n % paths.length]}: ${answer.status}`);
-      took.push(performance.now() - began);
+      if (!answer.ok) throw new Error(`${path}: ${answer.status}`);
+      took.get(path)?.push(performance.now() - began);
       await new Promise((go) => setTimeout(go, 250));
     }
   });

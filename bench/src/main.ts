@@ -2,6 +2,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
+import { measureAssigned } from './assigned.ts';
 import { measureBacklog } from './backlog.ts';
 import { measureBrowser } from './browser.ts';
 import { measureCrowd } from './crowd.ts';
@@ -17,7 +18,7 @@ import { measureWhole } from './whole.ts';
  * `npm run bench`: each figure beside a limit measured in turns in the same run. The application,
  * whoever calls it, the floor and the peers each have a process of their own. Writes
  * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--sizes N,M`: at
- * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `people`, `directory`, `desk`, `backlog`, `doors`, `purchases`,
+ * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `people`, `directory`, `desk`, `assigned`, `backlog`, `doors`, `purchases`,
  * `whole`, `crowd` or `browser`.
  */
 const { values } = parseArgs({
@@ -75,6 +76,7 @@ try {
   }
   if (values.only === '' || values.only === 'desk')
     await measureDesk({ folder, size: Number(values.size), mixed: Number(values.mixed) }, tell);
+  if (values.only === '' || values.only === 'assigned') await measureAssigned(folder, tell);
   if (values.only === '' || values.only === 'backlog') await measureBacklog(folder, tell);
   if (values.only === '' || values.only === 'doors') await measureDoors(folder, tell);
   if (values.only === '' || values.only === 'purchases') await measurePurchases(folder, tell);

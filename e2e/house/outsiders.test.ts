@@ -257,6 +257,46 @@ describe('somebody from outside who is asked to handle', () => {
     expect((await sela.call('ledger')).status).toBe(403);
   });
 
+  it('is written to by the desk alone: whoever asked reads nothing of it, nor does who handles it later', async () => {
+    const number = await sent();
+    const write = (who: Caller, visibility = 'handler') =>
+      who.call('comment', { params: { number }, body: { text: `By ${visibility}`, visibility } });
+    // There is nobody from outside yet, and nothing is said to nobody.
+    expect((await write(maren)).body.type).toContain('nobody-outside');
+    ok(await give(number, {}));
+    const sela = await desk.contact(EMAIL);
+    const before = (await desk.letters()).length;
+    ok(await write(maren));
+    const letters = (await desk.letters()).slice(before);
+    expect(letters.map(({ to }) => to.includes(EMAIL))).toEqual([true]);
+    expect(letters[0]?.text).toContain('By handler');
+    expect(letters[0]?.text).toContain(`/given/${number}`);
+    const [first] = ok(await given(sela, number)).messages;
+    expect(first).toMatchObject({ text: 'By handler', note: false, alone: true, mine: false, from: 'Maren Okafor' });
+    expect(ok(await priya.call('myRequest', { params: { number } })).messages).toEqual([]);
+    // What whoever asked writes they hear of, and nothing that is for the desk.
+    const heard = async (say: () => Promise<Answer>): Promise<number> => {
+      const till = (await desk.letters()).length;
+      ok(await say());
+      return (await desk.letters()).slice(till).filter(({ to }) => to.includes(EMAIL)).length;
+    };
+    const message = { params: { number }, body: { text: 'When do I come?' } };
+    expect(await heard(() => priya.call('myMessage', message))).toBe(1);
+    expect(await heard(() => write(maren, 'internal'))).toBe(0);
+    // One does not write to oneself so.
+    expect((await write(sela)).status).toBe(409);
+    const { history } = await maren.sheet(number);
+    expect(history.find(({ comment }: Answer['body']) => comment?.visibility === 'handler')).toMatchObject({
+      what: 'Message to Sela Brightwater, who handles it from outside',
+      comment: { text: 'By handler', visibility: 'handler', files: [] },
+    });
+    ok(await give(number, { name: 'Another One', email: 'another.one@northmoor.example' }));
+    const other = await desk.contact('another.one@northmoor.example');
+    const { messages } = ok(await given(other, number));
+    expect(messages.map(({ text }: { text: string }) => text)).toEqual(['When do I come?']);
+    expect((await given(sela, number)).status).toBe(404);
+  });
+
   it('gives it back with a reason, and sees it no longer; those who hear of delays are told', async () => {
     const number = await sent();
     ok(await give(number, {}));

@@ -310,9 +310,9 @@ export const deskRoutes = routesOf(deskHeads, {
     }),
   },
   comment: {
-    says: 'An internal note, or a message to the requester.',
+    says: 'An internal note, a message to the requester, or one to somebody from outside who handles it.',
     params: numbered,
-    body: z.strictObject({ text, visibility: z.enum(['internal', 'requester']), files: messageFiles }),
+    body: z.strictObject({ text, visibility: z.enum(['internal', 'requester', 'handler']), files: messageFiles }),
     answer: done,
   },
   sendNotice: {

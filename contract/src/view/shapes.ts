@@ -55,7 +55,7 @@ export const historyEntry = z.object({
   what: words,
   changes: visibleChanges,
   comment: z
-    .object({ text: z.string(), visibility: z.enum(['internal', 'requester']), files: z.array(messageFile) })
+    .object({ text: z.string(), visibility: z.enum(['internal', 'requester', 'handler']), files: z.array(messageFile) })
     .nullable(),
   /** What whoever did it agreed to; null where nothing was asked. */
   agreed: consent.nullable(),
@@ -204,12 +204,13 @@ export const given = z.object({
   }),
   /** Whether its requester can be written to. */
   mayWrite: z.boolean(),
-  /** What was written to and by its requester, and one’s own notes to the desk. */
+  /** What was written to and by its requester, one’s own notes to the desk, and what it wrote to oneself `alone`. */
   messages: z.array(
     z.object({
       ...{ at: moment, from: z.string(), mine: z.boolean(), text: z.string(), files: z.array(messageFile) },
       /** Whether only the desk reads it. */
       note: z.boolean(),
+      alone: z.boolean(),
     }),
   ),
   /** What they are asked to decide; null where they are not. */
@@ -265,7 +266,7 @@ export const sheet = z.object({
   /** The ways on that this viewer can’t take now, by the stage they lead to, and why not. */
   notNow: z.array(z.object({ label: z.string(), whyNot: words })),
   team: z.string(),
-  handler: person.extend({ face }).nullable(),
+  handler: person.extend({ face, outside: z.boolean() }).nullable(),
   assignable: z.array(person),
   /** The teams it can be handed over to, and its own among them. */
   teams: z.array(z.object({ key: z.string(), name: z.string(), here: z.boolean() })),

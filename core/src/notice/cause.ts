@@ -47,7 +47,14 @@ export type NoticeCause =
   | { readonly kind: 'nobody-handles'; readonly team: string }
   | { readonly kind: 'assigned'; readonly by: string | null }
   /** `files`: the names of what was sent with it. */
-  | { readonly kind: 'message'; readonly by: string | null; readonly text: string; readonly files?: readonly string[] }
+  | {
+      readonly kind: 'message';
+      readonly by: string | null;
+      readonly text: string;
+      readonly files?: readonly string[];
+      /** It is for the desk alone. */
+      readonly inside?: true;
+    }
   /** Whoever decides asks for more before they do. */
   | { readonly kind: 'returned'; readonly by: string | null; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly finished: boolean }

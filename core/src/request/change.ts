@@ -121,7 +121,10 @@ export type RequestChange =
   | {
       readonly kind: 'said';
       readonly text: string;
-      readonly to: 'desk' | 'requester';
+      /** `handler`: somebody from outside who handles it, and nobody else from outside. */
+      readonly to: 'desk' | 'requester' | 'handler';
+      /** The id of that one. */
+      readonly whom?: string;
       readonly byRequester: boolean;
       /** What is sent with it, as files are named where they are kept. */
       readonly files?: readonly string[];
@@ -299,6 +302,7 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       if (change.email) return emailInWords(change, change.email);
       if (change.byRequester) return said('history:messageFromRequester');
       if (change.question) return said('history:question');
+      if (change.to === 'handler') return said('history:messageToHandler', { person: names.person(change.whom ?? '') });
       return said(change.to === 'desk' ? 'history:note' : 'history:messageToRequester');
     case 'decided':
       return decisionInWords(change, names);

@@ -56,18 +56,4 @@ describe('what people handle', () => {
     );
     expect(counted).toBeGreaterThan(300);
   });
-
-  it('is found without going through what they finished over the years', () => {
-    const { prepare } = db.$client;
-    let asked = '';
-    db.$client.prepare = ((text: string) => {
-      asked = text;
-      return prepare.call(db.$client, text);
-    }) as typeof prepare;
-    handledBy(db, PEOPLE, SOON);
-    db.$client.prepare = prepare;
-    const marks = (asked.match(/\?/g) ?? []).map(() => 0);
-    const plan = db.$client.prepare(`explain query plan ${asked}`).all(...marks);
-    expect(JSON.stringify(plan)).toContain('requests_handler (handler_id=? AND phase=?');
-  });
 });

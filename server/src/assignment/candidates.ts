@@ -1,12 +1,13 @@
 import type { Asked, Candidate, Handled, HandlerRule } from '@tolvek/core/assignment';
 import { addWorkingTime, NeverOpen, type WorkingCalendar } from '@tolvek/core/deadline';
-import { and, count, desc, eq, inArray, isNotNull, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, ne, sql, sum } from 'drizzle-orm';
 import { awayIn } from '../people/absences.ts';
 import { membersOf, personById } from '../people/queries.ts';
 import { todayAt } from '../people/settle.ts';
 import type { Reader } from '../platform/database.ts';
+import { prepared } from '../platform/prepared.ts';
 import type { ShownRow } from '../request/queries.ts';
-import { requests, UNFINISHED } from '../request/tables.ts';
+import { handled, requests } from '../request/tables.ts';
 import { handlerTurns } from './tables.ts';
 
 const FOUR_HOURS = 4 * 3_600_000;
@@ -54,24 +55,35 @@ export function namedBy(
   });
 }
 
+const counting = prepared((db) => {
+  const { handlerId, priority, phase, due, n } = handled;
+  const isPressing = sql<number>`${due} <= ${sql.placeholder('soon')}`;
+  return db
+    .select({ handler: handlerId, priority, phase, isPressing, count: sum(n).mapWith(Number) })
+    .from(handled)
+    .where(sql`${handlerId} in (select value from json_each(${sql.placeholder('ids')}))`)
+    .groupBy(handlerId, priority, phase, isPressing)
+    .prepare();
+});
+
 /** What some people handle that is not finished, alike together. `soon`: what is due by then is pressing. */
 export function handledBy(db: Reader, ids: readonly string[], soon: number): ReadonlyMap<string, readonly Handled[]> {
   const handles = new Map<string, Handled[]>();
-  const { handlerId, priority, phase, due, trial } = requests;
-  const isPressing = sql<number>`${due} is not null and ${due} <= ${soon}`;
-  for (const alike of db
-    .select({ handler: handlerId, priority, phase, isPressing, count: count() })
-    .from(requests)
-    // By the phases that are not over, which the index holds: nothing is gone through of what was finished over the years.
-    .where(and(inArray(handlerId, [...ids]), inArray(phase, UNFINISHED), eq(trial, false)))
-    .groupBy(handlerId, priority, phase, isPressing)
-    .all()) {
-    const of = handles.get(alike.handler ?? '') ?? [];
-    of.push({ ...alike, priority: alike.priority ?? 'normal', isPressing: alike.isPressing === 1 });
-    handles.set(alike.handler ?? '', of);
+  for (const { handler, isPressing, ...alike } of counting(db).all({ ids: JSON.stringify(ids), soon })) {
+    const of = handles.get(handler) ?? [];
+    of.push({ ...alike, isPressing: isPressing === 1 });
+    handles.set(handler, of);
   }
   return handles;
 }
+
+const turnsOf = prepared((db) =>
+  db
+    .select({ person: handlerTurns.personId, at: handlerTurns.at })
+    .from(handlerTurns)
+    .where(eq(handlerTurns.team, sql.placeholder('team')))
+    .prepare(),
+);
 
 /** Everybody who could handle a request of a team, with what they handle: the team, and some besides. */
 export function candidatesFor(
@@ -90,11 +102,8 @@ export function candidatesFor(
   const soon = pressingUntil(calendar, now);
   const handles = handledBy(db, ids, soon);
   const turns = new Map(
-    db
-      .select({ person: handlerTurns.personId, at: handlerTurns.at })
-      .from(handlerTurns)
-      .where(and(eq(handlerTurns.team, team), inArray(handlerTurns.personId, ids)))
-      .all()
+    turnsOf(db)
+      .all({ team })
       .map(({ person, at }) => [person, at]),
   );
   return ids.map((person) => ({

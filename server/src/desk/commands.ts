@@ -246,15 +246,24 @@ export function assign(
   });
 }
 
-/** A note for the desk, or a message that also goes to the requester. */
+/** A note for the desk, or a message to the requester, or to somebody from outside who handles it. */
 export function comment(
   house: House,
   viewer: Viewer,
-  input: { number: string; text: string; visibility: 'internal' | 'requester'; files?: readonly string[] | undefined },
+  input: {
+    number: string;
+    text: string;
+    visibility: 'internal' | 'requester' | 'handler';
+    files?: readonly string[] | undefined;
+  },
 ): void {
   write(house, (work) => {
     const { request } = openTo(work.tx, viewer, input.number, 'change');
-    const to = input.visibility === 'internal' ? 'desk' : 'requester';
+    const to = input.visibility === 'internal' ? 'desk' : input.visibility;
+    const { handlerId } = request;
+    const handler = handlerId === null ? undefined : personById(work.tx, handlerId);
+    if (to === 'handler' && (handler?.kind !== 'contact' || handler.id === viewer.personId))
+      throw new Problem(409, 'nobody-outside', refused('nobodyOutside'));
     if (to === 'requester' && request.requesterId === null)
       throw new Problem(409, 'nobody-asked', refused(request.claim === null ? 'nobodyReads' : 'notConfirmedYet'));
     const files = claimMessageFiles(work.tx, request, input.files ?? []);
@@ -262,6 +271,7 @@ export function comment(
       kind: 'said',
       text: input.text,
       to,
+      ...(to === 'handler' && handler ? { whom: handler.id } : {}),
       byRequester: false,
       files,
     });

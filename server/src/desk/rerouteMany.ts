@@ -6,6 +6,7 @@ import { membersOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { Problem, staleVersion, wrongFields } from '../platform/problem.ts';
+import { inTurns } from '../platform/turns.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
@@ -84,18 +85,19 @@ function given(work: Work, { request, team, changes }: Planned, { priority, hand
  *
  * @throws Problem 422 for a team there is none of.
  */
-export function rerouteMany(
+export async function rerouteMany(
   house: House,
   viewer: Viewer,
   { requests, apply, ...wanted }: BodyOf<'rerouteMany'>,
-): Answer {
+): Promise<Answer> {
   const { db } = house;
   if (wanted.team !== undefined) teamThere(db, wanted.team);
   const changes = { team: 0, priority: 0, handler: 0, letsGo: 0 };
   const problems: Answer['refused'] = [];
   const teams = new Map<string, RegisterRow>();
   let changed = 0;
-  for (const each of requests) {
+  // Each with a turn for others before the next: nobody waits for all of them.
+  for await (const each of inTurns(requests)) {
     try {
       const plan = apply
         ? write(house, (work) => {

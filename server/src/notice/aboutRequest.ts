@@ -86,7 +86,11 @@ export function letterAbout<Way>(
   if (!told) return null;
   // Whoever may not read it hears of it only where they are asked to act on it.
   const isTheirs = person.id === request.requesterId && cause.kind !== 'news';
-  if (FOR_READERS.has(cause.kind) && !open.relation.isDesk && !isTheirs) return cause.kind === 'rule' ? 'hidden' : null;
+  const { isDesk, calledIn = false, onlyReads = false } = open.relation;
+  // Whoever handles it from outside reads what its requester writes, and what is written to them alone.
+  const isForHandler = cause.kind === 'message' && !cause.inside && calledIn && !onlyReads;
+  if (FOR_READERS.has(cause.kind) && !isDesk && !isTheirs && !isForHandler)
+    return cause.kind === 'rule' ? 'hidden' : null;
   const rule = cause.kind === 'rule' ? noticeIn(plan, cause.rule) : undefined;
   const tells = [
     ...(rule ? fieldsRead(rule, fields) : []),

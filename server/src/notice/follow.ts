@@ -282,15 +282,17 @@ function tellHandler(work: Telling, request: ShownRow, to: string | null): void 
 function tellWords(
   work: Telling,
   request: ShownRow,
-  { text, to, byRequester, question, files = [] }: Of<'said'>,
+  { text, to, whom, byRequester, question, files = [] }: Of<'said'>,
 ): void {
   const named = files.length > 0 ? { files: files.map(fileName) } : {};
-  const cause = { kind: 'message', by: work.actor, text, ...named } as const;
+  const inside = to === 'desk' ? { inside: true as const } : {};
+  const cause = { kind: 'message', by: work.actor, text, ...named, ...inside } as const;
   if (byRequester || question) {
     tellWorking(work, request, cause, work.actor);
     const asked = question?.to ?? null;
     if (asked !== work.actor && !(asked !== null && work.told.has(asked))) notify(work, request, [asked], cause);
   } else if (to === 'requester') notify(work, request, [request.requesterId], cause);
+  else if (to === 'handler') notify(work, request, [whom ?? null], cause);
 }
 
 /** Who decides is asked, and whoever works on it hears that they wait. */

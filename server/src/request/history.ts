@@ -110,7 +110,8 @@ export function commentOf(change: Happening): (typeof history.$inferInsert)['com
   switch (change.kind) {
     case 'said':
       return {
-        ...{ text: change.text, visibility: change.to === 'desk' ? 'internal' : 'requester' },
+        ...{ text: change.text, visibility: change.to === 'desk' ? 'internal' : change.to },
+        ...(change.whom === undefined ? {} : { whom: change.whom }),
         ...(change.files && change.files.length > 0 ? { files: change.files } : {}),
       };
     case 'returned':

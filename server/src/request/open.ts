@@ -194,8 +194,9 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     if (comment === null || isDesk) return comment !== null;
     if (isRequester) return comment.visibility === 'requester';
     // Who decides is asked about what was sent, and hears nothing of what is talked about.
-    const isOwn = actorId === this.reading.situation.viewer.personId;
-    return calledIn && !onlyReads && (isOwn || comment.visibility === 'requester');
+    const { personId } = this.reading.situation.viewer;
+    const isTheirs = actorId === personId || comment.whom === personId;
+    return calledIn && !onlyReads && (isTheirs || comment.visibility === 'requester');
   }
 
   changes(changes: readonly ValueChange[]): Revealed<readonly VisibleChange[]> {

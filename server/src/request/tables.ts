@@ -132,6 +132,23 @@ export const dues = sqliteTable(
 );
 
 /**
+ * How many requests somebody handles that are not over, by what they weigh, trials aside; kept as tallies are. By these
+ * whoever has the least to do is chosen, however much there is.
+ */
+export const handled = sqliteTable(
+  'handled',
+  {
+    handlerId: text().notNull(),
+    phase: text({ enum: phases }).notNull(),
+    priority: text({ enum: priorities }).notNull(),
+    /** Epoch ms; the last moment there is (ECMA-262, 21.4.1.1) where nothing is due. */
+    due: integer().notNull(),
+    n: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.handlerId, table.phase, table.priority, table.due] })],
+);
+
+/**
  * Answers that no other request may have: one row for each rule and request that holds them. Writes
  * come one after the other, so that each sees what those before it hold. What several hold already,
  * as a rule is younger than they are, stays with all of them: it is free when none is left.
@@ -344,7 +361,9 @@ export const history = sqliteTable(
     changes: text({ mode: 'json' }).notNull().$type<readonly ValueChange[]>(),
     comment: text({ mode: 'json' }).$type<{
       text: string;
-      visibility: 'internal' | 'requester';
+      visibility: 'internal' | 'requester' | 'handler';
+      /** The id of whoever from outside it was written to alone. */
+      whom?: string;
       /** What was sent with it, as files are named. */
       files?: readonly string[];
     } | null>(),

@@ -82,7 +82,8 @@ function messagesOf(db: Reader, open: OpenRequest<RequestRow>, { personId }: Vie
       ? [
           {
             ...{ at: iso(at), from: names.get(actorId ?? '') ?? '', mine: actorId === personId, text: comment.text },
-            ...{ files: filesOf(comment.files), note: comment.visibility !== 'requester' },
+            ...{ files: filesOf(comment.files), note: comment.visibility === 'internal' },
+            alone: comment.visibility === 'handler',
           },
         ]
       : [],

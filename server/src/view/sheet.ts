@@ -163,7 +163,9 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     moves: moves.flatMap(({ stage: to, whyNot: not }) => (not === null ? [stageView(to)] : [])),
     notNow: moves.flatMap(({ stage: { label }, whyNot: not }) => (not === null ? [] : [{ label, whyNot: not }])),
     team: about.teamName,
-    handler: handler ? { id: handler.id, name: handler.name, face: faceOf(db, handler.id) } : null,
+    handler: handler
+      ? { id: handler.id, name: handler.name, face: faceOf(db, handler.id), outside: handler.kind === 'contact' }
+      : null,
     assignable: may.assign ? assignableTo(db, request, register) : [],
     teams:
       request.team === null || !may.assign
@@ -402,7 +404,10 @@ function historyOf(
         who: entry.actorId ? (names.get(entry.actorId) ?? '') : 'Tolvek',
         what: entry.data ? changeInWords(entry.data, called) : entry.words,
         changes,
-        comment: entry.comment && { ...entry.comment, files: filesOf(entry.comment.files) },
+        comment: entry.comment && {
+          ...{ text: entry.comment.text, visibility: entry.comment.visibility },
+          files: filesOf(entry.comment.files),
+        },
         agreed: agreedThen(db, entry.data),
       },
     ];

@@ -53,16 +53,19 @@ export function SheetHistory({ sheet }: { sheet: SheetData }) {
         ))}
       </ol>
       {sheet.may.history ? null : <p className="mt-2 text-[13.5px] text-soft">{say('floor:noHistory')}</p>}
-      {sheet.may.change ? <Write number={sheet.number} /> : null}
+      {sheet.may.change ? (
+        <Write number={sheet.number} outside={sheet.handler?.outside ? sheet.handler.name : null} />
+      ) : null}
     </>
   );
 }
 
-function Write({ number }: { number: string }) {
+/** `outside`: what somebody from outside is called who handles it. */
+function Write({ number, outside }: { number: string; outside: string | null }) {
   const [comment, { isLoading, error }] = floorApi.useCommentMutation();
   const [text, setText] = useState('');
   const [files, setFiles] = useState<readonly KnownFile[]>([]);
-  const post = async (visibility: 'internal' | 'requester'): Promise<void> => {
+  const post = async (visibility: 'internal' | 'requester' | 'handler'): Promise<void> => {
     const done = await comment({ number, body: { text, visibility, files: files.map(({ ref }) => ref) } });
     if ('error' in done) return;
     setText('');
@@ -91,13 +94,18 @@ function Write({ number }: { number: string }) {
       />
       {isOnTheWay ? <p role="status">{say('common:fileComing')}</p> : null}
       {error ? <Trouble error={error} /> : null}
-      <div className="mt-2 flex gap-2">
+      <div className="mt-2 flex flex-wrap gap-2">
         <Button disabled={idle} onClick={() => post('internal')}>
           {say('floor:saveNote')}
         </Button>
         <Button disabled={idle} onClick={() => post('requester')}>
           {say('floor:sendToRequester')}
         </Button>
+        {outside === null ? null : (
+          <Button disabled={idle} onClick={() => post('handler')}>
+            {say('floor:sendToHandler', { name: outside })}
+          </Button>
+        )}
       </div>
     </div>
   );

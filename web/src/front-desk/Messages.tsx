@@ -7,8 +7,11 @@ import { Button } from '../ui/Button.tsx';
 import { say } from '../wire/words.ts';
 
 interface MessagesProps {
-  /** `note`: only the desk reads it. */
-  readonly messages: readonly (AnswerOf<'follow'>['messages'][number] & { readonly note?: boolean })[];
+  /** `note`: only the desk reads it; `alone`: of those from outside only whoever looks. */
+  readonly messages: readonly (AnswerOf<'follow'>['messages'][number] & {
+    readonly note?: boolean;
+    readonly alone?: boolean;
+  })[];
   readonly fileAt: (id: string) => string;
 }
 
@@ -22,7 +25,7 @@ export const Messages = ({ messages, fileAt }: MessagesProps) => (
             from: message.mine ? say('desk:fromYou') : message.from || say('desk:fromUs'),
             at: message.at,
           })}
-          {message.note ? ` · ${say('desk:noteToDesk')}` : ''}
+          {message.note ? ` · ${say('desk:noteToDesk')}` : message.alone ? ` · ${say('desk:toYouAlone')}` : ''}
         </span>
         <p className="whitespace-pre-line">{message.text}</p>
         <SentFiles files={message.files} fileAt={fileAt} />

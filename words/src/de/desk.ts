@@ -241,6 +241,7 @@ export const desk: Same<typeof english> = {
   'givenTo.requester': 'An {{name}} und den Empfang',
   givenNote: 'Schreiben Sie dem Empfang',
   givenMessage: 'Schreiben Sie eine Nachricht',
+  toYouAlone: 'nur an Sie',
   noteToDesk: 'nur an den Empfang',
   givenMoved: 'Sie ist jetzt hier: {{stage}}.',
   givenBack: 'Sie haben sie zurückgegeben.',

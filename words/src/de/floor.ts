@@ -202,6 +202,7 @@ export const floor: Same<typeof english> = {
   history: 'Geschichte',
   noteOrMessage: 'Notiz oder Nachricht',
   saveNote: 'Interne Notiz speichern',
+  sendToHandler: 'An {{name}} senden',
   sendToRequester: 'An die anfragende Person senden',
   'key.next': 'J oder ↓',
   'key.nextDoes': 'nächste Anfrage',

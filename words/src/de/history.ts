@@ -14,6 +14,7 @@ export const history: Same<typeof english> = {
   handler: '{{person}} bearbeitet sie jetzt',
   messageFromRequester: 'Nachricht der anfragenden Person',
   note: 'Interne Notiz',
+  messageToHandler: 'Nachricht an {{person}}, außerhalb des Hauses damit betraut',
   messageToRequester: 'Nachricht an die anfragende Person',
   approved: '{{step}}: genehmigt',
   refused: '{{step}}: abgelehnt',

@@ -75,6 +75,10 @@ export const refusals: Same<typeof english> = {
   'notByEmail.happened': 'Mit diesem Formular kann niemand für jemand anderen anfragen.',
   'notByEmail.saved': 'Es wurde nichts gesendet. Ihre Antworten stehen noch auf dieser Seite.',
   'notByEmail.now': 'Wählen Sie für diese E-Mail ein anderes Formular, oder beantworten Sie sie.',
+  'nobodyOutside.happened': 'Niemand von außen bearbeitet diese Anfrage, also bekäme niemand Ihre Nachricht.',
+  'nobodyOutside.saved': 'Ihre Nachricht ist nicht gesendet. Ihr Text steht noch auf dieser Seite.',
+  'nobodyOutside.now':
+    'Öffnen Sie die Anfrage neu, um zu sehen, wer sie bearbeitet, oder speichern Sie den Text als interne Notiz.',
   'nobodyReads.happened': 'Diese Anfrage kam ohne Namen, also bekäme niemand Ihre Nachricht.',
   'nobodyReads.saved': 'Ihre Nachricht ist nicht gesendet. Ihr Text steht noch auf dieser Seite.',
   'nobodyReads.now': 'Speichern Sie ihn stattdessen als interne Notiz.',

@@ -231,6 +231,7 @@ export const desk = {
   'givenTo.requester': 'To {{name}}, and the desk',
   givenNote: 'Write to the desk',
   givenMessage: 'Write a message',
+  toYouAlone: 'to you alone',
   noteToDesk: 'to the desk alone',
   givenMoved: 'It is now at: {{stage}}.',
   givenBack: 'You gave it back.',

@@ -199,6 +199,7 @@ export const floor = {
   history: 'History',
   noteOrMessage: 'Note or message',
   saveNote: 'Save note (staff only)',
+  sendToHandler: 'Send to {{name}}',
   sendToRequester: 'Send to the requester',
   'key.next': 'J or ↓',
   'key.nextDoes': 'next request',

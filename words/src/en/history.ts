@@ -11,6 +11,7 @@ export const history = {
   handler: '{{person}} is now the handler',
   messageFromRequester: 'Message from the requester',
   note: 'Note for staff',
+  messageToHandler: 'Message to {{person}}, who handles it from outside',
   messageToRequester: 'Message to the requester',
   approved: '{{step}}: approved',
   refused: '{{step}}: refused',
