@@ -2,6 +2,7 @@ import type { AccessPlan } from '@tolvek/core/access';
 import { USUAL_BASE } from '@tolvek/core/access';
 import type { SeatPlan } from '@tolvek/core/approval';
 import type { FormDesign } from '@tolvek/core/form';
+import { changeRegister } from '@tolvek/server';
 import { people, requests, seats as seatTable } from '@tolvek/server/schema';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -246,6 +247,19 @@ describe('somebody from outside who is asked to handle', () => {
       sela.call('moveStage', { params: { number }, headers: onVersion(version), body: { stage } });
     const refused = await move('refused', ok(await given(sela, number)).version);
     expect([refused.status, refused.text.includes('To be decided')]).toEqual([409, false]);
+    // A way whose condition does not hold is closed to them without a word of it.
+    const { db, clock } = desk.running.house;
+    const { stages: before } = desk.register('site-access');
+    const stageKey = (await maren.sheet(number)).stage.key;
+    const putStages = (stages: typeof before): void => {
+      const done = { viewer: { personId: '' }, now: clock.now() };
+      db.transaction((tx) => changeRegister(tx, { key: 'site-access' }, { stages }, '', done));
+    };
+    const way = { to: papers.key, relations: [], groups: [], filled: [], when: 'reason = "Never this"' };
+    putStages(before.map((one) => (one.key === stageKey ? { ...one, moves: [way] } : one)));
+    const closed = await move(papers.key, ok(await given(sela, number)).version);
+    expect([closed.status, closed.text.includes('Never this')]).toEqual([409, false]);
+    putStages(before);
     ok(await move(papers.key, ok(await given(sela, number)).version));
     expect((await maren.sheet(number)).stage.key).toBe('papers');
 
@@ -329,5 +343,12 @@ describe('somebody from outside who is asked to handle', () => {
     expect(await problems({ name: ' ', email: 'new.person@northmoor.example' })).toEqual(['name']);
     expect((await give(number, {}, priya)).status).toBe(404);
     expect((await maren.sheet(number)).handler).toBeNull();
+    // Nobody is asked to handle what they asked for themselves.
+    const lena = await desk.contact('lena.varga.holt@tarnbay.example');
+    const answers = { ...WATER, visitor: 'Somebody else', institute: 'haldane', fee: '20' };
+    const theirs = ok(await lena.submit('visit', answers, { release })).number;
+    const refused = await give(theirs, { email: 'lena.varga.holt@tarnbay.example' });
+    expect(refused.body.problems).toMatchObject([{ field: 'email' }]);
+    expect((await maren.sheet(theirs)).handler).toBeNull();
   });
 });
