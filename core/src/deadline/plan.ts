@@ -180,13 +180,17 @@ export const formulasIn = ({ deadlines }: DeadlinePlan): readonly string[] =>
     ...(rule.length.by === 'formula' ? [rule.length.formula] : []),
   ]);
 
+/** A length whose formula, if it has one, is changed. */
+const withFormula = <Length extends DeadlineLength>(length: Length, change: (text: string) => string): Length =>
+  length.by === 'formula' ? { ...length, formula: change(length.formula) } : length;
+
 /** A plan whose texts in FEEL are changed. */
 export const withFormulas = (plan: DeadlinePlan, change: (text: string) => string): DeadlinePlan => ({
   ...plan,
   deadlines: plan.deadlines.map(({ when, length, ...rule }) => ({
     ...rule,
     ...(when === undefined ? {} : { when: change(when) }),
-    length: length.by === 'formula' ? { ...length, formula: change(length.formula) } : length,
+    length: withFormula(length, change),
   })),
 });
 
@@ -197,7 +201,7 @@ export const withLengthFormulas = (
 ): readonly RowLength[] =>
   lengths.map(({ deadline, length }) => ({
     deadline,
-    length: length?.by === 'formula' ? { ...length, formula: change(length.formula) } : length,
+    length: length && withFormula(length, change),
   }));
 
 /** The keys of the groups that a plan names: who hears of delays, who is told, who works on it later. */

@@ -1,6 +1,6 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { isSame } from '../own/index.ts';
-import { allRows, OUTCOME_WORDS, OUTCOMES, type RoutingTable, type SayingRow } from './table.ts';
+import { allRows, isComputed, OUTCOME_WORDS, OUTCOMES, type RoutingTable, type SayingRow } from './table.ts';
 
 /** What of a row is otherwise than it was, as it is called. */
 function changesOf(
@@ -14,7 +14,7 @@ function changesOf(
   const says = ({ outcome, leaves }: SayingRow, name: (typeof OUTCOMES)[number]): readonly unknown[] =>
     leaves.includes(name) || (name === 'deadlines' && !outcome.deadlines)
       ? []
-      : [outcome[name] ?? null, name === 'handler' || name === 'deadlines' ? null : (outcome.formulas?.[name] ?? null)];
+      : [outcome[name] ?? null, isComputed(name) ? (outcome.formulas?.[name] ?? null) : null];
   return [
     ...(isSame(asked(was), asked(is)) ? [] : [said('changes:conditions')]),
     ...OUTCOMES.filter((name) => !isSame(says(was, name), says(is, name))).map((name) => OUTCOME_WORDS[name]),

@@ -9,7 +9,7 @@ import {
 } from '@tolvek/core/deadline';
 import { conditionOf, type Scope } from '@tolvek/core/expression';
 import { partName, whenInWords } from '@tolvek/core/form';
-import type { RoutingTable } from '@tolvek/core/routing';
+import { allRows, type RoutingTable } from '@tolvek/core/routing';
 import type { RecipientNames } from '@tolvek/core/telling';
 import { type Said, said } from '@tolvek/words';
 import { say, told } from '../../wire/words.ts';
@@ -72,8 +72,8 @@ export function deadlineInSentences(rule: DeadlineRule, { names, scope, calendar
 }
 
 /** Which rows of a routing table say how long a deadline is, as they are numbered. */
-export const rowsSayingOf = ({ rows, otherwise }: RoutingTable, key: string): readonly number[] =>
-  [...rows, { outcome: otherwise }].flatMap(({ outcome: { deadlines = [] } }, at) =>
+export const rowsSayingOf = (table: RoutingTable, key: string): readonly number[] =>
+  allRows(table).flatMap(({ outcome: { deadlines = [] } }, at) =>
     deadlines.some(({ deadline }) => deadline === key) ? [at + 1] : [],
   );
 

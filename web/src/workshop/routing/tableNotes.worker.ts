@@ -4,6 +4,7 @@ import {
   allRows,
   analyseTable,
   hitsOf,
+  isComputed,
   OUTCOMES,
   type OutcomeName,
   type RoutingTable,
@@ -52,7 +53,7 @@ function notesOn({ table, fields }: NotesAsked): NotesTold {
     const [one, other] = [rows.get(first), rows.get(second)];
     if (!one || !other) return [];
     const says = ({ outcome: { formulas, ...outcome } }: SayingRow, name: OutcomeName): string =>
-      JSON.stringify([outcome[name], name === 'handler' || name === 'deadlines' ? null : formulas?.[name]]);
+      JSON.stringify([outcome[name], isComputed(name) ? formulas?.[name] : null]);
     return OUTCOMES.filter(
       (name) => !one.leaves.includes(name) && !other.leaves.includes(name) && says(one, name) !== says(other, name),
     );
