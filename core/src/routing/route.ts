@@ -1,4 +1,5 @@
 import { said, type Words } from '@tolvek/words';
+import type { RowLength } from '../deadline/index.ts';
 import { type Explanation, explainCell, explainComputed, type Scope, type Slots } from '../expression/index.ts';
 import { isSame } from '../own/index.ts';
 import { type Computations, computedBy, type ReadyFormula, readyFormulas } from './computed.ts';
@@ -7,6 +8,7 @@ import {
   allRows,
   type FollowerPlan,
   hitsOf,
+  lengthsIn,
   OUTCOME_WORDS,
   OUTCOMES,
   type OutcomeName,
@@ -59,6 +61,8 @@ export interface Router {
   readonly reads: readonly string[];
   /** What of the requester it reads: the group, the team, fields of the profile. */
   readonly ofRequester: readonly string[];
+  /** How long its rows say that deadlines are. */
+  readonly lengths: readonly RowLength[];
 }
 
 interface Ready {
@@ -125,6 +129,7 @@ export function prepareRouting(table: RoutingTable, scope: Scope): Router {
   return Object.assign(route, {
     reads: unique(asked.flatMap(({ reads }) => reads)),
     ofRequester: unique(asked.flatMap(({ ofRequester }) => ofRequester)),
+    lengths: lengthsIn(table),
   });
 }
 

@@ -86,7 +86,7 @@ export const stopRinging = (tx: Transaction, id: string): void => set(tx, id, { 
 
 const first = prepared((db) =>
   db
-    .select({ step: approvalSteps, requestId: approvalRounds.requestId })
+    .select({ id: approvalSteps.id, ringAt: approvalSteps.ringAt, requestId: approvalRounds.requestId })
     .from(approvalSteps)
     .innerJoin(approvalRounds, eq(approvalRounds.id, approvalSteps.roundId))
     .where(isNotNull(approvalSteps.ringAt))
@@ -95,5 +95,5 @@ const first = prepared((db) =>
     .prepare(),
 );
 
-/** The step for which something rings next, with its request. */
+/** The step for which something rings next, when, and its request. */
 export const nextRinging = (db: Reader) => first(db).get();

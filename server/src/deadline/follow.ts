@@ -16,7 +16,7 @@ import {
 } from '@tolvek/core/deadline';
 import type { Slots } from '@tolvek/core/expression';
 import type { Field } from '@tolvek/core/register';
-import { lengthsIn, type RoutingSaid, saidThen } from '@tolvek/core/routing';
+import { type RoutingSaid, saidThen } from '@tolvek/core/routing';
 import { and, eq, inArray } from 'drizzle-orm';
 import { calendarOf } from '../calendar/queries.ts';
 import { planningOf, releaseById } from '../form/queries.ts';
@@ -70,13 +70,13 @@ function readOf(
   };
 }
 
-const tableOf = (db: Reader, { releaseId }: Pick<ShownRow, 'releaseId'>) =>
-  releaseById(db, releaseId).release.design.routing;
+/** How long the rows of its routing table say that deadlines are. */
+const lengthsOf = (db: Reader, { releaseId }: Pick<ShownRow, 'releaseId'>) => releaseById(db, releaseId).route.lengths;
 
 /** What its routing table said of a request; null where none did. */
 function saidOf(db: Reader, request: Pick<ShownRow, 'id' | 'releaseId'>): RoutingSaid | null {
   const routed = requestById(db, request.id)?.routed;
-  return routed ? saidThen(tableOf(db, request), routed) : null;
+  return routed ? saidThen(releaseById(db, request.releaseId).release.design.routing, routed) : null;
 }
 
 /** A deadline as it is for a request: its row of the routing table may say how long that is. */
@@ -85,14 +85,14 @@ export function ruleFor(
   request: Pick<ShownRow, 'id' | 'releaseId'>,
   rule: DeadlineRule,
 ): { readonly rule: DeadlineRule; readonly byRow: boolean } {
-  const isSaid = lengthsIn(tableOf(db, request)).some(({ deadline }) => deadline === rule.key);
+  const isSaid = lengthsOf(db, request).some(({ deadline }) => deadline === rule.key);
   const said = isSaid ? ruleByRow(rule, saidOf(db, request)?.deadlines) : rule;
   return { rule: said ?? rule, byRow: said !== rule };
 }
 
 /** Whether something in the deadlines of a request hangs on what it holds. */
 const hangsOnAnswers = (db: Reader, request: ShownRow, { deadlines: all }: DeadlinePlan): boolean =>
-  all.some(hangsOn) || lengthsIn(tableOf(db, request)).some(rowHangs);
+  all.some(hangsOn) || lengthsOf(db, request).some(rowHangs);
 
 const ANSWERS: ReadonlySet<string> = new Set(['values', 'claimed', 'same-person']);
 

@@ -69,9 +69,9 @@ function* dueNow({ db, clock }: House): Generator<Due> {
     const timer = next(db).get();
     const asked = nextRinging(db);
     const at = timer?.at ?? Number.POSITIVE_INFINITY;
-    const ringAt = asked?.step.ringAt ?? Number.POSITIVE_INFINITY;
+    const ringAt = asked?.ringAt ?? Number.POSITIVE_INFINITY;
     if (Math.min(at, ringAt) > clock.now()) return;
     if (timer && at <= ringAt) yield { of: 'deadline', timer };
-    else if (asked) yield { of: 'decision', step: asked.step.id, request: asked.requestId };
+    else if (asked) yield { of: 'decision', step: asked.id, request: asked.requestId };
   }
 }

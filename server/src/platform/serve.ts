@@ -19,7 +19,7 @@ import { patiently } from './patience.ts';
 import { notAllowed, notSignedIn, Problem } from './problem.ts';
 import { answered } from './reads.ts';
 import { callerOf, programOf, type Session } from './signIn/session.ts';
-import { aTurn } from './turns.ts';
+import { answerLeaves, aTurn } from './turns.ts';
 import { wishedBy } from './words.ts';
 
 /** A call that was understood: everything in it has been parsed by the contract. */
@@ -91,6 +91,7 @@ function bind(router: Router, house: House, limits: Limits, route: Route, handle
       const work = () => handler(call);
       const answer = await answered(house, async () => patiently(house, work));
       response.set('Cache-Control', 'no-store');
+      response.once('close', answerLeaves());
       if (answer instanceof Written) answer.send(request, response);
       else response.json(answer);
     },

@@ -1,6 +1,6 @@
 import { setImmediate as nextTime } from 'node:timers/promises';
 import { expect, test } from 'vitest';
-import { aTurn, inGroups, inTurns } from './turns.ts';
+import { answerLeaves, aTurn, inGroups, inTurns } from './turns.ts';
 
 test('each time round one has its turn; callers come first, and long work goes on all the same', async () => {
   const order: string[] = [];
@@ -17,7 +17,7 @@ test('each time round one has its turn; callers come first, and long work goes o
   expect(Math.max(...had.map((n, at) => n - (had[at - 1] ?? 0)))).toBe(1);
   const callers = order.filter((each) => each.startsWith('caller'));
   expect(callers).toEqual(Array.from({ length: 8 }, (_, n) => `caller ${n}`));
-  expect(order.indexOf('long 0')).toBeLessThanOrEqual(4);
+  expect(order.indexOf('long 0')).toBeLessThanOrEqual(5);
   expect(order.at(-1)).toBe('long 2');
 });
 
@@ -38,6 +38,20 @@ test('what can wait goes at once where nobody else does, and after eight pieces 
   expect(longBefore[0]).toBeLessThanOrEqual(8);
   expect(longBefore[2]).toBeLessThanOrEqual(20);
   expect(order.indexOf('caller')).toBeLessThan(2);
+});
+
+test('long work lets an answer out of the house first, and goes on when one never is', async () => {
+  const order: string[] = [];
+  const work = aTurn('long work');
+  answerLeaves();
+  const asked = work.then(() => order.push('work'));
+  await nextTime();
+  await aTurn('caller').then(() => order.push('caller'));
+  expect(order).toEqual(['caller']);
+  // Whoever reads it never ends: the next piece goes on all the same.
+  await asked;
+  await aTurn('long work');
+  expect(order).toEqual(['caller', 'work']);
 });
 
 test('things gone through in groups and in turns are all of them, in their order', async () => {

@@ -1,7 +1,9 @@
 /** How long a piece of work may hold the thread before others have their turn, ms. */
 const A_TURN = 4;
 /** Callers in a row, when long work waits as well: it goes on under any load. */
-const CALLERS_IN_A_ROW = 3;
+const CALLERS_IN_A_ROW = 4;
+/** How long an answer may take until it has left the house, ms: it is packed beside this thread, and written by it. */
+const ON_ITS_WAY = 3;
 /** Pieces of long work in a row, when what can wait does as well: letters about a lot of it go on, and hold it up little. */
 const WORK_IN_A_ROW = 8;
 
@@ -12,6 +14,9 @@ const canWait: Waiting[] = [];
 let isAsked = false;
 let inARow = 0;
 let workInARow = 0;
+/** Answers that are on their way out, and when the last one was given. */
+let leaving = 0;
+let lastGiven = 0;
 
 /**
  * A turn on the thread that answers: one caller or one piece of long work each time round, so that
@@ -30,7 +35,9 @@ function ask(): void {
   isAsked = true;
   setImmediate(() => {
     isAsked = false;
-    const isForWork = longWork.length + canWait.length > 0 && (callers.length === 0 || inARow >= CALLERS_IN_A_ROW);
+    const callersHad = inARow >= CALLERS_IN_A_ROW;
+    const isForWork = longWork.length + canWait.length > 0 && (callers.length === 0 || callersHad);
+    if (isForWork && !callersHad && leaving > 0 && performance.now() - lastGiven < ON_ITS_WAY) return ask();
     inARow = isForWork ? 0 : inARow + 1;
     (isForWork ? nextWork() : callers).shift()?.();
     // Asked for from within, the next turn comes the next time round.
@@ -45,6 +52,15 @@ function nextWork(): Waiting[] {
   return isForRest ? canWait : longWork;
 }
 
+/** An answer leaves: long work begins its next piece when it is out of the house, or a moment later. Returns how to say so. */
+export function answerLeaves(): () => void {
+  leaving += 1;
+  lastGiven = performance.now();
+  return () => {
+    leaving -= 1;
+  };
+}
+
 /** Goes through many things without holding up the thread that answers: some of them each turn. */
 export async function* inTurns<T>(items: Iterable<T>): AsyncGenerator<T> {
   let began = performance.now();
@@ -57,7 +73,7 @@ export async function* inTurns<T>(items: Iterable<T>): AsyncGenerator<T> {
 }
 
 /** How long what is stored together may take, ms, and how many things that is at most. */
-export const A_COMMIT = 6;
+export const A_COMMIT = 4;
 const MOST_TOGETHER = 50;
 
 /**
