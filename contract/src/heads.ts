@@ -15,6 +15,7 @@ import {
 import { noticeHeads } from './notice/heads.ts';
 import { programHeads } from './program/heads.ts';
 import { rosterHeads } from './roster/heads.ts';
+import { savedViewHeads } from './view/heads.ts';
 import {
   accessHeads,
   calendarHeads,
@@ -33,6 +34,7 @@ export const heads = {
   ...frontHeads,
   ...forecastHeads,
   ...rosterHeads,
+  ...savedViewHeads,
   ...programHeads,
   ...noticeHeads,
   ...formHeads,

@@ -32,6 +32,7 @@ export {
 export type { viewRoutes } from './view/routes.ts';
 export { type TrayKey, trayKeys } from './view/shapes.ts';
 export type { sharedRoutes } from './view/shared.ts';
+export type { savedViewRoutes } from './view/views.ts';
 export type { ProblemDocument } from './wire/problem.ts';
 export {
   type AboutRegister,

@@ -11,6 +11,7 @@ import { programRoutes } from './program/routes.ts';
 import { rosterRoutes } from './roster/routes.ts';
 import { viewRoutes } from './view/routes.ts';
 import { sharedRoutes } from './view/shared.ts';
+import { savedViewRoutes } from './view/views.ts';
 import { workshopRoutes } from './workshop/routes.ts';
 
 /** The routes of each area. */
@@ -19,6 +20,7 @@ export const areas = {
   intake: intakeRoutes,
   view: viewRoutes,
   shared: sharedRoutes,
+  views: savedViewRoutes,
   desk: deskRoutes,
   forecast: forecastRoutes,
   roster: rosterRoutes,
@@ -36,6 +38,7 @@ export const routes = {
   ...intakeRoutes,
   ...viewRoutes,
   ...sharedRoutes,
+  ...savedViewRoutes,
   ...deskRoutes,
   ...forecastRoutes,
   ...rosterRoutes,

@@ -34,6 +34,7 @@ export interface Known {
   readonly sharedLink: string;
   readonly mailing: string;
   readonly roster: string;
+  readonly view: string;
   readonly program: string;
   /** A team of which something is open, and a day on which it works. */
   readonly tried: { readonly team: string; readonly day: string };
@@ -78,6 +79,9 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('requestEmails', await staff.GET('/api/requests/{number}/emails', path({ number: known.number })));
   note('duty', await staff.GET('/api/duty'));
   note('rosters', await staff.GET('/api/rosters'));
+  note('views', await staff.GET('/api/views'));
+  note('view', await staff.GET('/api/views/{id}', path({ id: known.view })));
+  note('nameable', await staff.GET('/api/views/nameable', { params: { query: { of: known.register } } }));
   note('programs', await staff.GET('/api/programs'));
   note('program', await staff.GET('/api/programs/{key}', path({ key: known.program })));
   note('programSecret', await staff.GET('/api/programs/{key}/secret', path({ key: known.program })));

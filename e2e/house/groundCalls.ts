@@ -6,6 +6,7 @@ import { desc, eq } from 'drizzle-orm';
 import type { Caller, Desk } from './desk.ts';
 import { STORM } from './desk.ts';
 import { incomingCalls } from './incoming.ts';
+import { viewCalls } from './viewCalls.ts';
 
 type Input = NonNullable<Parameters<Caller['call']>[1]>;
 
@@ -112,10 +113,9 @@ export async function groundCalls(
     tick();
     return body;
   };
-  const shared = await sharedCalls(
-    desk,
-    ['site-access', 'tell-tale', 'pointing'].filter((register) => desk.hasRegister(register)),
-  );
+  const read = ['site-access', 'tell-tale', 'pointing'].filter((register) => desk.hasRegister(register));
+  const shared = await sharedCalls(desk, read);
+  const views = await viewCalls(desk, read);
   const hand = { kind: 'staff', name: 'Nell Hartwick', email: 'nell.hartwick@skerrow.example' } as const;
   const { id } = await made('addPerson', { headers: key('hand-made'), body: hand });
   const { key: divers } = await made('addGroup', { headers: key('divers'), body: { name: 'Divers', isTeam: false } });
@@ -194,6 +194,7 @@ export async function groundCalls(
   return {
     ...(await incomingCalls(desk)),
     ...shared,
+    ...views,
     invitation: [{ params: { token } }],
     acceptInvitation: [{ params: { token }, body: { password: 'gulls over grey water' } }],
     forgotPassword: [

@@ -86,6 +86,7 @@ async function known() {
     outsider: { number: given, cookie },
     program: ground.program?.[0]?.params?.key ?? '',
     roster: ground.roster?.[0]?.params?.key ?? '',
+    view: ground.view?.[0]?.params?.id ?? '',
     mailing: mailed,
     incoming: { id: ground.incomingFile?.[0]?.params?.id ?? '', file: ground.incomingFile?.[0]?.params?.file ?? '' },
     card: desk.running.house.db.select().from(uploads).where(eq(uploads.name, 'saithe.png')).get()?.id ?? '',

@@ -59,3 +59,14 @@ export const sharedHeads = {
   sharedFile: { method: 'GET', path: '/api/shared-results/:id/rows.csv', caller: 'staff', gives: 'csv' },
   sharedFileByLink: { method: 'GET', path: '/api/shared/:token/rows.csv', caller: 'link', gives: 'csv' },
 } as const satisfies Heads;
+
+/** Views: ways to look at requests and things that are kept. */
+export const savedViewHeads = {
+  views: { method: 'GET', path: '/api/views', caller: 'staff' },
+  nameable: { method: 'GET', path: '/api/views/nameable', caller: 'staff' },
+  lookThrough: { method: 'POST', path: '/api/views/look', caller: 'staff' },
+  makeView: { method: 'POST', path: '/api/views', caller: 'staff', guard: 'Idempotency-Key' },
+  view: { method: 'GET', path: '/api/views/:id', caller: 'staff' },
+  changeView: { method: 'PUT', path: '/api/views/:id', caller: 'staff', guard: 'If-Match' },
+  removeView: { method: 'POST', path: '/api/views/:id/removal', caller: 'staff' },
+} as const satisfies Heads;

@@ -23,6 +23,7 @@ import { changeRequest } from '../request/change.ts';
 import { isOwnOf, requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { leaveRosters, rostersOf } from '../roster/commands.ts';
+import { handOnViews } from '../view/savedViews.ts';
 
 /** Requests that are handed over in one write. */
 const AT_ONCE = 20;
@@ -169,6 +170,7 @@ function letGo(work: Work, viewer: Viewer, leaver: string, taker: PersonRow | nu
   const passed = handOverOwed(tx, { leaver, to: taker?.id ?? null, by: viewer.personId, now });
   for (const going of passed) if (taker) notifyPerson(work, taker, { kind: 'passed-on', going, by: viewer.personId });
   leaveRosters(tx, leaver, taker?.id ?? null, { viewer, now });
+  if (taker) handOnViews(tx, leaver, taker.id);
   // Out of the groups of a directory they are taken there.
   const entries = tx
     .select()

@@ -38,6 +38,7 @@ import { requestById } from '../request/queries.ts';
 import { shareAsOther } from '../request/sharedResults.ts';
 import { shareWithOther } from '../request/shares.ts';
 import { dutiesAsOther } from '../roster/commands.ts';
+import { viewsAsOther } from '../view/savedViews.ts';
 
 /** Two records of one person: the one that stays, and the one that becomes a part of it. */
 interface Two {
@@ -213,6 +214,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   if (goes.active) noteChanged(work, 'person', from, 'active', true, false);
   const note = `${goes.name} = ${stays.name}`;
   dutiesAsOther(tx, from, to, note, { viewer, now });
+  viewsAsOther(tx, from, to, note, { viewer, now });
   renameInPlans(tx, { [was]: becomes }, note, { viewer, now });
   renameInMailings(tx, { [was]: becomes }, note, { viewer, now });
   renameInDoors(tx, { [was]: becomes }, note, { viewer, now });

@@ -1,6 +1,7 @@
 import { DOOR } from '@tolvek/core/door';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { MAILING } from '@tolvek/core/mailing';
+import { VIEW } from '@tolvek/core/view';
 import { said, type Words } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
@@ -10,6 +11,7 @@ import { formById } from '../form/queries.ts';
 import { mailingById } from '../mailing/queries.ts';
 import { rulesNaming } from '../people/rules.ts';
 import type { Reader } from '../platform/database.ts';
+import { isViewThere } from '../view/savedViews.ts';
 
 /** Something that names a group, or a field of profiles: what it is called, where in it, and the page on which it is set. */
 interface Use {
@@ -18,7 +20,7 @@ interface Use {
   readonly to: string;
 }
 
-/** What names something: forms, registers, doors, mailings and rules of groups, and where; each place once. */
+/** What names something: forms, registers, doors, mailings, views and rules of groups, and where; each place once. */
 export function namedIn(db: Reader, of: { readonly kind: 'group' | 'profile'; readonly key: string }): readonly Use[] {
   const formOf = new Map(
     db
@@ -33,6 +35,9 @@ export function namedIn(db: Reader, of: { readonly kind: 'group' | 'profile'; re
     ...referringTo(db, REGISTER, of).map((each) => ({ ...each, to: `/workshop/registers/${each.key}` })),
     ...referringTo(db, DOOR, of).map((each) => ({ ...each, to: `/workshop/${formOf.get(each.key) ?? ''}/doors` })),
     ...referringTo(db, MAILING, of).map((each) => ({ ...each, to: `/workshop/${formWith(db, each.key)}/mailings` })),
+    ...referringTo(db, VIEW, of)
+      .filter(({ key }) => isViewThere(db, key))
+      .map((each) => ({ ...each, to: `/floor/views/${each.key}` })),
     ...rulesNaming(db, of).map(({ key, name }) => ({
       ...{ title: name, at: said('ground:itsRule'), to: `/workshop/groundwork/groups/${key}` },
     })),

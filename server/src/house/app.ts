@@ -31,6 +31,7 @@ import { speakFor, wishedBy } from '../platform/words.ts';
 import { by, write } from '../platform/work.ts';
 import { deskOf } from '../settings/queries.ts';
 import { viewHandlers } from '../view/handlers.ts';
+import { savedViewHandlers } from '../view/savedViewHandlers.ts';
 import { sharedHandlers } from '../view/sharedHandlers.ts';
 import { workshopHandlers } from '../workshop/handlers.ts';
 import { houseHandlers } from './handlers.ts';
@@ -86,6 +87,7 @@ export function createApp(house: House, auth: Auth): Express {
   serve(router, bound, areas.intake, intakeHandlers(house));
   serve(router, bound, areas.view, viewHandlers(house));
   serve(router, bound, areas.shared, sharedHandlers(house));
+  serve(router, bound, areas.views, savedViewHandlers(house));
   serve(router, bound, areas.desk, deskHandlers(house));
   serve(router, bound, areas.forecast, forecastHandlers(house));
   serve(router, bound, areas.roster, rosterHandlers(house));

@@ -16,3 +16,4 @@ export * from '../proposal/tables.ts';
 export * from '../register/tables.ts';
 export * from '../request/tables.ts';
 export * from '../roster/tables.ts';
+export * from '../view/tables.ts';

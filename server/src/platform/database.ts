@@ -4,6 +4,7 @@ import Sqlite from 'better-sqlite3';
 import { sql } from 'drizzle-orm';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
 import { runQuickly } from './rows.ts';
+import { addFunctions } from './sqlFunctions.ts';
 import { upgrade } from './upgrade/index.ts';
 
 export type Database = BetterSQLite3Database & { $client: Sqlite.Database };
@@ -33,6 +34,7 @@ export function connect(folder: string, busyTimeout: number, { readonly = false 
   client.pragma('foreign_keys = ON');
   client.pragma(`busy_timeout = ${busyTimeout}`);
   keepStatements(client);
+  addFunctions(client);
   client.function(NOW, { deterministic: false }, () => clocks.get(client)?.now() ?? Date.now());
   if (!readonly) countTurns(client);
   const db = drizzle(client, { casing: 'snake_case' });

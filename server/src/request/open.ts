@@ -19,7 +19,15 @@ import { mayStill } from '@tolvek/core/door';
 import { type Edition, type FormDesign, inLanguage, type Layout, layoutOf, readIn } from '@tolvek/core/form';
 import { own } from '@tolvek/core/own';
 import { holdersOf, inRegister, mayWith, type RequestRight, type Viewer } from '@tolvek/core/people';
-import { calledFields, type Field, fieldsIn, type NameOf, publicLabelIn } from '@tolvek/core/register';
+import {
+  calledFields,
+  type Field,
+  fieldKeyOf,
+  fieldsIn,
+  type NameOf,
+  partsOf,
+  publicLabelIn,
+} from '@tolvek/core/register';
 import { said, type Words } from '@tolvek/words';
 import type { Language } from '@tolvek/words/speech';
 import { sql } from 'drizzle-orm';
@@ -201,6 +209,14 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
 
   changes(changes: readonly ValueChange[]): Revealed<readonly VisibleChange[]> {
     return this.reading.changes(changes, this.names, this.worded);
+  }
+
+  /** Some of its fields, by their keys, each in words; what its viewer may not read is empty, as what holds nothing. */
+  cellsOf(keys: readonly string[]): Revealed<readonly Words[]> {
+    const columns = partsOf(this.worded).flatMap(({ key }) =>
+      fieldKeyOf(key) !== key && keys.includes(fieldKeyOf(key)) ? [key] : [],
+    );
+    return this.reading.row([...keys, ...columns], this.request.values, this.names, this.worded);
   }
 
   /** Its cells in a sheet. `fields`: the columns. */

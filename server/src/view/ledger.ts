@@ -41,7 +41,7 @@ import type { Reader } from '../platform/database.ts';
 import { isListed, listed, prepared, preparedEach } from '../platform/prepared.ts';
 import { holdsThings, registersOnce, stageOf } from '../register/queries.ts';
 import { followedBy } from '../request/followers.ts';
-import { openRequest } from '../request/open.ts';
+import { type OpenRequest, openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { readCount, readFrom } from '../request/readings.ts';
 import { sharedWith } from '../request/shares.ts';
@@ -416,7 +416,7 @@ function rowsOfAll({ db, viewer, registers }: Looking, tray: Tallied, place: Pla
 const withIds = prepared((db) => db.select(SHOWN_COLUMNS).from(requests).where(isListed(requests.id, 'ids')).prepare());
 
 /** The rows of some requests, in the order of their ids. */
-function rowsOf(db: Reader, ids: readonly string[]): readonly ShownRow[] {
+export function rowsOf(db: Reader, ids: readonly string[]): readonly ShownRow[] {
   const rows = withIds(db).all({ ids: listed(ids) });
   const known = new Map(rows.map((row) => [row.id, row]));
   return ids.flatMap((id) => known.get(id) ?? []);
@@ -572,7 +572,11 @@ function foundBy(
 }
 
 /** What the rows of a page have in common, read once for all of them. */
-const sharedBy = ({ db, registers, along }: Looking, page: readonly ShownRow[], known?: ReadonlySet<string>) => ({
+export const sharedBy = (
+  { db, registers, along }: Looking,
+  page: readonly ShownRow[],
+  known?: ReadonlySet<string>,
+) => ({
   db,
   /** Which of them are read by what stands in them. */
   along: known ?? (along && readAmong(db, along, page)),
@@ -599,12 +603,20 @@ const readAmong = (db: Reader, along: SQL, page: readonly ShownRow[]): ReadonlyS
       .map(({ id }) => id),
   );
 
-function rowOf(
+const rowOf = (
+  viewer: Viewer,
+  row: ShownRow,
+  shared: ReturnType<typeof sharedBy>,
+  now: number,
+): AnswerOf<'ledger'>['rows'][number] => openedRow(viewer, row, shared, now).row;
+
+/** A row of the ledger, and the request it is of, opened for whoever looks at it in a list. */
+export function openedRow(
   viewer: Viewer,
   row: ShownRow,
   { names, teams, deadlines, along, ...shared }: ReturnType<typeof sharedBy>,
   now: number,
-): AnswerOf<'ledger'>['rows'][number] {
+): { readonly open: OpenRequest<ShownRow>; readonly row: AnswerOf<'ledger'>['rows'][number] } {
   const register = shared.registers.byId(row.registerId);
   const { design } = shared.form(row.releaseId);
   const open = openRequest(shared.db, row, viewer, 'list', {
@@ -618,7 +630,7 @@ function rowOf(
   // What is due next can tell of an answer: whoever may not know that is told nothing of it.
   const isKnown =
     rule === undefined || !hangsOn(ruleFor(shared.db, row, rule).rule) || mayKnowDeadline(shared.db, open, rule);
-  return {
+  const told = {
     ...{ number: row.number, version: row.version },
     subject: open.subject,
     requester: names.get(row.requesterId ?? '') ?? row.claim?.name ?? '',
@@ -636,4 +648,5 @@ function rowOf(
     due: row.due === null || !isKnown ? null : iso(row.due),
     updatedAt: iso(row.updatedAt),
   };
+  return { open, row: told };
 }

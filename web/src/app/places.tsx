@@ -38,6 +38,9 @@ const SharedResults = later(() => import('../floor/SharedResults.tsx'), 'SharedR
 const AcceptByLink = later(() => import('../front-desk/AcceptByLink.tsx'), 'AcceptByLink');
 const DecideByLink = later(() => import('../front-desk/DecideByLink.tsx'), 'DecideByLink');
 const ForecastPage = later(() => import('../floor/forecast/ForecastPage.tsx'), 'ForecastPage', 'floor');
+/** What a view is built with is said as in the Workshop. */
+const viewPages = async () => (await Promise.all([import('../floor/views/ViewPage.tsx'), loadWords('workshop')]))[0];
+const ViewPage = later(viewPages, 'ViewPage', 'floor');
 const Floor = later(() => import('../floor/Floor.tsx'), 'Floor', 'floor');
 const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf', 'workshop');
 const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm', 'workshop');
@@ -110,6 +113,7 @@ export const Places = () => (
       <Route path="floor/emails/:id?" Component={IncomingEmails} />
       <Route path="floor/duty" Component={DutyPage} />
       <Route path="floor/forecast" Component={ForecastPage} />
+      <Route path="floor/views/:id/:number?" Component={ViewPage} />
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />

@@ -1,6 +1,6 @@
 import type { TrayKey } from '@tolvek/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { Link, Navigate, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
@@ -11,7 +11,7 @@ import { GiveSeveral } from './GiveSeveral.tsx';
 import { Horizon } from './Horizon.tsx';
 import { type ChosenRow, Ledger } from './Ledger.tsx';
 import { Sheet } from './Sheet.tsx';
-import { Shortcuts } from './Shortcuts.tsx';
+import { TraysNav } from './TraysNav.tsx';
 import { Troubles } from './Troubles.tsx';
 import { useLive } from './useLive.ts';
 
@@ -75,51 +75,7 @@ export function Floor() {
   const suffix = find ? `?find=${encodeURIComponent(find)}` : '';
   return (
     <div className="grid h-[calc(100dvh-46px)] grid-cols-[176px_minmax(0,1fr)] xl:grid-cols-[204px_minmax(0,1fr)]">
-      <nav aria-label={say('floor:trays')} className="overflow-auto border-r border-rule pt-4 pl-5">
-        <h2 className="mb-1 font-sans text-[11.5px] font-semibold text-soft">{say('floor:trays')}</h2>
-        <ul>
-          {trays?.trays.map((each) => (
-            <li key={each.key} className={each.key === 'all' ? 'mt-4' : ''}>
-              <NavLink
-                to={`/floor/${each.key}`}
-                className={({ isActive }) =>
-                  `-ml-2 flex justify-between border-l-[3px] py-[5px] pr-3.5 pl-2 text-ink no-underline ${isActive ? 'border-green bg-sheet font-semibold' : 'border-transparent'}`
-                }
-              >
-                <span>{say(`floor:tray.${each.key}`)}</span>
-                <span
-                  className={`tabular-nums ${each.key === 'late' && each.count > 0 ? 'font-bold text-brick' : 'text-soft'}`}
-                >
-                  {each.count}
-                </span>
-              </NavLink>
-            </li>
-          ))}
-          {trays && me?.person?.rights.includes('groundwork') ? (
-            <li>
-              <Link
-                to="/floor/emails"
-                className="-ml-2 flex justify-between border-l-[3px] border-transparent py-[5px] pr-3.5 pl-2 text-ink no-underline"
-              >
-                <span>{say('incoming:tray')}</span>
-                <span className={`tabular-nums ${trays.heldEmails > 0 ? 'font-bold text-brass' : 'text-soft'}`}>
-                  {trays.heldEmails}
-                </span>
-              </Link>
-            </li>
-          ) : null}
-        </ul>
-        <NavLink to="/floor/duty" className="mt-5 block text-[13px] text-soft">
-          {say('rosters:page')}
-        </NavLink>
-        <NavLink to="/floor/forecast" className="mt-1.5 block text-[13px] text-soft">
-          {say('forecast:title')}
-        </NavLink>
-        <NavLink to="/floor/shared-results" className="mt-1.5 block text-[13px] text-soft">
-          {say('floor:sharedResults')}
-        </NavLink>
-        <Shortcuts />
-      </nav>
+      <TraysNav />
       <div
         className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}
       >

@@ -15,6 +15,7 @@ export const api = createApi({
     'me',
     'desk',
     'ledger',
+    'views',
     'forecast',
     'sheet',
     'mine',

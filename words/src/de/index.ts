@@ -67,6 +67,7 @@ export { start } from './start.ts';
 export { things } from './things.ts';
 export { troubles } from './troubles.ts';
 export { values } from './values.ts';
+export { views } from './views.ts';
 export { vocabularies } from './vocabularies.ts';
 export { wire } from './wire.ts';
 export { work } from './work.ts';

@@ -24,6 +24,7 @@ export const things: Same<typeof english> = {
   formAddress: 'Dieses Formular',
   program: 'Dieses Programm',
   roster: 'Dieser Dienstplan',
+  view: 'Diese Übersicht',
   offer: 'Dieses Angebot',
   calendar: 'Dieser Kalender',
   protectingRule: 'Eine Regel, die dieses Feld schützt',

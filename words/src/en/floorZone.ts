@@ -17,4 +17,5 @@ export { share } from './share.ts';
 export { shared } from './shared.ts';
 export { sheet } from './sheet.ts';
 export { troubles } from './troubles.ts';
+export { views } from './views.ts';
 export { work } from './work.ts';

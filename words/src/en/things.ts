@@ -22,6 +22,7 @@ export const things = {
   calendar: 'This calendar',
   program: 'This program',
   roster: 'This roster',
+  view: 'This view',
   offer: 'This offer',
   protectingRule: 'A rule that protects this field',
   reference: 'This reference',

@@ -49,6 +49,7 @@ export { signIn } from './signIn.ts';
 export { sinks } from './sinks.ts';
 export { stages } from './stages.ts';
 export { start } from './start.ts';
+export { views } from './views.ts';
 export { vocabularies } from './vocabularies.ts';
 export { work } from './work.ts';
 export { workshop } from './workshop.ts';

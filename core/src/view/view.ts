@@ -1,0 +1,69 @@
+import type { Audience } from '../people/index.ts';
+import type { OptionColour } from '../register/index.ts';
+
+/** How many columns, groups, orders and marks a view has at most, and how many registers it looks at. */
+export const MOST_OF_VIEW = { registers: 8, columns: 60, groups: 2, orders: 4, marks: 12 } as const;
+
+/** What of every request a view can show, group by and put in order besides its fields. Named as conditions name it. */
+export const VIEW_FACTS = [
+  'request.number',
+  'request.subject',
+  'requester.person',
+  'request.form',
+  'request.stage',
+  'request.team',
+  'request.handler',
+  'request.priority',
+  'request.arrived',
+  'request.due',
+  'request.finished',
+] as const;
+export type ViewFact = (typeof VIEW_FACTS)[number];
+
+export const isFact = (subject: string): subject is ViewFact => (VIEW_FACTS as readonly string[]).includes(subject);
+
+/** A column: a fact, or a field by its key. */
+export interface ViewColumn {
+  readonly of: string;
+  /** Pixels; as wide as its kind needs when nothing is said. */
+  readonly width?: number | undefined;
+}
+
+/** In which order rows stand: the first that tells two apart decides. Empty is last, either way round. */
+export interface ViewOrder {
+  readonly of: string;
+  readonly down: boolean;
+}
+
+/** Rows that meet a condition have a colour, and the word for it stands beside. */
+export interface ViewMark {
+  /** FEEL, as the condition of the view. */
+  readonly when: string;
+  readonly colour: OptionColour;
+  readonly word: string;
+}
+
+/**
+ * A way to look at the requests or things of a register, or of several that share fields. It restricts nobody’s access and
+ * gives nobody any: whoever looks sees what they may read of what it means.
+ */
+export interface ViewDesign {
+  readonly name: string;
+  /** Keys of the registers; of several, only the fields that all of them have can be used. */
+  readonly of: readonly string[];
+  /** FEEL over the fields and where a request stands; empty: all of them. */
+  readonly when: string;
+  readonly columns: readonly ViewColumn[];
+  /** Facts or fields by which rows are put together: at most two, the outer one first. */
+  readonly groups: readonly string[];
+  readonly orders: readonly ViewOrder[];
+  /** The first that holds of a row marks it. */
+  readonly marks: readonly ViewMark[];
+  /** Who finds it among their views; null: only who made it. */
+  readonly audience: Audience | null;
+}
+
+/** The fields and facts that a view names, each once: what it shows, groups by and orders by. */
+export const subjectsOfView = ({ columns, groups, orders }: ViewDesign): readonly string[] => [
+  ...new Set([...columns.map(({ of }) => of), ...groups, ...orders.map(({ of }) => of)]),
+];

@@ -1,0 +1,84 @@
+import { type Said, said, type Words } from '@tolvek/words';
+import {
+  compareContents,
+  type DesignFinding,
+  type DesignKind,
+  type MergeRules,
+  mergeContents,
+} from '../design/index.ts';
+import { type Field, namedIn } from '../register/index.ts';
+import { calledIn, canGroup, canOrder, kindIn } from './subjects.ts';
+import { subjectsOfView, type ViewDesign } from './view.ts';
+
+const PLACES: Readonly<Record<string, Said>> = {
+  name: said('views:theName'),
+  of: said('views:theRegisters'),
+  when: said('views:theCondition'),
+  columns: said('views:theColumns'),
+  groups: said('views:theGroups'),
+  orders: said('views:theOrder'),
+  marks: said('views:theMarks'),
+  audience: said('views:theAudience'),
+};
+
+const RULES: MergeRules = {
+  lists: { columns: (item) => String(item.of), orders: (item) => String(item.of) },
+  nameOf: ([place = '']) => PLACES[place] ?? said('views:theView'),
+};
+
+/** What findings of a view depend on besides it, for who looks: what they may not ask for is not there. */
+export interface AroundView {
+  /** Keys of the registers there are. */
+  readonly registers: readonly string[];
+  /** The fields that those it names share. */
+  readonly fields: readonly Field[];
+  /** What is wrong in a condition; null for nothing. */
+  readonly unreadable: (condition: string) => Words | null;
+}
+
+type Found = readonly [at: string, message: Said];
+
+function* foundIn(view: ViewDesign, { registers, fields, unreadable }: AroundView): Generator<Found> {
+  const { name, of, when, columns, groups, orders, marks, audience } = view;
+  const isThere = (subject: string): boolean => kindIn(subject, fields) !== null;
+  const called = (subject: string): Words => calledIn(subject, fields);
+  if (name.trim() === '') yield ['name', said('views:noName')];
+  if (of.length === 0 || of.some((key) => !registers.includes(key))) yield ['of', said('views:noRegister')];
+  const wrong = when === '' ? null : unreadable(when);
+  if (wrong !== null) yield ['when', said('views:unreadable', { message: wrong })];
+  if (columns.length === 0) yield ['columns', said('views:noColumns')];
+  const gone = subjectsOfView(view).filter((subject) => !isThere(subject));
+  const placeOf = (subject: string): string =>
+    columns.some((each) => each.of === subject) ? 'columns' : groups.includes(subject) ? 'groups' : 'orders';
+  for (const subject of gone) yield [placeOf(subject), said('views:noField', { field: subject })];
+  for (const subject of groups)
+    if (isThere(subject) && !canGroup(subject, fields))
+      yield ['groups', said('views:noGroup', { what: called(subject) })];
+  for (const { of: subject } of orders)
+    if (isThere(subject) && !canOrder(subject, fields))
+      yield ['orders', said('views:noOrder', { what: called(subject) })];
+  for (const list of [columns.map((each) => each.of), groups, orders.map((each) => each.of)])
+    if (new Set(list).size < list.length) yield [placeOf(list[0] ?? ''), said('views:twice')];
+  for (const [at, mark] of marks.entries()) {
+    const message = mark.when === '' ? said('views:emptyMark') : unreadable(mark.when);
+    if (message !== null) yield [`marks ${at}`, said('views:unreadableMark', { message })];
+    if (mark.word.trim() === '') yield [`marks ${at}`, said('views:noWord')];
+  }
+  if (audience && 'anyOf' in audience.in && audience.in.anyOf.length === 0) yield ['audience', said('views:toNobody')];
+}
+
+/** Views as designs. They are in force at once. */
+export const VIEW: DesignKind<ViewDesign, AroundView | null> = {
+  kind: 'view',
+  titleOf: ({ name }) => name,
+  compare: (before, after) => compareContents(before, after, RULES),
+  merge: (base, mine, theirs) => mergeContents(base, mine, theirs, RULES),
+  findings: (view, around): readonly DesignFinding[] =>
+    around === null
+      ? []
+      : [...foundIn(view, around)].map(([at, message]) => ({ severity: 'error', page: 'views', at, message })),
+  refersTo: ({ of, audience }) => [
+    ...of.map((key) => ({ kind: 'register' as const, key, at: said('views:theRegisters') })),
+    ...(audience ? namedIn(audience).map((each) => ({ ...each, at: said('views:theAudience') })) : []),
+  ],
+};

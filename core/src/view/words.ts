@@ -1,0 +1,62 @@
+import { type Said, said, type Words } from '@tolvek/words';
+import { conditionInWords, parseExpression, type Scope } from '../expression/index.ts';
+import type { Field } from '../register/index.ts';
+import { calledIn, orderWay } from './subjects.ts';
+import type { ViewDesign, ViewOrder } from './view.ts';
+
+/** What the parts of a view’s sentence are made of. */
+export interface ViewNames {
+  readonly register: (key: string) => string;
+  readonly fields: readonly Field[];
+  readonly scope: Scope;
+}
+
+/** A part of the sentence a view reads as: each is changed by itself. */
+export const VIEW_PARTS = ['of', 'when', 'groups', 'orders', 'marks'] as const;
+export type ViewPart = (typeof VIEW_PARTS)[number];
+
+const conditionSaid = (when: string, scope: Scope): Words => {
+  const parsed = parseExpression(when);
+  return parsed.ok ? conditionInWords(parsed.value, scope) : when;
+};
+
+/** How rows are put in order by one thing: “Leaves, earliest first”. */
+export const orderSaid = ({ of, down }: ViewOrder, fields: readonly Field[]): Said =>
+  said(`views:order.${orderWay(of, fields)}${down ? 'Down' : ''}`, { what: calledIn(of, fields) });
+
+/** One part of a view, as it stands in its sentence; null for what it does not say. */
+function partSaid(part: ViewPart, view: ViewDesign, { register, fields, scope }: ViewNames): Words | null {
+  switch (part) {
+    case 'of':
+      return said('views:says.of', { registers: view.of.map(register) });
+    case 'when':
+      return view.when === '' ? null : said('views:says.when', { condition: conditionSaid(view.when, scope) });
+    case 'groups': {
+      const [outer, inner] = view.groups.map((subject) => calledIn(subject, fields));
+      if (outer === undefined) return null;
+      return inner === undefined ? said('views:says.group', { outer }) : said('views:says.groups', { outer, inner });
+    }
+    case 'orders':
+      return view.orders.length === 0
+        ? null
+        : said('views:says.orders', { orders: view.orders.map((each) => orderSaid(each, fields)) });
+    case 'marks':
+      return view.marks.length === 0
+        ? null
+        : said('views:says.marks', { words: view.marks.map(({ word, when }) => word || conditionSaid(when, scope)) });
+  }
+}
+
+/** A view as the parts of one sentence, in their order; what it does not say is left out. */
+export const viewInParts = (
+  view: ViewDesign,
+  names: ViewNames,
+): readonly { readonly part: ViewPart; readonly words: Words }[] =>
+  VIEW_PARTS.flatMap((part) => {
+    const words = partSaid(part, view, names);
+    return words === null ? [] : [{ part, words }];
+  });
+
+/** The same as one sentence, where nothing is pressed: in lists, files and emails. */
+export const viewInWords = (view: ViewDesign, names: ViewNames): Said =>
+  said('views:sentence', { parts: viewInParts(view, names).map(({ words }) => words) });

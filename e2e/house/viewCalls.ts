@@ -1,0 +1,52 @@
+import type { RouteName } from '@tolvek/contract';
+import { type Caller, type Desk, ok, onVersion } from './desk.ts';
+
+type Input = NonNullable<Parameters<Caller['call']>[1]>;
+
+/** Views of all that there is to name in some registers, looked through; and what is done with views. */
+export async function viewCalls(
+  desk: Desk,
+  registers: readonly string[],
+): Promise<Partial<Record<RouteName, readonly Input[]>>> {
+  const maren = await desk.as('Maren Okafor');
+  const once = (name: string): Readonly<Record<string, string>> => ({ 'Idempotency-Key': `view-${name}` });
+  const named = registers.map((of) => ({ query: { of, find: 'bo' } }));
+  const views: object[] = [];
+  const ids: string[] = [];
+  for (const of of registers) {
+    const { fields } = ok(await maren.call('nameable', { query: { of } })) as { fields: readonly { key: string }[] };
+    const columns = ['request.subject', 'requester.person', ...fields.map(({ key }) => key)].map((each) => ({
+      of: each,
+    }));
+    const whole = { ...{ name: 'All there is', of: [of], when: '', orders: [], marks: [] }, columns };
+    const everyone = { in: { everyone: true as const }, outOf: [] };
+    const view = { ...whole, groups: ['request.stage', 'requester.person'], audience: everyone };
+    views.push(view);
+    ids.push(ok(await maren.call('makeView', { headers: once(of), body: { view } })).id);
+    // What is put in order or marked by something tells of it as well.
+    for (const { key } of fields) {
+      views.push({ ...view, groups: [], orders: [{ of: key, down: false }] });
+      views.push({ ...view, groups: [], when: `${key} != null` });
+      views.push({
+        ...view,
+        groups: [],
+        marks: [{ when: `${key} != null`, colour: 'sea' as const, word: 'is there' }],
+      });
+    }
+  }
+  const [view] = views as readonly Record<string, unknown>[];
+  const theirs: string[] = [];
+  for (const name of ['changed', 'removed'])
+    theirs.push(
+      ok(await maren.call('makeView', { headers: once(name), body: { view: { ...view, audience: null } } })).id,
+    );
+  const [changed = '', removed = ''] = theirs;
+  return {
+    nameable: named,
+    view: ids.map((id) => ({ params: { id } })),
+    lookThrough: views.map((each) => ({ body: { view: each } })),
+    makeView: [{ headers: once('again'), body: { view } }],
+    changeView: [{ params: { id: changed }, headers: onVersion(1), body: { view: { ...view, name: 'Changed' } } }],
+    removeView: [{ params: { id: removed }, body: { removed: true } }],
+  };
+}

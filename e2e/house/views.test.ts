@@ -1,0 +1,460 @@
+import type { Field } from '@tolvek/core/register';
+import { allRegisters } from '@tolvek/server';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { often } from '../../core/laws/often.ts';
+import { type Answer, type Caller, Desk, freshly, ok, onVersion } from './desk.ts';
+
+// What somebody sees through a view is what they read, one sheet after the other, put together by hand.
+let desk: Desk;
+const PEOPLE = ['Maren Okafor', 'Ilse Brandvold', 'Bram Solheim', 'Oskar Veldhuis', 'Priya Nakamura-Lind'] as const;
+const REGISTERS = ['site-access', 'purchase', 'vessel-time'] as const;
+type Somebody = (typeof PEOPLE)[number];
+
+/** A request as somebody reads it on its sheet. */
+interface Read {
+  readonly number: string;
+  readonly register: string;
+  readonly values: ReadonlyMap<string, unknown>;
+  /** What its fields say in words, and those of them that are there for this reader. */
+  readonly shown: ReadonlyMap<string, unknown>;
+  readonly facts: Readonly<Record<string, string | null>>;
+}
+interface Reader {
+  readonly who: Caller;
+  readonly id: string;
+  readonly reads: readonly Read[];
+  readonly fields: ReadonlyMap<string, readonly Field[]>;
+}
+const readers = new Map<Somebody, Reader>();
+
+async function everyRow(who: Caller): Promise<readonly Answer['body'][]> {
+  const rows: Answer['body'][] = [];
+  for (let after = ''; ; ) {
+    const { body } = await who.call('ledger', { query: { tray: 'all', ...(after ? { after } : {}) } });
+    rows.push(...body.rows);
+    if (!body.next) return rows;
+    after = body.next;
+  }
+}
+
+async function readAll(name: Somebody): Promise<Reader> {
+  const who = await desk.as(name);
+  const ofPrefix = new Map(allRegisters(desk.running.house.db).map(({ prefix, key }) => [prefix, key]));
+  const reads: Read[] = [];
+  for (const row of await everyRow(who)) {
+    const sheet = ok(await who.call('sheet', { params: { number: row.number } }));
+    const fields = sheet.values.fields as readonly { key: string; value: unknown; shown: unknown }[];
+    reads.push({
+      number: row.number,
+      register: ofPrefix.get(row.number.split('-')[0]) ?? '',
+      values: new Map(fields.flatMap(({ key, value }) => (value === null ? [] : [[key, value] as const]))),
+      shown: new Map(fields.map(({ key, shown }) => [key, shown])),
+      facts: {
+        'request.number': row.number,
+        'request.stage': row.stage.label,
+        'request.team': row.team || null,
+        'request.handler': row.handler,
+        'requester.person': row.requester || null,
+        'request.due': row.due,
+      },
+    });
+  }
+  const fields = new Map<string, readonly Field[]>();
+  for (const of of REGISTERS) fields.set(of, ok(await who.call('nameable', { query: { of } })).fields);
+  return { who, id: desk.idOf(name), reads, fields };
+}
+
+beforeAll(async () => {
+  desk = await Desk.open(70);
+  for (const name of PEOPLE) readers.set(name, await readAll(name));
+});
+afterAll(() => desk.close());
+
+const view = (part: object): Answer['body'] => ({
+  ...{ name: 'Some', of: ['site-access'], when: '', columns: [{ of: 'request.number' }], groups: [], orders: [] },
+  ...{ marks: [], audience: null, ...part },
+});
+const looked = async (who: Caller, part: object, more: object = {}): Promise<Answer['body']> =>
+  ok(await who.call('lookThrough', { body: { view: view(part), ...more } }));
+
+/** A condition in FEEL, and by hand: yes, no or neither. */
+interface Condition {
+  readonly feel: string;
+  readonly names: readonly string[];
+  readonly holds: (read: Read) => boolean | null;
+}
+type Known = number | string;
+/** What a value is as it is compared: an amount by its minor units. */
+const known = (value: unknown): Known | undefined =>
+  typeof value === 'object' && value !== null && 'minor' in value ? Number(value.minor) : (value as Known | undefined);
+
+/** Conditions on a field, compared with something that some request holds, or nearly. */
+function asking(field: Field, held: readonly unknown[]): readonly Condition[] {
+  const { key, type } = field;
+  const [value] = held;
+  const has = known(value);
+  if (value === undefined || has === undefined) return [];
+  const by = (feel: string, test: (it: Known) => boolean, empty: boolean | null = null): Condition => ({
+    ...{ feel, names: [key] },
+    holds: ({ values }) => {
+      const it = known(values.get(key));
+      return it === undefined ? empty : test(it);
+    },
+  });
+  switch (type.kind) {
+    case 'choice':
+    case 'person':
+    case 'reference':
+      return [by(`${key} = "${has}"`, (it) => it === has, false), by(`${key} != "${has}"`, (it) => it !== has, true)];
+    case 'number':
+    case 'level':
+      return [by(`${key} > ${has}`, (it) => it > has), by(`${key} <= ${has}`, (it) => it <= has)];
+    case 'money':
+      return [by(`${key} >= ${Number(has) / 100}`, (it) => it >= has)];
+    case 'yes-no':
+      return [by(key, (it) => it as unknown as boolean)];
+    case 'date':
+      return [by(`${key} < date("${has}")`, (it) => it < has), by(`${key} >= date("${has}")`, (it) => it >= has)];
+    case 'date-time':
+      return [by(`${key} < date and time("${has}:00")`, (it) => it < has)];
+    case 'text':
+      return [
+        by(`contains(${key}, "${String(has).slice(1, 3).replace(/["\\]/g, '')}")`, (it) =>
+          String(it).includes(String(has).slice(1, 3).replace(/["\\]/g, '')),
+        ),
+        // The database can’t decide this one: it is asked in memory.
+        by(
+          `string length(${key}) > ${[...String(has)].length - 1}`,
+          (it) => [...String(it)].length > [...String(has)].length - 1,
+        ),
+      ];
+    default:
+      return [];
+  }
+}
+
+const both = (a: Condition, b: Condition): Condition => ({
+  ...{ feel: `(${a.feel}) and (${b.feel})`, names: [...a.names, ...b.names] },
+  holds: (read) => {
+    const [x, y] = [a.holds(read), b.holds(read)];
+    return x === false || y === false ? false : x && y;
+  },
+});
+const either = (a: Condition, b: Condition): Condition => ({
+  ...{ feel: `(${a.feel}) or (${b.feel})`, names: [...a.names, ...b.names] },
+  holds: (read) => {
+    const [x, y] = [a.holds(read), b.holds(read)];
+    return x === true || y === true ? true : x === false && y === false ? false : null;
+  },
+});
+const not = (a: Condition): Condition => ({
+  ...{ feel: `not(${a.feel})`, names: a.names },
+  holds: (read) => {
+    const x = a.holds(read);
+    return x === null ? null : !x;
+  },
+});
+
+const GROUPS = ['choice', 'level', 'yes-no', 'person', 'reference', 'date'];
+const ORDERS = ['choice', 'number', 'money', 'level', 'date', 'date-time', 'text'];
+
+/** What a value is in order by: a choice by its place among the options, a text without capitals and accents. */
+function placed(field: Field | undefined, value: unknown): Known | null {
+  const it = known(value);
+  if (it === undefined) return null;
+  if (field?.type.kind === 'choice') {
+    const place = field.type.options.findIndex(({ key }) => key === it);
+    return place === -1 ? Number.POSITIVE_INFINITY : place;
+  }
+  if (field?.type.kind === 'text') return String(it).normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+  return it;
+}
+
+const covered = new Map<string, number>();
+const count = (what: string): void => void covered.set(what, (covered.get(what) ?? 0) + 1);
+
+describe('a view', () => {
+  it('shows what a reading of the sheets finds: the same rows, in order, in groups, added up, in pages', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.constantFrom(...PEOPLE),
+        fc.constantFrom(...REGISTERS),
+        fc.infiniteStream(fc.nat()),
+        async (name, of, choices) => {
+          const one = <T>(list: readonly T[]): T | undefined => list[choices.next().value % Math.max(1, list.length)];
+          const chance = (n: number): boolean => choices.next().value % n === 0;
+          const { who, id, reads, fields: byRegister } = readers.get(name) as Reader;
+          const fields = byRegister.get(of) ?? [];
+          const rows = reads.filter(({ register }) => register === of);
+          const atom = (): Condition | undefined => {
+            const field = one(fields);
+            const held = rows.flatMap(({ values }) => values.get(field?.key ?? '') ?? []);
+            return field && one(asking(field, [one(held)]));
+          };
+          let when = chance(4) ? undefined : atom();
+          const second = atom();
+          if (when && second) when = one([both(when, second), either(when, second), when, not(when)]);
+          const kindsOf = (kinds: readonly string[]): readonly string[] =>
+            fields.filter(({ type }) => kinds.includes(type.kind)).map(({ key }) => key);
+          const groups = [...new Set([one(kindsOf(GROUPS)), one(['request.stage', 'request.team', 'request.handler'])])]
+            .filter((each) => each !== undefined)
+            .slice(0, choices.next().value % 3);
+          const orders = [...new Set([one(kindsOf(ORDERS)), one(kindsOf(ORDERS))])]
+            .filter((each) => each !== undefined && !groups.includes(each))
+            .slice(0, choices.next().value % 3)
+            .map((subject) => ({ of: subject as string, down: chance(2) }));
+          const columns = ['request.number', ...fields.map(({ key }) => key)].map((subject) => ({ of: subject }));
+          const part = { of: [of], when: when?.feel ?? '', columns, groups, orders };
+
+          const expected = rows.filter(
+            (read) =>
+              when === undefined || (when.names.every((key) => read.shown.has(key)) && when.holds(read) === true),
+          );
+          const shown: Answer['body'][] = [];
+          let first: Answer['body'] | undefined;
+          for (let after: string | undefined; ; ) {
+            const page = await looked(who, part, {
+              most: 1 + (choices.next().value % 20),
+              ...(after ? { after } : {}),
+            });
+            first ??= page;
+            shown.push(...page.rows);
+            if (page.next === null) break;
+            after = page.next;
+          }
+          expect(first.findings, JSON.stringify(part)).toEqual([]);
+          const saying = `${name} ${JSON.stringify(part)} ${id}`;
+          const numbers = shown.map(({ number }) => number);
+          expect(new Set(numbers).size, saying).toBe(numbers.length);
+          expect(numbers.toSorted(), saying).toEqual(expected.map(({ number }) => number).toSorted());
+          expect(first.total, saying).toBe(expected.length);
+
+          const readOf = new Map(expected.map((read) => [read.number, read]));
+          const fieldOf = (subject: string) => fields.find(({ key }) => key === subject);
+          const cellOf = (read: Read, subject: string): unknown =>
+            fieldOf(subject) ? read.values.get(subject) : (read.facts[subject] ?? undefined);
+          // In order: what is empty last, what is the same the newest first.
+          const compare = (a: Answer['body'], b: Answer['body']): number => {
+            for (const { of: subject, down } of orders) {
+              const [x, y] = [a, b].map((row) =>
+                placed(fieldOf(subject), cellOf(readOf.get(row.number) as Read, subject)),
+              );
+              if (x === y || (x === undefined && y === undefined)) continue;
+              if (x === null || x === undefined) return 1;
+              if (y === null || y === undefined) return -1;
+              return (x < y ? -1 : 1) * (down ? -1 : 1);
+            }
+            return a.arrived < b.arrived ? 1 : a.arrived > b.arrived ? -1 : 0;
+          };
+          for (const [at, row] of shown.entries()) {
+            const before = shown[at - 1];
+            if (before?.group === row.group) expect(compare(before, row), `${saying} ${at}`).toBeLessThanOrEqual(0);
+          }
+          // Cells are what the sheet says.
+          for (const row of shown) {
+            const read = readOf.get(row.number) as Read;
+            const cells = fields.map(({ key }) => (read.values.has(key) ? read.shown.get(key) : ''));
+            expect(row.cells, `${saying} ${row.number}`).toEqual(cells);
+          }
+          // Groups: each once, in the order of the rows, with as many as belong there.
+          const inOrder = shown.map(({ group }) => group).filter((group, at, all) => group !== all[at - 1]);
+          expect(new Set(inOrder).size, saying).toBe(inOrder.length);
+          const keyOf = (read: Read): string =>
+            JSON.stringify(groups.map((subject) => known(cellOf(read, subject as string)) ?? null));
+          if (groups.length > 0) {
+            expect(
+              first.groups.map((group: { id: string }) => group.id),
+              saying,
+            ).toEqual(inOrder);
+            const counts = expected.map(keyOf).toSorted();
+            const byHand = [...new Set(counts)].map((key) => counts.filter((each) => each === key).length);
+            expect(first.groups.map((group: { count: number }) => group.count).toSorted(), saying).toEqual(
+              byHand.toSorted(),
+            );
+            const [outer] = groups;
+            for (const row of shown) {
+              const group = first.groups.find((each: { id: string }) => each.id === row.group);
+              const read = readOf.get(row.number) as Read;
+              const field = fieldOf(outer as string);
+              const called = field
+                ? read.values.has(field.key)
+                  ? read.shown.get(field.key)
+                  : ''
+                : (read.facts[outer as string] ?? '');
+              expect(group.path[0], saying).toEqual(called);
+            }
+          }
+          // Sums of all rows and of groups.
+          for (const [place, field] of fields.entries()) {
+            if (!['number', 'money'].includes(field.type.kind)) continue;
+            const held = expected.flatMap(({ values }) => known(values.get(field.key)) ?? []).map(Number);
+            const sum = held.reduce((a, b) => a + b, 0);
+            const found = first.sums.find(({ column }: { column: number }) => column === place + 1);
+            const said = held.length === 0 ? '' : field.type.kind === 'money' ? sum / 100 : sum;
+            const told = String(found?.sum).replace(/[^\d.-]/g, '');
+            if (said === '') expect(found?.sum, `${saying} ${field.key}`).toBe('');
+            else expect(Number(told), `${saying} ${field.key}`).toBeCloseTo(said, 6);
+            count('sums');
+          }
+          if (when) count(expected.length > 0 ? 'conditions that hold of some' : 'conditions that hold of none');
+          if (when?.feel.includes('string length')) count('conditions asked in memory');
+          if (groups.length === 2) count('two groups');
+          if (orders.length === 2) count('two orders');
+          if (expected.length > 20) count('several pages');
+          count(name);
+        },
+      ),
+      { numRuns: often(500) },
+    );
+    console.log(`    views: ${[...covered].map(([what, n]) => `${what} ${n}`).join(', ')}`);
+    for (const what of [
+      'conditions that hold of some',
+      'conditions asked in memory',
+      'two groups',
+      'two orders',
+      'several pages',
+      'sums',
+      ...PEOPLE,
+    ])
+      expect(covered.get(what), what).toBeGreaterThan(0);
+  });
+});
+
+describe('what is hidden', () => {
+  it('is to whoever may not read it as what does not exist: as a column, a group, an order, a condition, a mark', async () => {
+    const { who: priya } = readers.get('Priya Nakamura-Lind') as Reader;
+    const { who: maren, reads } = readers.get('Maren Okafor') as Reader;
+    const hidden = {
+      ...{ id: 'hides-fee', name: 'Fee', fields: ['fee'], level: 'hidden' as const },
+      audience: { in: { everyone: true as const }, outOf: [`@${desk.idOf('Maren Okafor')}`] },
+    };
+    const before = desk.register('site-access').access;
+    desk.protect('site-access', { ...before, rules: [hidden, ...before.rules] });
+    const ilse = await desk.as('Ilse Brandvold');
+    const asked = (key: string): readonly object[] => [
+      { columns: [{ of: key }] },
+      { orders: [{ of: key, down: false }] },
+      { when: `${key} != null` },
+      { marks: [{ when: `${key} != null`, colour: 'sea', word: 'there' }] },
+    ];
+    for (const who of [ilse, priya]) {
+      const { fields } = ok(await who.call('nameable', { query: { of: 'site-access' } }));
+      expect(fields.map(({ key }: Field) => key)).not.toContain('fee');
+      for (const [at, part] of asked('fee').entries()) {
+        const answer = await looked(who, part);
+        const absent = await looked(who, asked('fea')[at] as object);
+        expect(answer.findings).not.toEqual([]);
+        expect(JSON.stringify(answer).replaceAll('fee', 'fea'), JSON.stringify(part)).toBe(JSON.stringify(absent));
+        expect([answer.rows, answer.total, answer.groups, answer.sums]).toEqual([[], 0, [], []]);
+      }
+    }
+    const all = await looked(maren, { columns: [{ of: 'fee' }] });
+    expect(all.findings).toEqual([]);
+    expect(all.rows.length).toBe(Math.min(100, reads.filter(({ register }) => register === 'site-access').length));
+    desk.protect('site-access', before);
+  });
+});
+
+describe('who finds a view', () => {
+  const names = async (who: Caller): Promise<readonly string[]> =>
+    ok(await who.call('views')).views.map(({ name }: { name: string }) => name);
+  const make = (who: Caller, part: object): Promise<Answer> =>
+    who.call('makeView', { headers: freshly(), body: { view: view(part) } });
+
+  it('is its owner, and those it is for; others are told that it does not exist', async () => {
+    const [bram, ilse, priya] = await Promise.all(
+      ['Bram Solheim', 'Ilse Brandvold', 'Priya Nakamura-Lind'].map((each) => desk.as(each)),
+    );
+    if (!bram || !ilse || !priya) throw new Error('nobody is there');
+    const { id } = ok(await make(bram, { name: 'Mine' }));
+    expect([await names(bram), await names(ilse)]).toEqual([['Mine'], []]);
+    expect((await ilse.call('view', { params: { id } })).status).toBe(404);
+    const body = {
+      view: view({ name: 'For two', audience: { in: { anyOf: [`@${desk.idOf('Ilse Brandvold')}`] }, outOf: [] } }),
+    };
+    const changing = { params: { id }, body };
+    expect((await ilse.call('changeView', { ...changing, headers: onVersion(1) })).status).toBe(404);
+    expect(ok(await bram.call('changeView', { ...changing, headers: onVersion(1) })).version).toBe(2);
+    expect((await bram.call('changeView', { ...changing, headers: onVersion(1) })).status).toBe(412);
+    expect([await names(ilse), await names(priya)]).toEqual([['For two'], []]);
+    // Whoever finds it looks through it, and changes it as little as they take it away.
+    expect(ok(await ilse.call('view', { params: { id } }))).toMatchObject({
+      by: 'Bram Solheim',
+      mine: false,
+      changes: false,
+    });
+    expect((await ilse.call('changeView', { ...changing, headers: onVersion(2) })).status).toBe(403);
+    const removal = { params: { id }, body: { removed: true } };
+    expect((await ilse.call('removeView', removal)).status).toBe(403);
+    ok(await bram.call('removeView', removal));
+    expect([await names(bram), await names(ilse)]).toEqual([[], []]);
+    expect((await bram.call('view', { params: { id } })).status).toBe(404);
+    ok(await bram.call('removeView', { params: { id }, body: { removed: false } }));
+    expect([await names(bram), await names(ilse)]).toEqual([['For two'], ['For two']]);
+  });
+
+  it('are others than one’s own groups only where one sets the registers up', async () => {
+    const [bram, maren, ilse] = await Promise.all(
+      ['Bram Solheim', 'Maren Okafor', 'Ilse Brandvold'].map((each) => desk.as(each)),
+    );
+    if (!bram || !maren || !ilse) throw new Error('nobody is there');
+    const everyone = { in: { everyone: true }, outOf: [] };
+    const fieldsOf = ({ body }: Answer): readonly string[] =>
+      (body.problems ?? []).map(({ field }: { field: string }) => field);
+    expect(fieldsOf(await make(bram, { audience: everyone }))).toEqual(['audience']);
+    expect(fieldsOf(await make(bram, { audience: { in: { anyOf: ['estates'] }, outOf: [] } }))).toEqual(['audience']);
+    expect(fieldsOf(await make(bram, { audience: { in: { anyOf: [] }, outOf: [] } }))).toEqual(['audience']);
+    ok(await make(bram, { name: 'Of Boats', audience: { in: { anyOf: ['boats'] }, outOf: [] } }));
+    const { id } = ok(await make(maren, { name: 'Of all', audience: everyone }));
+    expect(await names(ilse)).toContain('Of all');
+    expect(await names(ilse)).not.toContain('Of Boats');
+    ok(await maren.call('removeView', { params: { id }, body: { removed: true } }));
+  });
+
+  it('is, where somebody leaves, whoever takes over; and of two records, the one that stays', async () => {
+    const maren = await desk.as('Maren Okafor');
+    const idris = await desk.as('Oskar Veldhuis');
+    const [from, to] = [desk.idOf('Oskar Veldhuis'), desk.idOf('Bram Solheim')];
+    const audience = { in: { anyOf: [`@${to}`] }, outOf: [] };
+    const { id } = ok(await make(idris, { name: 'Handed on', audience }));
+    ok(await make(idris, { name: 'Alone' }));
+    const bram = await desk.as('Bram Solheim');
+    expect(ok(await bram.call('view', { params: { id } }))).toMatchObject({ mine: false, changes: false });
+    ok(await maren.call('handOver', { params: { id: from }, body: { to } }));
+    await desk.running.jobsDone();
+    expect(ok(await bram.call('view', { params: { id } }))).toMatchObject({ by: 'Bram Solheim', mine: true });
+    expect(await names(bram)).not.toContain('Alone');
+  });
+
+  it('is told field by field what keeps it from being saved', async () => {
+    const maren = await desk.as('Maren Okafor');
+    const wrong = await make(maren, {
+      ...{ name: '', of: ['nowhere'], columns: [], groups: ['request.number'], when: 'fee >' },
+      marks: [{ when: 'true', colour: 'sea', word: '' }],
+    });
+    expect(wrong.status).toBe(422);
+    const fields = wrong.body.problems.map(({ field }: { field: string }) => field);
+    expect([...new Set(fields)].toSorted()).toEqual(['columns', 'groups', 'marks 0', 'name', 'of', 'when']);
+  });
+});
+
+describe('a view of several registers', () => {
+  it('has the fields that all of them share, and shows the rows of each', async () => {
+    const { who: maren, reads } = readers.get('Maren Okafor') as Reader;
+    const of = ['site-access', 'purchase'];
+    const { fields } = ok(await maren.call('nameable', { query: { of: of.join(',') } }));
+    expect(fields).toEqual([]);
+    const answer = await looked(
+      maren,
+      { of, groups: ['request.form'], columns: [{ of: 'request.subject' }] },
+      { most: 200 },
+    );
+    const expected = reads.filter(({ register }) => of.includes(register));
+    expect(answer.total).toBe(expected.length);
+    const counts = of.map((key) => expected.filter(({ register }) => register === key).length);
+    expect(answer.groups.map(({ count: n }: { count: number }) => n).toSorted()).toEqual(counts.toSorted());
+    const { fields: boats } = ok(await maren.call('nameable', { query: { of: 'purchase,vessel-time' } }));
+    expect(boats.map(({ key }: Field) => key)).toEqual(['purpose']);
+  });
+});

@@ -1,0 +1,20 @@
+import type { savedViewRoutes } from '@tolvek/contract';
+import type { House } from '../platform/house.ts';
+import type { Handlers } from '../platform/serve.ts';
+import { changeView, makeView, nameableOf, removeView, viewOf, viewsOf } from './savedViews.ts';
+import { lookThrough } from './viewed.ts';
+
+/** Views: what is looked at, how it is put together and in order, for whom. */
+export function savedViewHandlers(house: House): Handlers<typeof savedViewRoutes> {
+  const { db, clock } = house;
+  return {
+    views: ({ viewer }) => viewsOf(db, viewer),
+    nameable: ({ viewer, query }) => nameableOf(db, viewer, query.of, query.find),
+    lookThrough: ({ viewer, body }) => lookThrough(db, viewer, body, clock.now()),
+    makeView: ({ viewer, body, key }) => makeView(house, viewer, body.view, key),
+    view: ({ viewer, params }) => viewOf(db, viewer, params.id),
+    changeView: ({ viewer, params, body, version }) =>
+      changeView(house, viewer, { ...params, version, view: body.view }),
+    removeView: ({ viewer, params, body }) => removeView(house, viewer, { ...params, ...body }),
+  };
+}

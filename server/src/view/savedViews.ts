@@ -1,0 +1,219 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { belongs, groupsIn, inPlace, NO_REQUEST, peopleIn, rightsAt, type Viewer, wordsIn } from '@tolvek/core/people';
+import { VIEW, type ViewDesign } from '@tolvek/core/view';
+import { refused, said } from '@tolvek/words';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { changeAtOnce, changeEach, type Done, makeInForce } from '../design/commands.ts';
+import type { DesignRow } from '../design/queries.ts';
+import { designs } from '../design/tables.ts';
+import { targetsFound } from '../desk/share.ts';
+import { groupNames, personById, personNamed } from '../people/queries.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
+import type { House } from '../platform/house.ts';
+import { once } from '../platform/idempotency.ts';
+import { newId } from '../platform/newId.ts';
+import { prepared } from '../platform/prepared.ts';
+import { notAllowed, notFound, staleVersion, wrongFields } from '../platform/problem.ts';
+import { write } from '../platform/work.ts';
+import { allRegisters, type RegisterRow } from '../register/queries.ts';
+import { tallies } from '../request/tables.ts';
+import { aroundView, nameableIn, saysOf } from './nameable.ts';
+import { views } from './tables.ts';
+import { lookingAt, workedBy } from './workedBy.ts';
+
+interface KeptView {
+  readonly id: string;
+  readonly ownerId: string;
+  readonly removedAt: number | null;
+  readonly design: DesignRow<ViewDesign>;
+}
+
+const COLUMNS = {
+  ...{ id: views.id, ownerId: views.ownerId, removedAt: views.removedAt },
+  ...{ key: designs.key, draft: designs.draft, version: designs.version, number: designs.number },
+};
+const all = prepared((db) =>
+  db
+    .select(COLUMNS)
+    .from(views)
+    .innerJoin(designs, eq(designs.id, views.id))
+    .where(isNull(views.removedAt))
+    .orderBy(asc(views.createdAt), asc(views.id))
+    .prepare(),
+);
+const withId = prepared((db) =>
+  db
+    .select(COLUMNS)
+    .from(views)
+    .innerJoin(designs, eq(designs.id, views.id))
+    .where(eq(views.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+type Row = ReturnType<ReturnType<typeof all>['all']>[number];
+
+const kept = ({ id, ownerId, removedAt, ...design }: Row): KeptView => ({
+  ...{ id, ownerId, removedAt },
+  design: { id, ...design } as DesignRow<ViewDesign>,
+});
+
+/** Whether somebody finds a view: it is theirs, or for them. */
+const finds = ({ ownerId, design }: KeptView, viewer: Viewer): boolean =>
+  ownerId === viewer.personId || (design.draft.audience !== null && belongs(design.draft.audience, viewer, NO_REQUEST));
+
+/** Whether somebody sets up all registers that a view looks at. */
+const setsUp = (db: Reader, viewer: Viewer, { of }: ViewDesign): boolean =>
+  allRegisters(db)
+    .filter(({ key }) => of.includes(key))
+    .every(({ id }) => rightsAt(viewer, id).includes('configure'));
+
+const changes = (db: Reader, viewer: Viewer, { ownerId, design }: KeptView): boolean =>
+  ownerId === viewer.personId || setsUp(db, viewer, design.draft);
+
+/** A view that somebody finds. @throws Problem 404 for every other */
+function found(db: Reader, viewer: Viewer, id: string, removed = false): KeptView {
+  const row = withId(db).get({ id });
+  const view = row && kept(row);
+  const isOwn = view?.ownerId === viewer.personId || (view && setsUp(db, viewer, view.design.draft));
+  if (!view || !(finds(view, viewer) || isOwn) || (view.removedAt !== null && !(removed && isOwn)))
+    throw notFound('view');
+  return view;
+}
+
+/** The views of somebody and those that are for them, the oldest first, and the registers there are to look at. */
+export const viewsOf = (db: Reader, viewer: Viewer): AnswerOf<'views'> => ({
+  views: all(db)
+    .all()
+    .map(kept)
+    .filter((view) => finds(view, viewer))
+    .map(({ id, ownerId, design: { draft } }) => ({
+      ...{ id, name: draft.name, by: ownerId === viewer.personId ? '' : personNamed(db, ownerId) },
+      says: saysOf(draft, nameableIn(db, viewer, draft.of)),
+    })),
+  registers: lookedAtBy(db, viewer).map(({ key, name }) => ({ key, name })),
+});
+
+/** The registers of which somebody reads something, or would as soon as something is there. */
+function lookedAtBy(db: Reader, viewer: Viewer): readonly RegisterRow[] {
+  const looking = lookingAt(db, viewer);
+  const held = new Set(
+    db
+      .selectDistinct({ id: tallies.registerId })
+      .from(tallies)
+      .where(workedBy(looking, tallies))
+      .all()
+      .map(({ id }) => id),
+  );
+  const works = ({ id, deskGroups }: RegisterRow): boolean =>
+    rightsAt(viewer, id).includes('read:all') || deskGroups.some((group) => viewer.groups.includes(group));
+  return looking.registers.filter((register) => held.has(register.id) || works(register));
+}
+
+/** What a view of some registers can name. */
+export function nameableOf(db: Reader, viewer: Viewer, of: string, find: string): AnswerOf<'nameable'> {
+  const { fields, vocabularies, known } = nameableIn(db, viewer, of === '' ? [] : of.split(','));
+  return {
+    ...{ fields, vocabularies: [...vocabularies] },
+    stages: (known.stages ?? []).map(({ key, label }) => ({ key, label })),
+    forms: [...(known.forms ?? [])],
+    ...targetsFound(db, find),
+  };
+}
+
+export function viewOf(db: Reader, viewer: Viewer, id: string): AnswerOf<'view'> {
+  const view = found(db, viewer, id);
+  const { draft, version } = view.design;
+  const groups = groupNames(db);
+  const words = draft.audience ? wordsIn(draft.audience) : [];
+  return {
+    ...{ id, version, view: draft, by: personNamed(db, view.ownerId) },
+    ...{ mine: view.ownerId === viewer.personId, changes: changes(db, viewer, view) },
+    names: Object.fromEntries(
+      words.map((word) => [word, word.startsWith('@') ? personNamed(db, word.slice(1)) : (groups.get(word) ?? word)]),
+    ),
+  };
+}
+
+/** @throws Problem 422 for a view that would show nothing, or be found by whom its maker may not give it to */
+function refuseUnsound(db: Reader, viewer: Viewer, view: ViewDesign): void {
+  const { audience } = view;
+  const wrong = VIEW.findings(view, aroundView(db, nameableIn(db, viewer, view.of))).map(({ at, message }) => ({
+    field: at,
+    message,
+  }));
+  if (audience) {
+    const names = groupNames(db);
+    const isWide = 'everyone' in audience.in || groupsIn(audience).some((key) => !viewer.groups.includes(key));
+    if (isWide && !setsUp(db, viewer, view)) wrong.push({ field: 'audience', message: said('views:notYourGroup') });
+    if (groupsIn(audience).some((key) => !names.has(key)) || peopleIn(audience).some((id) => !personById(db, id)))
+      wrong.push({ field: 'audience', message: said('views:nobodyKnown') });
+  }
+  if (wrong.length > 0) throw wrongFields(wrong.map((each) => ({ ...each, fix: said('views:correctIt') })));
+}
+
+/** Keeps a view of somebody. @throws Problem 422 */
+export const makeView = (house: House, viewer: Viewer, view: ViewDesign, sentKey: string): AnswerOf<'makeView'> =>
+  write(house, ({ tx, now }) =>
+    once(tx, { key: sentKey, scope: `view ${viewer.personId}`, content: view, now }, () => {
+      refuseUnsound(tx, viewer, view);
+      const id = newId();
+      makeInForce(tx, VIEW, { id, key: id, content: view, note: '' }, { viewer, now });
+      tx.insert(views).values({ id, ownerId: viewer.personId, createdAt: now, removedAt: null }).run();
+      return { id };
+    }),
+  );
+
+/** @throws Problem 403 for who may only look through it */
+function refuseOthers(db: Reader, viewer: Viewer, view: KeptView): void {
+  if (!changes(db, viewer, view)) throw notAllowed(refused('notYourView', { name: personNamed(db, view.ownerId) }));
+}
+
+/** Changes a view, at once for everybody who finds it. @throws Problem 403, 404, 412, 422 */
+export const changeView = (
+  house: House,
+  viewer: Viewer,
+  { id, version, view: content }: { readonly id: string; readonly version: number; readonly view: ViewDesign },
+): AnswerOf<'changeView'> =>
+  write(house, ({ tx, now }) => {
+    const view = found(tx, viewer, id);
+    refuseOthers(tx, viewer, view);
+    if (view.design.version !== version) throw staleVersion();
+    refuseUnsound(tx, viewer, content);
+    return { version: changeAtOnce(tx, view.design, { version, content, note: '' }, { viewer, now }) };
+  });
+
+/** Takes a view away, or puts it back. @throws Problem 403, 404 */
+export const removeView = (
+  house: House,
+  viewer: Viewer,
+  { id, removed }: { readonly id: string; readonly removed: boolean },
+): AnswerOf<'removeView'> =>
+  write(house, ({ tx, now }) => {
+    refuseOthers(tx, viewer, found(tx, viewer, id, true));
+    tx.update(views)
+      .set({ removedAt: removed ? now : null })
+      .where(and(eq(views.id, id)))
+      .run();
+    return { id };
+  });
+
+/** What one record of a person owns is the other’s, and what was for one is for the other. */
+export function viewsAsOther(tx: Transaction, from: string, to: string, note: string, done: Done): void {
+  tx.update(views).set({ ownerId: to }).where(eq(views.ownerId, from)).run();
+  const words = { [`@${from}`]: `@${to}` };
+  const asOther = (view: ViewDesign): ViewDesign =>
+    view.audience ? { ...view, audience: inPlace(view.audience, words) } : view;
+  changeEach(tx, VIEW, asOther, note, done);
+}
+
+/** The views of somebody that others find too are whose takes over; nobody’s are theirs alone. */
+export function handOnViews(tx: Transaction, from: string, to: string): void {
+  const shared = all(tx)
+    .all()
+    .map(kept)
+    .filter(({ ownerId, design }) => ownerId === from && design.draft.audience !== null);
+  for (const { id } of shared) tx.update(views).set({ ownerId: to }).where(eq(views.id, id)).run();
+}
+
+/** Whether a view is there still. */
+export const isViewThere = (db: Reader, id: string): boolean => withId(db).get({ id })?.removedAt === null;

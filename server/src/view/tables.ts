@@ -1,0 +1,17 @@
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { people } from '../people/tables.ts';
+
+/** Views that are kept; what each shows is a design of the same id, with its id as key. */
+export const views = sqliteTable(
+  'views',
+  {
+    id: text().primaryKey(),
+    ownerId: text()
+      .notNull()
+      .references(() => people.id),
+    createdAt: integer().notNull(),
+    /** When it was taken away: nobody finds it any more; null while it is there. */
+    removedAt: integer(),
+  },
+  (table) => [index('views_owner').on(table.ownerId)],
+);

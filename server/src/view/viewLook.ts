@@ -1,0 +1,182 @@
+import { dateAt, wallClockAt } from '@tolvek/core/deadline';
+import {
+  CalendarDate,
+  type Compiled,
+  compile,
+  DateTime,
+  type Node,
+  namesRead,
+  parseExpression,
+} from '@tolvek/core/expression';
+import type { Viewer } from '@tolvek/core/people';
+import { meOf, type RequestStanding, standingSlots, type Values } from '@tolvek/core/register';
+import { isFact, kindIn, type ViewDesign } from '@tolvek/core/view';
+import { and, desc, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
+import { formsOf, releaseInForce } from '../form/queries.ts';
+import type { Reader } from '../platform/database.ts';
+import type { RegisterRow } from '../register/queries.ts';
+import { askableOf } from '../request/asking.ts';
+import { splitCondition } from '../request/conditionSql.ts';
+import { factsOfRequest } from '../request/facts.ts';
+import type { OpenRequest } from '../request/open.ts';
+import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
+import { meIn, standingOf } from '../request/standing.ts';
+import { requests } from '../request/tables.ts';
+import { deskOf } from '../settings/queries.ts';
+import type { Nameable } from './nameable.ts';
+import { type SubjectsIn, subjectSql } from './subjectSql.ts';
+import { type Looking, lookingAt, workedBy } from './workedBy.ts';
+
+/** Requests that are looked at, the newest first, where the database can’t decide which are meant. */
+const LOOKED_AT = 5_000;
+
+/** A condition taken apart: what the database decides, what is asked of each row besides. */
+interface Asked {
+  readonly where: SQL | undefined;
+  readonly rest: Node | null;
+}
+
+/** Everything that one look through a view needs. */
+export class ViewLook {
+  readonly looking: Looking;
+  readonly zone: string;
+  private readonly me: ReturnType<typeof meIn>;
+  private readonly subjects: SubjectsIn;
+
+  constructor(
+    readonly db: Reader,
+    readonly viewer: Viewer,
+    readonly view: ViewDesign,
+    readonly given: Nameable,
+    readonly now: number,
+  ) {
+    this.looking = lookingAt(db, viewer);
+    this.zone = deskOf(db).zone;
+    this.me = meIn(db, viewer);
+    const { registers, fields, vocabularies } = given;
+    this.subjects = {
+      ...{ registers, fields, zone: this.zone },
+      forms: registers.flatMap(({ id }) =>
+        formsOf(db, id).map((form) => ({
+          id: form.id,
+          title: releaseInForce(db, form.id)?.design.title ?? form.draft.title,
+        })),
+      ),
+      vocabularies: (key) => vocabularies.find((each) => each.key === key) ?? { key, name: '', terms: [] },
+    };
+  }
+
+  /** The requests on which the viewer may read all of some fields; undefined: all there are. */
+  private askable(names: readonly string[]): SQL | undefined {
+    const asked = this.given.registers.map((register) => ({
+      register,
+      ...askableOf(this.db, this.viewer, register, names),
+    }));
+    return asked.every(({ isAll }) => isAll)
+      ? undefined
+      : or(...asked.map(({ register, where }) => and(eq(requests.registerId, register.id), where)));
+  }
+
+  /** What is read of a field only where the viewer may read it. */
+  guarded(subject: string, read: SQL): SQL {
+    const where = isFact(subject) ? undefined : this.askable([subject]);
+    return where ? sql`(case when ${where} then ${read} end)` : read;
+  }
+
+  subject(subject: string): { readonly is: SQL; readonly order: SQL } | null {
+    const found = subjectSql(subject, this.subjects);
+    return found && { is: this.guarded(subject, found.is), order: this.guarded(subject, found.order) };
+  }
+
+  /** What a condition asks, of requests of which the viewer may read all that it asks for. */
+  private asked(condition: string): Asked {
+    const parsed = condition === '' ? null : parseExpression(condition);
+    if (!parsed) return { where: undefined, rest: null };
+    if (!parsed.ok) return { where: sql`0`, rest: null };
+    const { fields, scope } = this.given;
+    const { where, rest } = splitCondition(parsed.value, fields, scope, {
+      today: CalendarDate.read(dateAt(this.now, this.zone)),
+      now: DateTime.read(wallClockAt(this.now, this.zone)),
+      me: meOf(this.me),
+      zone: this.zone,
+      requesterIsOutside: sql`(coalesce((select kind from people where id = ${requests.requesterId}), '') <> 'staff')`,
+      door: sql`coalesce((select kind from doors where id = ${requests.doorId}), 'staff')`,
+    });
+    return { where: and(where, this.askable(namesRead([parsed.value]))), rest };
+  }
+
+  /** The requests that are meant, as the database finds them; `isAll`: whether all were looked at. */
+  meant(): { readonly where: SQL | undefined; readonly isAll: boolean } {
+    const ids = this.given.registers.map(({ id }) => id);
+    const { where, rest } = this.asked(this.view.when);
+    const base = and(
+      eq(requests.trial, false),
+      inArray(requests.registerId, ids),
+      workedBy({ ...this.looking, along: undefined }, requests),
+      where,
+    );
+    if (!rest) return { where: base, isAll: true };
+    const holds = compile(rest, this.given.scope);
+    const looked: ShownRow[] = this.db
+      .select(SHOWN_COLUMNS)
+      .from(requests)
+      .where(base)
+      .orderBy(desc(requests.createdAt), desc(requests.id))
+      .limit(LOOKED_AT)
+      .all();
+    const found = looked.filter((row) => holds(this.slotsOf(row, row.values), null) === true).map(({ id }) => id);
+    return {
+      where: sql`${requests.id} in (select value from json_each(${JSON.stringify(found)}))`,
+      isAll: looked.length < LOOKED_AT,
+    };
+  }
+
+  /** What conditions read of a request, with its moments as the desk’s clock shows them. */
+  private slotsOf(row: ShownRow, values: Values) {
+    const register = this.given.registers.find(({ id }) => id === row.registerId) as RegisterRow;
+    const at = (ms: number | null): string | null => (ms === null ? null : wallClockAt(ms, this.zone));
+    const facts = {
+      ...factsOfRequest(this.db, row, register, this.now),
+      ...{ today: dateAt(this.now, this.zone), now: wallClockAt(this.now, this.zone) },
+    };
+    const standing: RequestStanding = {
+      ...standingOf(this.db, row, this.now),
+      ...{ arrived: wallClockAt(row.createdAt, this.zone), due: at(row.due), finished: at(row.finishedAt) },
+    };
+    return standingSlots(this.given.fields, values, facts, standing, this.me);
+  }
+
+  /** Says which mark a row has: the first whose condition holds of what the viewer reads of it. */
+  marker(): (open: OpenRequest<ShownRow>) => number | null {
+    const marks = this.view.marks.map(({ when }) => {
+      const parsed = parseExpression(when);
+      return parsed.ok ? compile(parsed.value, this.given.scope) : (): null => null;
+    }) as readonly Compiled[];
+    if (marks.length === 0) return () => null;
+    return ({ request, reading }) => {
+      const slots = this.slotsOf(request, reading.only(request.values));
+      const at = marks.findIndex((holds) => holds(slots, null) === true);
+      return at === -1 ? null : at;
+    };
+  }
+
+  /** What rows are put together by, in the order of the groups. Two that are called alike are two groups; moments are put together by days. */
+  groups(): readonly GroupKey[] {
+    const { groups, orders } = this.view;
+    return groups.flatMap((subject) => {
+      const found = this.subject(subject);
+      if (!found) return [];
+      const isDay = kindIn(subject, this.given.fields) === 'date-time';
+      const down = orders.some((each) => each.of === subject && each.down);
+      return [{ subject, is: found.is, order: isDay ? found.is : found.order, down }];
+    });
+  }
+}
+
+export interface GroupKey {
+  readonly subject: string;
+  /** Equal where rows belong together. */
+  readonly is: SQL;
+  readonly order: SQL;
+  readonly down: boolean;
+}

@@ -1,0 +1,226 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { Viewer } from '@tolvek/core/people';
+import { sayValue } from '@tolvek/core/register';
+import { canSum, isFact, kindIn, VIEW, type ViewDesign } from '@tolvek/core/view';
+import { refused, said, type Words } from '@tolvek/words';
+import { type SQL, sql } from 'drizzle-orm';
+import { iso } from '../platform/clock.ts';
+import type { Reader } from '../platform/database.ts';
+import { Problem } from '../platform/problem.ts';
+import { requests } from '../request/tables.ts';
+import { openedRow, rowsOf, sharedBy } from './ledger.ts';
+import { aroundView, nameableIn, saysOf } from './nameable.ts';
+import { ViewLook } from './viewLook.ts';
+
+/** Rows that are counted, put in groups and added up; of more it is said that they are more. */
+const COUNTED = 20_000;
+const GROUPS = 500;
+
+type Key = string | number | null;
+interface OrderKey {
+  readonly read: SQL;
+  readonly down: boolean;
+}
+
+const keyAt = (place: number): SQL => sql.raw(`k${place}`);
+
+/** What comes after a row in an order, by the row’s keys; what is empty is last. */
+function beyond(orders: readonly OrderKey[], keys: readonly Key[], place = 0): SQL {
+  const [order, value] = [orders[place], keys[place]];
+  if (!order) return sql`0`;
+  const key = keyAt(place);
+  const further = order.down ? sql`${key} < ${value}` : sql`${key} > ${value}`;
+  const after = value === null || value === undefined ? sql`0` : sql`(${further} or ${key} is null)`;
+  return sql`(${after} or (${key} is ${value ?? null} and ${beyond(orders, keys, place + 1)}))`;
+}
+
+/** Where a page of a view ended, as an address says it. @throws Problem 400 for one that says nothing */
+function placeIn(after: string, length: number): readonly Key[] {
+  try {
+    const keys: unknown = JSON.parse(Buffer.from(after, 'base64url').toString());
+    const isKey = (key: unknown): key is Key => key === null || typeof key === 'string' || typeof key === 'number';
+    if (Array.isArray(keys) && keys.length === length && keys.every(isKey)) return keys;
+  } catch {
+    // Said below.
+  }
+  throw new Problem(400, 'not-understood', refused('noSuchPage'));
+}
+
+/** The keys by which rows of a view are put in order: its groups, its orders, and which came last; and where what groups them stands. */
+function ordersOf(look: ViewLook): { readonly orders: readonly OrderKey[]; readonly groupAt: readonly number[] } {
+  const groups = look.groups();
+  const keys = [
+    ...groups.flatMap(({ is, order, down }) => [
+      { read: order, down },
+      { read: is, down: false },
+    ]),
+    ...look.view.orders.flatMap(({ of, down }) => {
+      const found = look.subject(of);
+      return found ? [{ read: found.order, down }] : [];
+    }),
+    { read: sql`${requests.createdAt}`, down: true },
+    { read: sql`${requests.id}`, down: false },
+  ];
+  return { orders: keys, groupAt: groups.map((_, place) => place * 2 + 1) };
+}
+
+const groupId = (keys: readonly Key[], at: readonly number[]): string => JSON.stringify(at.map((place) => keys[place]));
+
+/** What a group is called, by one of its requests. */
+function calledBy(look: ViewLook, subject: string, is: Key, one: ReturnType<typeof openedRow>): Words {
+  const { open, row } = one;
+  if (is === null) return '';
+  switch (subject) {
+    case 'requester.person':
+      return row.requester;
+    case 'request.form':
+      return row.form;
+    case 'request.stage':
+      return row.stage.label;
+    case 'request.team':
+      return row.team;
+    case 'request.handler':
+      return row.handler ?? '';
+    case 'request.priority':
+      return row.priority === null ? '' : said(`priorities:${row.priority}`);
+  }
+  if (kindIn(subject, look.given.fields) === 'date-time') return said('values:date', { day: String(is) });
+  const [cell = ''] = open.cellsOf([subject]);
+  return cell;
+}
+
+type Looked = AnswerOf<'lookThrough'>;
+
+/** Adds up columns: what SQL reads for it, and how a sum is said. */
+function summing(look: ViewLook) {
+  const { fields } = look.given;
+  return look.view.columns.flatMap(({ of }, place) => {
+    const field = canSum(of, fields) ? fields.find(({ key }) => key === of) : undefined;
+    const found = field && look.subject(of);
+    if (!field || !found) return [];
+    const say = (sum: number | null): Words => {
+      if (sum === null) return '';
+      return sayValue(field, field.type.kind === 'money' ? { minor: sum, currency: field.type.currency } : sum);
+    };
+    return [{ place, read: found.is, say }];
+  });
+}
+
+function countedOf(look: ViewLook, where: SQL | undefined): { readonly total: number; readonly more: boolean } {
+  const { n } = look.db.get<{ readonly n: number }>(
+    sql`select count(*) as n from (select 1 from ${requests} where ${where} limit ${COUNTED + 1})`,
+  );
+  return { total: Math.min(n, COUNTED), more: n > COUNTED };
+}
+
+/** The groups of a view with how many rows are in each and what its columns add up to. */
+function groupsOf(look: ViewLook, where: SQL | undefined): Pick<Looked, 'groups' | 'moreGroups' | 'sums'> {
+  const { db, viewer } = look;
+  const sums = summing(look);
+  const found = look.groups();
+  const added = sums.map(({ read }, place) => sql`sum(${read}) as ${sql.raw(`s${place}`)}`);
+  const told = (row: Readonly<Record<string, Key>>): Looked['sums'] =>
+    sums.map(({ place, say }, at) => ({ column: place, sum: say(row[`s${at}`] as number | null) }));
+  const all =
+    sums.length === 0
+      ? {}
+      : db.get<Record<string, Key>>(sql`select ${sql.join(added, sql`, `)} from ${requests} where ${where}`);
+  if (found.length === 0) return { groups: [], moreGroups: false, sums: told(all) };
+  const keys = found.map(({ is }, place) => sql`${is} as ${sql.raw(`g${place}`)}`);
+  const by = found.map((_, place) => sql.raw(`g${place}`));
+  const order = found.flatMap(({ order: read, down }, place) => [
+    sql`min(${read}) is null`,
+    down ? sql`min(${read}) desc` : sql`min(${read})`,
+    sql.raw(`g${place}`),
+  ]);
+  // The outer groups are in the order of the least of all that is in them, and that is the order of what they are.
+  const rows = db.all<Record<string, Key>>(
+    sql`select ${sql.join([...keys, sql`count(*) as n`, sql`min(${requests.id}) as one`, ...added], sql`, `)} from ${requests} where ${where} group by ${sql.join(by, sql`, `)} order by ${sql.join(order, sql`, `)} limit ${GROUPS + 1}`,
+  );
+  const shown = rows.slice(0, GROUPS);
+  const some = rowsOf(
+    db,
+    shown.map(({ one }) => String(one)),
+  );
+  const shared = sharedBy(look.looking, some);
+  const known = new Map(some.map((row) => [row.id, openedRow(viewer, row, shared, look.now)]));
+  return {
+    groups: shown.flatMap((row) => {
+      const one = known.get(String(row.one));
+      const is = found.map((_, place) => row[`g${place}`] ?? null);
+      return one
+        ? [
+            {
+              id: JSON.stringify(is),
+              path: found.map(({ subject }, place) => calledBy(look, subject, is[place] ?? null, one)),
+              count: Number(row.n),
+              sums: told(row),
+            },
+          ]
+        : [];
+    }),
+    moreGroups: rows.length > GROUPS,
+    sums: told(all),
+  };
+}
+
+/**
+ * A page of what somebody sees through a view, with its groups and sums. What they may not ask for is answered as what is
+ * not there: such a view shows nothing, and says what has to be changed.
+ */
+export function lookThrough(
+  db: Reader,
+  viewer: Viewer,
+  { view, after, most }: { readonly view: ViewDesign; readonly after?: string | undefined; readonly most: number },
+  now: number,
+): Looked {
+  const given = nameableIn(db, viewer, view.of);
+  const findings = VIEW.findings(view, aroundView(db, given)).map(({ at, message }) => ({ at, message }));
+  const says = saysOf(view, given);
+  const wrong = findings.filter(({ at }) => at !== 'name' && at !== 'audience');
+  if (wrong.length > 0) return { ...{ rows: [], groups: [], sums: [] }, moreGroups: false, ...NOTHING, findings, says };
+  const look = new ViewLook(db, viewer, view, given, now);
+  const { where, isAll } = look.meant();
+  const { orders, groupAt } = ordersOf(look);
+  const reads = orders.map(({ read }, place) => sql`${read} as ${keyAt(place)}`);
+  const order = orders.flatMap(({ down }, place) => [
+    sql`${keyAt(place)} is null`,
+    down ? sql`${keyAt(place)} desc` : keyAt(place),
+  ]);
+  const from = after ? beyond(orders, placeIn(after, orders.length)) : sql`1`;
+  const keyed = db.all<Record<string, Key>>(
+    sql`select * from (select ${sql.join(reads, sql`, `)} from ${requests} where ${where}) where ${from} order by ${sql.join(order, sql`, `)} limit ${most + 1}`,
+  );
+  const page = keyed.slice(0, most).map((row) => orders.map((_, place) => row[`k${place}`] ?? null));
+  const shownRows = rowsOf(
+    db,
+    page.map((keys) => String(keys.at(-1))),
+  );
+  const shared = sharedBy(look.looking, shownRows);
+  const mark = look.marker();
+  const fields = view.columns.flatMap(({ of }) => (isFact(of) ? [] : [of]));
+  const keysOf = new Map(page.map((keys) => [String(keys.at(-1)), keys]));
+  const counted = countedOf(look, where);
+  const last = page.at(-1);
+  return {
+    rows: shownRows.map((each) => {
+      const { open, row } = openedRow(viewer, each, shared, now);
+      return {
+        ...row,
+        arrived: iso(each.createdAt),
+        finished: each.finishedAt === null ? null : iso(each.finishedAt),
+        cells: open.cellsOf(fields),
+        group: groupId(keysOf.get(each.id) ?? [], groupAt),
+        mark: mark(open),
+      };
+    }),
+    ...(counted.more ? { groups: [], moreGroups: view.groups.length > 0, sums: [] } : groupsOf(look, where)),
+    ...counted,
+    isAll,
+    next: keyed.length > most && last ? Buffer.from(JSON.stringify(last)).toString('base64url') : null,
+    findings,
+    says,
+  };
+}
+
+const NOTHING = { total: 0, more: false, isAll: true, next: null } as const;

@@ -1,0 +1,257 @@
+import { isSame } from '@tolvek/core/own';
+import { standingScope } from '@tolvek/core/register';
+import type { ViewDesign } from '@tolvek/core/view';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { Button } from '../../ui/Button.tsx';
+import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
+import { ToSignIn } from '../../ui/ToSignIn.tsx';
+import { Trouble } from '../../ui/Trouble.tsx';
+import { useTitle } from '../../ui/useTitle.ts';
+import { meApi } from '../../wire/me.ts';
+import { problemOf, refusalInWords } from '../../wire/problem.ts';
+import { say, told } from '../../wire/words.ts';
+import { Sheet } from '../Sheet.tsx';
+import { TraysNav } from '../TraysNav.tsx';
+import { useLive } from '../useLive.ts';
+import { viewsApi } from './endpoints.ts';
+import { Part } from './Part.tsx';
+import { ViewAudience } from './ViewAudience.tsx';
+import { ViewColumns } from './ViewColumns.tsx';
+import { ViewSentence } from './ViewSentence.tsx';
+import { ViewTable } from './ViewTable.tsx';
+import { newView, ofRegisters } from './viewDraft.ts';
+
+const NEW = 'new';
+
+/** A view: the sentence it reads as, its rows in their groups, and the sheet of the one that is open. */
+export function ViewPage() {
+  const { id = NEW, number } = useParams();
+  const { data: me } = meApi.useMeQuery();
+  const { data: kept, error } = viewsApi.useViewQuery({ id }, { skip: id === NEW });
+  useLive();
+  if (me && !me.person) return <ToSignIn />;
+  return (
+    <div className="grid h-[calc(100dvh-46px)] grid-cols-[176px_minmax(0,1fr)] xl:grid-cols-[204px_minmax(0,1fr)]">
+      <TraysNav />
+      <div
+        className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}
+      >
+        <main className="flex min-h-0 min-w-0 flex-col pt-4">
+          {error ? (
+            <div className="px-[22px]">
+              <Trouble error={error} />
+            </div>
+          ) : id === NEW || kept ? (
+            <View key={id} id={id} kept={id === NEW ? null : (kept ?? null)} open={number} />
+          ) : null}
+        </main>
+        {number ? (
+          <aside
+            aria-label={say('floor:sheet')}
+            className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4 contain-content"
+          >
+            <Sheet
+              key={number}
+              number={number}
+              close={
+                <Link to={`/floor/views/${id}`} className="text-[13px] text-soft">
+                  {say('common:close')}
+                </Link>
+              }
+            />
+          </aside>
+        ) : null}
+      </div>
+    </div>
+  );
+}
+
+interface ViewProps {
+  readonly id: string;
+  readonly kept: Kept | null;
+  readonly open: string | undefined;
+}
+type Kept = NonNullable<ReturnType<typeof viewsApi.useViewQuery>['data']>;
+
+function View({ id, kept, open }: ViewProps) {
+  // What is changed is only seen by whoever changes it until it is saved.
+  const [changed, setChanged] = useState<ViewDesign | null>(kept ? null : newView('', []));
+  const view = changed ?? (kept?.view as ViewDesign);
+  useTitle(view.name || say('views:untitled'));
+  const { data: nameable } = viewsApi.useNameableQuery({ query: { of: view.of.join(',') } });
+  const [findNameable] = viewsApi.useLazyNameableQuery();
+  const { data: all } = viewsApi.useViewsQuery();
+  const looked = useDeferredValue(view);
+  // The name and who finds it change nothing of what is seen.
+  const asked = useMemo(() => ({ ...looked, name: '', audience: null }), [looked]);
+  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = viewsApi.useLookThroughInfiniteQuery(asked, {
+    skip: view.of.length === 0,
+  });
+  const scope = useMemo(() => {
+    const { fields = [], stages = [], forms = [], vocabularies = [], groups = [] } = nameable ?? {};
+    return standingScope(fields, {
+      ...{ stages, forms, vocabularies },
+      groups: groups.map(({ key, name }) => ({ key, label: name })),
+    });
+  }, [nameable]);
+  const look = async (of: readonly string[]): Promise<void> => {
+    setChanged({ ...view, of });
+    const { data: there } = await findNameable({ query: { of: of.join(',') } }, true);
+    setChanged((before) => (before?.of === of && there ? ofRegisters(before, of, there.fields) : before));
+  };
+  const pages = view.of.length === 0 ? [] : (data?.pages ?? []);
+  const findings = pages[0]?.findings.filter(({ at }) => at !== 'name' && at !== 'audience') ?? [];
+  return (
+    <>
+      <Head id={id} kept={kept} view={view} changed={changed} set={setChanged} />
+      <div className="px-[22px]">
+        {nameable && all ? (
+          <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+            <ViewSentence
+              view={view}
+              says={pages[0]?.says ?? []}
+              nameable={nameable}
+              registers={all.registers}
+              scope={scope}
+              set={setChanged}
+              look={(of) => void look(of)}
+            />
+            {view.of.length > 0 ? (
+              <span className="text-[13px]">
+                <Part words={say('views:columns')} label={say('views:columns')} isFaint>
+                  <ViewColumns view={view} fields={nameable.fields} set={setChanged} />
+                </Part>
+              </span>
+            ) : null}
+          </div>
+        ) : null}
+        {findings.map(({ at, message }) => (
+          <p key={`${at} ${told(message)}`} className="text-brick">
+            {told(message)}
+          </p>
+        ))}
+        {error && view.of.length > 0 ? <Trouble error={error} again={refetch} /> : null}
+        {view.of.length === 0 ? <p className="mt-4 text-soft">{say('views:chooseFirst')}</p> : null}
+      </div>
+      {nameable && pages.length > 0 ? (
+        <ViewTable
+          view={looked}
+          fields={nameable.fields}
+          pages={pages}
+          open={open}
+          to={(number) => `/floor/views/${id}/${number}`}
+          more={hasNextPage ? () => void fetchNextPage() : null}
+          isLoading={isFetching}
+        />
+      ) : null}
+    </>
+  );
+}
+
+interface HeadProps {
+  readonly id: string;
+  readonly kept: Kept | null;
+  readonly view: ViewDesign;
+  readonly changed: ViewDesign | null;
+  readonly set: (view: ViewDesign | null) => void;
+}
+
+/** What a view is called, who finds it, and what is done with it. */
+function Head({ id, kept, view, changed, set }: HeadProps) {
+  const navigate = useNavigate();
+  const [make, making] = viewsApi.useMakeViewMutation();
+  const [change, changing] = viewsApi.useChangeViewMutation();
+  const [remove] = viewsApi.useRemoveViewMutation();
+  const [names, setNames] = useState<Readonly<Record<string, string>>>({});
+  const error = making.error ?? changing.error;
+  const isChanged = changed !== null && !isSame(changed, kept?.view);
+  const mayChange = kept === null || kept.changes;
+  const save = async (asOwn: boolean): Promise<void> => {
+    const isNew = kept === null || asOwn;
+    const done = isNew
+      ? await make({ once: crypto.randomUUID(), body: { view: asOwn ? { ...view, audience: null } : view } })
+      : await change({ id, version: kept.version, body: { view } });
+    if ('error' in done) return;
+    toast(say('views:saved'));
+    if (isNew && done.data && 'id' in done.data) navigate(`/floor/views/${done.data.id}`);
+    else set(null);
+  };
+  const takeAway = async (): Promise<void> => {
+    const done = await remove({ id, body: { removed: true } });
+    if ('error' in done) {
+      toast.error(refusalInWords(problemOf(done.error)));
+      return;
+    }
+    navigate('/floor');
+    toast(say('views:removed', { name: view.name }), {
+      action: { label: say('views:putBack'), onClick: () => void remove({ id, body: { removed: false } }) },
+    });
+  };
+  const called = { ...kept?.names, ...names };
+  const who =
+    view.audience === null
+      ? say('views:onlyMe')
+      : 'everyone' in view.audience.in
+        ? say('views:everyone')
+        : say('views:foundBy', { who: wordsCalled(view, called) });
+  return (
+    <div className="px-[22px]">
+      <div className="flex min-h-9 flex-wrap items-baseline gap-x-5 gap-y-2">
+        <h1 className="min-w-0 flex-1">
+          <input
+            aria-label={say('views:name')}
+            placeholder={kept === null ? say('views:nameHint') : ''}
+            className="w-full border-b border-transparent bg-transparent hover:border-rule-strong focus:border-green"
+            maxLength={120}
+            readOnly={!mayChange}
+            value={view.name}
+            onChange={({ target }) => set({ ...view, name: target.value })}
+          />
+        </h1>
+        {kept === null || isChanged ? (
+          <span className="flex flex-wrap items-baseline gap-3">
+            <span className="text-[13px] text-soft">{say('views:unsaved')}</span>
+            {mayChange ? (
+              <Button look="main" disabled={making.isLoading || changing.isLoading} onClick={() => void save(false)}>
+                {say('views:save')}
+              </Button>
+            ) : null}
+            {kept !== null ? <Button onClick={() => void save(true)}>{say('views:saveOwn')}</Button> : null}
+            {kept !== null ? (
+              <button type="button" className="text-[13px] text-green underline" onClick={() => set(null)}>
+                {say('views:undo')}
+              </button>
+            ) : null}
+          </span>
+        ) : mayChange ? (
+          <button type="button" className="text-[13px] text-green underline" onClick={() => void takeAway()}>
+            {say('views:remove')}
+          </button>
+        ) : null}
+        <span className="text-[13px]">
+          {mayChange ? (
+            <Part words={who} label={say('views:audience')} isFaint>
+              <ViewAudience
+                view={view}
+                names={called}
+                called={(word, name) => setNames((before) => ({ ...before, [word]: name }))}
+                set={set}
+              />
+            </Part>
+          ) : (
+            <span className="text-soft">{say('views:by', { name: kept?.by ?? '' })}</span>
+          )}
+        </span>
+      </div>
+      <ProblemsAt error={error} field="name" />
+      <ProblemsAt error={error} field="of" />
+      <ProblemsAt error={error} field="audience" />
+      <ProblemsAt error={error} field="columns" />
+    </div>
+  );
+}
+
+const wordsCalled = ({ audience }: ViewDesign, called: Readonly<Record<string, string>>): readonly string[] =>
+  audience && 'anyOf' in audience.in ? audience.in.anyOf.map((word) => called[word] ?? word) : [];

@@ -1,0 +1,239 @@
+import type { AnswerOf } from '@tolvek/contract';
+import type { Field } from '@tolvek/core/register';
+import { calledIn, isFact, kindIn, type ViewDesign } from '@tolvek/core/view';
+import { Fragment, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { Button } from '../../ui/Button.tsx';
+import { ColourMark } from '../../ui/ColourMark.tsx';
+import { Fuse } from '../../ui/Fuse.tsx';
+import { StageMark } from '../../ui/StageMark.tsx';
+import { say, told } from '../../wire/words.ts';
+import { originOf } from './viewDraft.ts';
+
+type Looked = AnswerOf<'lookThrough'>;
+type Row = Looked['rows'][number];
+
+interface ViewTableProps {
+  readonly view: ViewDesign;
+  readonly fields: readonly Field[];
+  readonly pages: readonly Looked[];
+  readonly open: string | undefined;
+  readonly to: (number: string) => string;
+  readonly more: (() => void) | null;
+  readonly isLoading: boolean;
+}
+
+/** Kinds that stand at the right of their columns, so that figures can be compared. */
+const FIGURES: ReadonlySet<string> = new Set(['number', 'money', 'duration']);
+
+/** The rows of a view, in its groups. */
+export function ViewTable({ view, fields, pages, open, to, more, isLoading }: ViewTableProps) {
+  const [first] = pages;
+  if (!first) return null;
+  const rows = pages.flatMap((page) => page.rows);
+  const groups = new Map(first.groups.map((group) => [group.id, group]));
+  const isFigure = (subject: string): boolean => FIGURES.has(kindIn(subject, fields) ?? '');
+  return (
+    <div className="mt-2 min-h-0 flex-1 overflow-auto px-[22px] pb-6 contain-content">
+      <table className="w-full border-separate border-spacing-0" aria-label={say('views:rowsLabel')}>
+        <thead>
+          <tr>
+            {view.columns.map(({ of, width }, place) => {
+              const origin = originOf(of, fields);
+              return (
+                <th
+                  key={of}
+                  scope="col"
+                  style={width === undefined ? undefined : { width }}
+                  className={`sticky top-0 border-b border-rule-strong bg-paper px-2 py-1.5 text-[12px] font-semibold whitespace-nowrap text-soft ${place === 0 ? 'left-0 z-20' : 'z-10'} ${isFigure(of) ? 'text-right' : 'text-left'}`}
+                >
+                  {told(calledIn(of, fields))}
+                  {origin === 'fact' || origin === 'asked' ? null : (
+                    <i className="subject ml-1.5 text-[12px] font-normal text-brass italic">
+                      {say(`views:origin.${origin}`)}
+                    </i>
+                  )}
+                </th>
+              );
+            })}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, at) => {
+            const group = rows[at - 1]?.group === row.group ? undefined : groups.get(row.group);
+            return (
+              <Fragment key={row.number}>
+                {group ? <GroupHead group={group} view={view} fields={fields} /> : null}
+                <ViewRow row={row} view={view} fields={fields} here={row.number === open} to={to(row.number)} />
+              </Fragment>
+            );
+          })}
+        </tbody>
+        {first.sums.length > 0 && rows.length > 0 ? (
+          <tfoot>
+            <tr>
+              {view.columns.map(({ of }, place) => {
+                const sum = first.sums.find(({ column }) => column === place)?.sum;
+                return (
+                  <td
+                    key={of}
+                    className={`sticky bottom-0 border-t border-rule-strong bg-paper px-2 py-1.5 font-semibold ${isFigure(of) ? 'text-right tabular-nums' : ''}`}
+                  >
+                    {sum === undefined ? (
+                      place === 0 ? (
+                        say('views:all')
+                      ) : null
+                    ) : (
+                      <span title={say('views:sumOf', { what: told(calledIn(of, fields)) })}>{told(sum)}</span>
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+          </tfoot>
+        ) : null}
+      </table>
+      {rows.length === 0 && !isLoading && first.findings.length === 0 ? (
+        <p className="px-2 py-6 text-soft">{say('views:empty')}</p>
+      ) : null}
+      {rows.length > 0 ? (
+        <p className="flex flex-wrap items-center gap-4 px-2 py-3 text-soft">
+          {countOf(rows.length, first)}
+          {first.isAll ? null : <span>{say('views:notAll', { count: 5_000 })}</span>}
+          {first.more && view.groups.length > 0 ? <span>{say('views:noGroups')}</span> : null}
+          {!first.more && first.moreGroups ? (
+            <span>{say('views:fewGroups', { count: first.groups.length })}</span>
+          ) : null}
+          {more ? (
+            <Button disabled={isLoading} onClick={more}>
+              {say('views:more')}
+            </Button>
+          ) : null}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+function countOf(shown: number, { total, more }: Looked): string {
+  if (more) return say('views:moreThan', { count: total });
+  return shown < total ? say('views:rowsOf', { shown, count: total }) : say('views:rows', { count: total });
+}
+
+function GroupHead({
+  group,
+  view,
+  fields,
+}: {
+  group: Looked['groups'][number];
+  view: ViewDesign;
+  fields: readonly Field[];
+}) {
+  const sums = group.sums.filter(({ sum }) => sum !== '');
+  return (
+    <tr>
+      <th
+        scope="rowgroup"
+        colSpan={view.columns.length}
+        className="border-b border-rule-strong px-2 pt-4 pb-1 text-left font-normal"
+      >
+        <span className="subject text-[16px]">
+          {group.path.map((each) => told(each) || say('views:noValue')).join(' · ')}
+        </span>
+        <small className="ml-2 text-[13px] text-soft">
+          {[
+            say('views:groupRows', { count: group.count }),
+            ...sums.map(({ column, sum }) => {
+              const subject = view.columns[column]?.of ?? '';
+              return `${told(calledIn(subject, fields))} ${told(sum)}`;
+            }),
+          ].join(' · ')}
+        </small>
+      </th>
+    </tr>
+  );
+}
+
+function ViewRow({
+  row,
+  view,
+  fields,
+  here,
+  to,
+}: {
+  row: Row;
+  view: ViewDesign;
+  fields: readonly Field[];
+  here: boolean;
+  to: string;
+}) {
+  const mark = row.mark === null ? undefined : view.marks[row.mark];
+  const inFields = view.columns.filter(({ of }) => !isFact(of)).map(({ of }) => of);
+  return (
+    <tr
+      aria-current={here ? 'true' : undefined}
+      className="group"
+      style={mark ? { background: `color-mix(in srgb, var(--mark-${mark.colour}) 13%, transparent)` } : undefined}
+    >
+      {view.columns.map(({ of }, place) => {
+        const isFigure = FIGURES.has(kindIn(of, fields) ?? '');
+        const content = isFact(of) ? factOf(row, of) : told(row.cells[inFields.indexOf(of)] ?? '');
+        return (
+          <td
+            key={of}
+            className={`h-8 max-w-[22rem] truncate border-b px-2 py-1 align-middle ${here ? 'border-green bg-sheet' : 'border-rule'} ${isFigure ? 'text-right tabular-nums' : ''} ${place === 0 && here ? 'shadow-[inset_3px_0_var(--green)]' : ''}`}
+          >
+            {place === 0 ? (
+              <Link to={to} className="text-ink no-underline group-hover:underline">
+                {mark ? (
+                  <span className="mr-2 text-[12.5px] font-semibold">
+                    <ColourMark colour={mark.colour} />
+                    {mark.word}
+                  </span>
+                ) : null}
+                {content || row.number}
+              </Link>
+            ) : (
+              content
+            )}
+          </td>
+        );
+      })}
+    </tr>
+  );
+}
+
+/** What stands in a column of what everything has. */
+function factOf(row: Row, fact: string): ReactNode {
+  switch (fact) {
+    case 'request.number':
+      return <span className="font-mono">{row.number}</span>;
+    case 'request.subject':
+      return <span className="subject text-[15.5px]">{told(row.subject)}</span>;
+    case 'requester.person':
+      return row.requester;
+    case 'request.form':
+      return row.form;
+    case 'request.stage':
+      return (
+        <>
+          <StageMark phase={row.stage.phase} role={row.stage.role} />
+          {row.stage.label}
+        </>
+      );
+    case 'request.team':
+      return row.team;
+    case 'request.handler':
+      return row.handler ?? (row.thing ? '' : <span className="text-soft">{say('floor:noHandler')}</span>);
+    case 'request.priority':
+      return row.priority === null ? '' : say(`priorities:${row.priority}`);
+    case 'request.arrived':
+      return say('values:moment', { moment: row.arrived });
+    case 'request.finished':
+      return row.finished === null ? '' : say('values:moment', { moment: row.finished });
+    case 'request.due':
+      return row.fuse ? <Fuse fuse={row.fuse} for={row.dueFor} /> : '';
+    default:
+      return '';
+  }
+}

@@ -1,0 +1,34 @@
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
+import { api } from '../../wire/api.ts';
+import type { Asked } from '../../wire/call.ts';
+import { call } from '../../wire/callAny.ts';
+
+/** Views, and looking through them. */
+export const viewsApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    views: build.query<AnswerOf<'views'>, Asked<'views'>>({ query: call('views'), providesTags: ['views'] }),
+    view: build.query<AnswerOf<'view'>, Asked<'view'>>({ query: call('view'), providesTags: ['views'] }),
+    nameable: build.query<AnswerOf<'nameable'>, Asked<'nameable'>>({
+      query: call('nameable'),
+      providesTags: ['views'],
+    }),
+    lookThrough: build.infiniteQuery<AnswerOf<'lookThrough'>, BodyOf<'lookThrough'>['view'], string>({
+      query: ({ queryArg, pageParam }) =>
+        call('lookThrough')({ body: { view: queryArg, ...(pageParam === '' ? {} : { after: pageParam }) } }),
+      infiniteQueryOptions: { initialPageParam: '', getNextPageParam: (last) => last.next ?? undefined },
+      providesTags: ['ledger'],
+    }),
+    makeView: build.mutation<AnswerOf<'makeView'>, Asked<'makeView'>>({
+      query: call('makeView'),
+      invalidatesTags: ['views'],
+    }),
+    changeView: build.mutation<AnswerOf<'changeView'>, Asked<'changeView'>>({
+      query: call('changeView'),
+      invalidatesTags: ['views'],
+    }),
+    removeView: build.mutation<AnswerOf<'removeView'>, Asked<'removeView'>>({
+      query: call('removeView'),
+      invalidatesTags: ['views'],
+    }),
+  }),
+});
