@@ -25,6 +25,8 @@ interface Reader {
   readonly id: string;
   readonly reads: readonly Read[];
   readonly fields: ReadonlyMap<string, readonly Field[]>;
+  /** Keys of the registers of which they read something. */
+  readonly registers: readonly string[];
 }
 const readers = new Map<Somebody, Reader>();
 
@@ -62,7 +64,8 @@ async function readAll(name: Somebody): Promise<Reader> {
   }
   const fields = new Map<string, readonly Field[]>();
   for (const of of REGISTERS) fields.set(of, ok(await who.call('nameable', { query: { of } })).fields);
-  return { who, id: desk.idOf(name), reads, fields };
+  const registers = ok(await who.call('views')).registers.map(({ key }: { key: string }) => key);
+  return { who, id: desk.idOf(name), reads, fields, registers };
 }
 
 beforeAll(async () => {
@@ -184,7 +187,13 @@ describe('a view', () => {
         async (name, of, choices) => {
           const one = <T>(list: readonly T[]): T | undefined => list[choices.next().value % Math.max(1, list.length)];
           const chance = (n: number): boolean => choices.next().value % n === 0;
-          const { who, id, reads, fields: byRegister } = readers.get(name) as Reader;
+          const { who, id, reads, fields: byRegister, registers } = readers.get(name) as Reader;
+          if (!registers.includes(of)) {
+            // Of a register that is none to them, nothing is there to read either.
+            expect(reads.filter(({ register }) => register === of)).toEqual([]);
+            count(name);
+            return;
+          }
           const fields = byRegister.get(of) ?? [];
           const rows = reads.filter(({ register }) => register === of);
           const atom = (): Condition | undefined => {
@@ -353,6 +362,56 @@ describe('what is hidden', () => {
     expect(all.findings).toEqual([]);
     expect(all.rows.length).toBe(Math.min(100, reads.filter(({ register }) => register === 'site-access').length));
     desk.protect('site-access', before);
+  });
+});
+
+describe('what a request is due by', () => {
+  it('where it hangs on a hidden field, is asked for by nobody who may not read that', async () => {
+    const register = 'sample-analysis';
+    const maren = await desk.as('Maren Okafor');
+    const rights = { params: { subject: `@${desk.idOf('Oskar Veldhuis')}` }, body: { give: ['read:all'], take: [] } };
+    ok(await (await desk.as('Ada Quillfeather')).call('changeRights', rights));
+    const another = await desk.as('Oskar Veldhuis');
+    const before = desk.register(register).access;
+    const hidden = {
+      ...{ id: 'hides-arrive', name: 'Samples', fields: ['arrive'], level: 'hidden' as const },
+      audience: { in: { everyone: true as const }, outOf: [`@${desk.idOf('Maren Okafor')}`] },
+    };
+    const of = { of: [register] };
+    const asked = [
+      { ...of, groups: ['request.due'] },
+      { ...of, orders: [{ of: 'request.due', down: false }] },
+      { ...of, when: 'request.due != null' },
+      { ...of, marks: [{ when: 'request.due != null', colour: 'sea', word: 'due' }] },
+    ];
+    const found = async (who: Caller): Promise<readonly number[]> => {
+      const counts: number[] = [];
+      for (const part of asked) counts.push((await looked(who, part)).findings.length);
+      return counts;
+    };
+    expect(await found(another)).toEqual([0, 0, 0, 0]);
+    desk.protect(register, { ...before, rules: [hidden, ...before.rules] });
+    expect(ok(await another.call('nameable', { query: { of: register } })).closed).toEqual(['request.due']);
+    expect(await found(another)).toEqual([1, 1, 1, 1]);
+    expect(await found(maren)).toEqual([0, 0, 0, 0]);
+    desk.protect(register, before);
+  });
+});
+
+describe('registers of which somebody reads nothing', () => {
+  it('are none to them: no view looks at one, and nothing of one can be named', async () => {
+    const priya = await desk.as('Priya Nakamura-Lind');
+    const { registers } = ok(await priya.call('views'));
+    const all = ok(await (await desk.as('Maren Okafor')).call('views')).registers;
+    const closed = all.filter(
+      ({ key }: { key: string }) => !registers.some((each: { key: string }) => each.key === key),
+    );
+    expect(closed.length).toBeGreaterThan(0);
+    for (const { key } of closed) {
+      const { fields, stages } = ok(await priya.call('nameable', { query: { of: key } }));
+      expect([fields, stages]).toEqual([[], []]);
+      expect((await looked(priya, { of: [key] })).findings.map(({ at }: { at: string }) => at)).toContain('of');
+    }
   });
 });
 

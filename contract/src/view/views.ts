@@ -60,6 +60,8 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
     query: z.strictObject({ of: z.string().max(600).default(''), find: z.string().max(100).default('') }),
     answer: z.object({
       fields: z.array(field).readonly(),
+      /** Facts by which nothing can be asked for, put together or in order: they would tell of a field the caller may not read. */
+      closed: z.array(z.enum(VIEW_FACTS)),
       stages: z.array(labelled),
       forms: z.array(labelled),
       vocabularies: z.array(vocabulary).readonly(),

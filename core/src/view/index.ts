@@ -12,4 +12,5 @@ export {
   type ViewOrder,
 } from './view.ts';
 export { type AroundView, VIEW } from './viewDesign.ts';
+export { viewScope } from './viewScope.ts';
 export { orderSaid, VIEW_PARTS, type ViewNames, type ViewPart, viewInParts, viewInWords } from './words.ts';

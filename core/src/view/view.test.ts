@@ -22,6 +22,7 @@ const scope = standingScope(FIELDS);
 const around = {
   registers: ['vessels'],
   fields: FIELDS,
+  closed: ['request.due'],
   unreadable: (text: string) => (text === 'bad' ? 'nonsense' : null),
 };
 const foundAt = (part: Partial<ViewDesign>): readonly string[] =>
@@ -77,6 +78,9 @@ describe('a view', () => {
     expect(foundAt({ orders: [{ of: 'lines', down: false }] })).toEqual(['orders']);
     expect(foundAt({ columns: [{ of: 'gone' }] })).toEqual(['columns']);
     expect(foundAt({ groups: ['gone'] })).toEqual(['groups']);
+    expect(foundAt({ groups: ['request.due'] })).toEqual(['groups']);
+    expect(foundAt({ orders: [{ of: 'request.due', down: false }] })).toEqual(['orders']);
+    expect(foundAt({ columns: [{ of: 'request.due' }] })).toEqual([]);
     expect(foundAt({ columns: [{ of: 'area' }, { of: 'area' }] })).toEqual(['columns']);
     expect(foundAt({ marks: [{ when: '', colour: 'sea', word: '' }] })).toEqual(['marks 0', 'marks 0']);
     expect(foundAt({ audience: { in: { anyOf: [] }, outOf: [] } })).toEqual(['audience']);

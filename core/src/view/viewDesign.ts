@@ -32,13 +32,15 @@ export interface AroundView {
   readonly registers: readonly string[];
   /** The fields that those it names share. */
   readonly fields: readonly Field[];
+  /** Facts that would tell of what they may not ask for: nothing is put together or in order by them. */
+  readonly closed: readonly string[];
   /** What is wrong in a condition; null for nothing. */
   readonly unreadable: (condition: string) => Words | null;
 }
 
 type Found = readonly [at: string, message: Said];
 
-function* foundIn(view: ViewDesign, { registers, fields, unreadable }: AroundView): Generator<Found> {
+function* foundIn(view: ViewDesign, { registers, fields, closed, unreadable }: AroundView): Generator<Found> {
   const { name, of, when, columns, groups, orders, marks, audience } = view;
   const isThere = (subject: string): boolean => kindIn(subject, fields) !== null;
   const called = (subject: string): Words => calledIn(subject, fields);
@@ -52,10 +54,10 @@ function* foundIn(view: ViewDesign, { registers, fields, unreadable }: AroundVie
     columns.some((each) => each.of === subject) ? 'columns' : groups.includes(subject) ? 'groups' : 'orders';
   for (const subject of gone) yield [placeOf(subject), said('views:noField', { field: subject })];
   for (const subject of groups)
-    if (isThere(subject) && !canGroup(subject, fields))
+    if (isThere(subject) && (closed.includes(subject) || !canGroup(subject, fields)))
       yield ['groups', said('views:noGroup', { what: called(subject) })];
   for (const { of: subject } of orders)
-    if (isThere(subject) && !canOrder(subject, fields))
+    if (isThere(subject) && (closed.includes(subject) || !canOrder(subject, fields)))
       yield ['orders', said('views:noOrder', { what: called(subject) })];
   for (const list of [columns.map((each) => each.of), groups, orders.map((each) => each.of)])
     if (new Set(list).size < list.length) yield [placeOf(list[0] ?? ''), said('views:twice')];

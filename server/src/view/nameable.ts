@@ -1,26 +1,74 @@
+import { hangsOn, rowHangs } from '@tolvek/core/deadline';
 import { conditionFindings, type Scope } from '@tolvek/core/expression';
-import type { Viewer } from '@tolvek/core/people';
-import { type Field, type KnownStanding, standingScope, type Vocabulary } from '@tolvek/core/register';
-import { type AroundView, fieldsShared, type ViewDesign, viewInParts } from '@tolvek/core/view';
+import { sinksOf } from '@tolvek/core/form';
+import { rightsAt, type Viewer } from '@tolvek/core/people';
+import type { Field, KnownStanding, Vocabulary } from '@tolvek/core/register';
+import {
+  type AroundView,
+  fieldsShared,
+  type ViewDesign,
+  type ViewFact,
+  viewInParts,
+  viewScope,
+} from '@tolvek/core/view';
+import { releaseById, releasesInto } from '../form/queries.ts';
 import { knownNames } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
-import { allRegisters, type RegisterRow } from '../register/queries.ts';
+import type { RegisterRow } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
+import { protectionFor } from '../request/protection.ts';
 import { knownStanding } from '../request/standing.ts';
+import { tallies } from '../request/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { lookingAt, workedBy } from './workedBy.ts';
 
 /** What a view can name, as somebody may: fields they may not ask for are not there. */
 export interface Nameable {
   readonly registers: readonly RegisterRow[];
   readonly fields: readonly Field[];
+  /** Facts that would tell of a field they may not ask for. */
+  readonly closed: readonly ViewFact[];
   readonly vocabularies: readonly Vocabulary[];
   readonly known: KnownStanding;
   readonly scope: Scope;
 }
 
-/** The registers that keys name, as far as there are such. */
-const registersNamed = (db: Reader, keys: readonly string[]): readonly RegisterRow[] => {
-  const all = allRegisters(db);
+/** The registers of which somebody reads something, or would as soon as something is there. */
+export function lookedAtBy(db: Reader, viewer: Viewer): readonly RegisterRow[] {
+  const looking = lookingAt(db, viewer);
+  const held = new Set(
+    db
+      .selectDistinct({ id: tallies.registerId })
+      .from(tallies)
+      .where(workedBy(looking, tallies))
+      .all()
+      .map(({ id }) => id),
+  );
+  const works = ({ id, deskGroups }: RegisterRow): boolean =>
+    rightsAt(viewer, id).includes('read:all') || deskGroups.some((group) => viewer.groups.includes(group));
+  return looking.registers.filter((register) => held.has(register.id) || works(register));
+}
+
+/** What a request is due by, where that hangs on a field that somebody may not ask for: it would tell of it. */
+function closedTo(db: Reader, viewer: Viewer, registers: readonly RegisterRow[]): readonly ViewFact[] {
+  const isOpen = registers.every((register) => {
+    const keys = releasesInto(db, register.id).flatMap((releaseId) => {
+      const { release, route } = releaseById(db, releaseId);
+      const { deadline, routing } = release.design;
+      if (!deadline.deadlines.some(hangsOn) && !route.lengths.some(rowHangs)) return [];
+      const protection = protectionFor(db, register, { releaseId, computedBy: null, trial: false });
+      return sinksOf({ fields: register.fields, deadline, routing })
+        .filter(({ kind }) => kind === 'deadline')
+        .flatMap((sink) => protection.tells(sink));
+    });
+    return keys.length === 0 || askableOf(db, viewer, register, [...new Set(keys)]).unknown.length === 0;
+  });
+  return isOpen ? [] : ['request.due'];
+}
+
+/** The registers that keys name, as far as there are such for somebody. */
+const registersNamed = (db: Reader, viewer: Viewer, keys: readonly string[]): readonly RegisterRow[] => {
+  const all = lookedAtBy(db, viewer);
   return keys.flatMap((key) => all.find((register) => register.key === key) ?? []);
 };
 
@@ -37,7 +85,8 @@ const eachKey = <T extends { readonly key: string }>(lists: readonly (readonly T
 
 /** What a view of some registers can name, for somebody. */
 export function nameableIn(db: Reader, viewer: Viewer, keys: readonly string[]): Nameable {
-  const registers = registersNamed(db, keys);
+  const registers = registersNamed(db, viewer, keys);
+  const closed = closedTo(db, viewer, registers);
   const shared = fieldsShared(registers.map(({ fields, left }) => fields.filter((field) => !left.includes(field.key))));
   const names = shared.map(({ key }) => key);
   const unknown = new Set(registers.flatMap((register) => askableOf(db, viewer, register, names).unknown));
@@ -50,13 +99,13 @@ export function nameableIn(db: Reader, viewer: Viewer, keys: readonly string[]):
     stages: eachKey(each.map(({ stages = [] }) => stages)),
     forms: eachKey(each.map(({ forms = [] }) => forms)),
   };
-  return { registers, fields, vocabularies, known, scope: standingScope(fields, known) };
+  return { registers, fields, closed, vocabularies, known, scope: viewScope(fields, known, closed) };
 }
 
 /** What findings of a view depend on, for somebody. */
-export const aroundView = (db: Reader, { fields, scope }: Nameable): AroundView => ({
-  registers: allRegisters(db).map(({ key }) => key),
-  fields,
+export const aroundView = ({ registers, fields, closed, scope }: Nameable): AroundView => ({
+  registers: registers.map(({ key }) => key),
+  ...{ fields, closed },
   unreadable: (condition) => conditionFindings(condition, scope)[0]?.message ?? null,
 });
 

@@ -15,11 +15,9 @@ import { newId } from '../platform/newId.ts';
 import { prepared } from '../platform/prepared.ts';
 import { notAllowed, notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
-import { allRegisters, type RegisterRow } from '../register/queries.ts';
-import { tallies } from '../request/tables.ts';
-import { aroundView, nameableIn, saysOf } from './nameable.ts';
+import { allRegisters } from '../register/queries.ts';
+import { aroundView, lookedAtBy, nameableIn, saysOf } from './nameable.ts';
 import { views } from './tables.ts';
-import { lookingAt, workedBy } from './workedBy.ts';
 
 interface KeptView {
   readonly id: string;
@@ -93,27 +91,11 @@ export const viewsOf = (db: Reader, viewer: Viewer): AnswerOf<'views'> => ({
   registers: lookedAtBy(db, viewer).map(({ key, name }) => ({ key, name })),
 });
 
-/** The registers of which somebody reads something, or would as soon as something is there. */
-function lookedAtBy(db: Reader, viewer: Viewer): readonly RegisterRow[] {
-  const looking = lookingAt(db, viewer);
-  const held = new Set(
-    db
-      .selectDistinct({ id: tallies.registerId })
-      .from(tallies)
-      .where(workedBy(looking, tallies))
-      .all()
-      .map(({ id }) => id),
-  );
-  const works = ({ id, deskGroups }: RegisterRow): boolean =>
-    rightsAt(viewer, id).includes('read:all') || deskGroups.some((group) => viewer.groups.includes(group));
-  return looking.registers.filter((register) => held.has(register.id) || works(register));
-}
-
 /** What a view of some registers can name. */
 export function nameableOf(db: Reader, viewer: Viewer, of: string, find: string): AnswerOf<'nameable'> {
-  const { fields, vocabularies, known } = nameableIn(db, viewer, of === '' ? [] : of.split(','));
+  const { fields, closed, vocabularies, known } = nameableIn(db, viewer, of === '' ? [] : of.split(','));
   return {
-    ...{ fields, vocabularies: [...vocabularies] },
+    ...{ fields, closed: [...closed], vocabularies: [...vocabularies] },
     stages: (known.stages ?? []).map(({ key, label }) => ({ key, label })),
     forms: [...(known.forms ?? [])],
     ...targetsFound(db, find),
@@ -137,7 +119,7 @@ export function viewOf(db: Reader, viewer: Viewer, id: string): AnswerOf<'view'>
 /** @throws Problem 422 for a view that would show nothing, or be found by whom its maker may not give it to */
 function refuseUnsound(db: Reader, viewer: Viewer, view: ViewDesign): void {
   const { audience } = view;
-  const wrong = VIEW.findings(view, aroundView(db, nameableIn(db, viewer, view.of))).map(({ at, message }) => ({
+  const wrong = VIEW.findings(view, aroundView(nameableIn(db, viewer, view.of))).map(({ at, message }) => ({
     field: at,
     message,
   }));

@@ -175,7 +175,7 @@ export function lookThrough(
   now: number,
 ): Looked {
   const given = nameableIn(db, viewer, view.of);
-  const findings = VIEW.findings(view, aroundView(db, given)).map(({ at, message }) => ({ at, message }));
+  const findings = VIEW.findings(view, aroundView(given)).map(({ at, message }) => ({ at, message }));
   const says = saysOf(view, given);
   const wrong = findings.filter(({ at }) => at !== 'name' && at !== 'audience');
   if (wrong.length > 0) return { ...{ rows: [], groups: [], sums: [] }, moreGroups: false, ...NOTHING, findings, says };

@@ -43,19 +43,27 @@ export function TraysNav() {
           </li>
         ) : null}
       </ul>
-      <h2 className="mt-5 mb-1 font-sans text-[11.5px] font-semibold text-soft">{say('views:head')}</h2>
-      <ul>
-        {saved?.views.map(({ id, name, says }) => (
-          <li key={id}>
-            <NavLink to={`/floor/views/${id}`} className={here} title={says.map(({ words }) => told(words)).join(', ')}>
-              <span className="truncate">{name}</span>
-            </NavLink>
-          </li>
-        ))}
-      </ul>
-      <NavLink to="/floor/views/new" className="mt-1 block text-[13px] text-soft">
-        {say('views:new')}
-      </NavLink>
+      {saved && saved.views.length + saved.registers.length > 0 ? (
+        <>
+          <h2 className="mt-5 mb-1 font-sans text-[11.5px] font-semibold text-soft">{say('views:head')}</h2>
+          <ul>
+            {saved.views.map(({ id, name, says }) => (
+              <li key={id}>
+                <NavLink
+                  to={`/floor/views/${id}`}
+                  className={here}
+                  title={says.map(({ words }) => told(words)).join(', ')}
+                >
+                  <span className="truncate">{name}</span>
+                </NavLink>
+              </li>
+            ))}
+          </ul>
+          <NavLink to="/floor/views/new" className="mt-1 block text-[13px] text-soft">
+            {say('views:new')}
+          </NavLink>
+        </>
+      ) : null}
       <NavLink to="/floor/duty" className="mt-5 block text-[13px] text-soft">
         {say('rosters:page')}
       </NavLink>

@@ -1,6 +1,5 @@
 import { isSame } from '@tolvek/core/own';
-import { standingScope } from '@tolvek/core/register';
-import type { ViewDesign } from '@tolvek/core/view';
+import { type ViewDesign, viewScope } from '@tolvek/core/view';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -90,11 +89,9 @@ function View({ id, kept, open }: ViewProps) {
     skip: view.of.length === 0,
   });
   const scope = useMemo(() => {
-    const { fields = [], stages = [], forms = [], vocabularies = [], groups = [] } = nameable ?? {};
-    return standingScope(fields, {
-      ...{ stages, forms, vocabularies },
-      groups: groups.map(({ key, name }) => ({ key, label: name })),
-    });
+    const { fields = [], closed = [], stages = [], forms = [], vocabularies = [], groups = [] } = nameable ?? {};
+    const known = { stages, forms, vocabularies, groups: groups.map(({ key, name }) => ({ key, label: name })) };
+    return viewScope(fields, known, closed);
   }, [nameable]);
   const look = async (of: readonly string[]): Promise<void> => {
     setChanged({ ...view, of });

@@ -142,9 +142,9 @@ function Subject({
   );
 }
 
-function Groups({ view, nameable: { fields }, set }: SentenceProps) {
+function Groups({ view, nameable: { fields, closed }, set }: SentenceProps) {
   const id = useId();
-  const among = subjectsFor('groups', fields);
+  const among = subjectsFor('groups', fields, closed);
   const places = view.groups.length < MOST_OF_VIEW.groups ? [...view.groups, ''] : view.groups;
   return (
     <div className="grid grid-cols-[6rem_1fr] items-center gap-x-4 gap-y-2">
@@ -170,9 +170,9 @@ function Groups({ view, nameable: { fields }, set }: SentenceProps) {
   );
 }
 
-function Orders({ view, nameable: { fields }, set }: SentenceProps) {
+function Orders({ view, nameable: { fields, closed }, set }: SentenceProps) {
   const id = useId();
-  const among = subjectsFor('orders', fields);
+  const among = subjectsFor('orders', fields, closed);
   const isNamed = (subject: string): boolean => view.orders.some(({ of }) => of === subject);
   const next = among.find((subject) => !isNamed(subject));
   return (

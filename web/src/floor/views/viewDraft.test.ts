@@ -51,6 +51,8 @@ describe('what can be named', () => {
     expect(subjectsFor('groups', FIELDS)).toContain('area');
     expect(subjectsFor('groups', FIELDS)).not.toContain('cost');
     expect(subjectsFor('orders', FIELDS)).toContain('cost');
+    expect(subjectsFor('orders', FIELDS, ['request.due'])).not.toContain('request.due');
+    expect(subjectsFor('columns', FIELDS, ['request.due'])).toContain('request.due');
     expect(subjectsFor('columns', FIELDS)).toContain('request.subject');
     expect(['request.stage', 'area', 'cost'].map((each) => originOf(each, FIELDS))).toEqual([
       'fact',

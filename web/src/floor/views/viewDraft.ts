@@ -57,11 +57,16 @@ export function moved(view: ViewDesign, subject: string, by: number): ViewDesign
   return { ...view, columns: [...rest.slice(0, to), column, ...rest.slice(to)] };
 }
 
-/** Everything that a view can name for a purpose: facts, then fields. */
-export const subjectsFor = (purpose: 'columns' | 'groups' | 'orders', fields: readonly Field[]): readonly string[] =>
-  [...VIEW_FACTS, ...fields.map(({ key }) => key)].filter((subject) =>
-    purpose === 'groups' ? canGroup(subject, fields) : purpose === 'orders' ? canOrder(subject, fields) : true,
-  );
+/** Everything that a view can name for a purpose: facts, then fields. `closed`: facts by which nothing is put together or in order. */
+export const subjectsFor = (
+  purpose: 'columns' | 'groups' | 'orders',
+  fields: readonly Field[],
+  closed: readonly string[] = [],
+): readonly string[] =>
+  [...VIEW_FACTS, ...fields.map(({ key }) => key)].filter((subject) => {
+    if (purpose === 'columns') return true;
+    return !closed.includes(subject) && (purpose === 'groups' ? canGroup : canOrder)(subject, fields);
+  });
 
 /** Where a column comes from: what everything has, or as its field does. */
 export const originOf = (subject: string, fields: readonly Field[]): 'fact' | Field['source'] =>
