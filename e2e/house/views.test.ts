@@ -429,6 +429,9 @@ describe('who finds a view', () => {
     const { id } = ok(await make(bram, { name: 'Mine' }));
     expect([await names(bram), await names(ilse)]).toEqual([['Mine'], []]);
     expect((await ilse.call('view', { params: { id } })).status).toBe(404);
+    // What somebody has for themselves is theirs alone: whoever sets the register up changes it once it is shared.
+    const maren = await desk.as('Maren Okafor');
+    expect((await maren.call('view', { params: { id } })).status).toBe(404);
     const body = {
       view: view({ name: 'For two', audience: { in: { anyOf: [`@${desk.idOf('Ilse Brandvold')}`] }, outOf: [] } }),
     };
@@ -437,6 +440,7 @@ describe('who finds a view', () => {
     expect(ok(await bram.call('changeView', { ...changing, headers: onVersion(1) })).version).toBe(2);
     expect((await bram.call('changeView', { ...changing, headers: onVersion(1) })).status).toBe(412);
     expect([await names(ilse), await names(priya)]).toEqual([['For two'], []]);
+    expect(ok(await maren.call('view', { params: { id } }))).toMatchObject({ mine: false, changes: true });
     // Whoever finds it looks through it, and changes it as little as they take it away.
     expect(ok(await ilse.call('view', { params: { id } }))).toMatchObject({
       by: 'Bram Solheim',

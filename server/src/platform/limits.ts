@@ -26,6 +26,7 @@ const TYPING = new Set([
   'draftOffers',
   'saveDraft',
   'tryCondition',
+  'lookThrough',
 ]);
 
 export const paceOf = ({ name, method }: Pick<Route, 'name' | 'method'>): Pace =>

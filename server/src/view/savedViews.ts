@@ -60,20 +60,21 @@ const finds = ({ ownerId, design }: KeptView, viewer: Viewer): boolean =>
   ownerId === viewer.personId || (design.draft.audience !== null && belongs(design.draft.audience, viewer, NO_REQUEST));
 
 /** Whether somebody sets up all registers that a view looks at. */
-const setsUp = (db: Reader, viewer: Viewer, { of }: ViewDesign): boolean =>
-  allRegisters(db)
-    .filter(({ key }) => of.includes(key))
-    .every(({ id }) => rightsAt(viewer, id).includes('configure'));
+function setsUp(db: Reader, viewer: Viewer, { of }: ViewDesign): boolean {
+  const registers = allRegisters(db).filter(({ key }) => of.includes(key));
+  return registers.length > 0 && registers.every(({ id }) => rightsAt(viewer, id).includes('configure'));
+}
 
-const changes = (db: Reader, viewer: Viewer, { ownerId, design }: KeptView): boolean =>
-  ownerId === viewer.personId || setsUp(db, viewer, design.draft);
+/** Whether somebody may change a view: it is theirs, or it is shared and they set up what it looks at. */
+const changes = (db: Reader, viewer: Viewer, { ownerId, design: { draft } }: KeptView): boolean =>
+  ownerId === viewer.personId || (draft.audience !== null && setsUp(db, viewer, draft));
 
 /** A view that somebody finds. @throws Problem 404 for every other */
 function found(db: Reader, viewer: Viewer, id: string, removed = false): KeptView {
   const row = withId(db).get({ id });
   const view = row && kept(row);
-  const isOwn = view?.ownerId === viewer.personId || (view && setsUp(db, viewer, view.design.draft));
-  if (!view || !(finds(view, viewer) || isOwn) || (view.removedAt !== null && !(removed && isOwn)))
+  const isTheirs = view !== undefined && changes(db, viewer, view);
+  if (!view || !(isTheirs || finds(view, viewer)) || (view.removedAt !== null && !(removed && isTheirs)))
     throw notFound('view');
   return view;
 }
