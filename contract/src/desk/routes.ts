@@ -1,6 +1,6 @@
 import { priorities } from '@tolvek/core/register';
 import { z } from 'zod';
-import { person } from '../people/shapes.ts';
+import { person, whoFound } from '../people/shapes.ts';
 import { routesOf } from '../wire/route.ts';
 import {
   day,
@@ -42,12 +42,6 @@ const ofRequest = numbered.extend({ id: z.string().max(64) });
 
 /** Ids of links; null for all. */
 const onlyLinks = z.strictObject({ only: z.array(z.string().max(64)).max(500).nullable().default(null) });
-
-/** Groups and people, found by part of their names. */
-const whoFound = z.object({
-  groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
-  people: z.array(person.extend({ portrait: z.string().nullable() })),
-});
 
 /** What a decision has come to. `more`: others have to decide besides, now or next. */
 const decided = z.object({ state: z.enum(['approved', 'refused', 'returned']), more: z.boolean() });
@@ -219,7 +213,7 @@ export const deskRoutes = routesOf(deskHeads, {
     says: 'Groups and staff with whom a request can be shared, by part of their names.',
     params: numbered,
     query: z.strictObject({ find: z.string().max(100).default('') }),
-    answer: whoFound,
+    answer: z.object(whoFound),
   },
   shareRequest: {
     says: 'Lets one of the staff or a group read a request. Nobody is written to.',
@@ -326,7 +320,7 @@ export const deskRoutes = routesOf(deskHeads, {
     says: 'Groups and staff who can be asked to decide in place of whoever is asked, by part of their names.',
     params: numbered,
     query: z.strictObject({ find: z.string().max(100).default('') }),
-    answer: whoFound,
+    answer: z.object(whoFound),
   },
   handDecision: {
     says: 'Asks a group or one of the staff to decide in place of whoever is asked. They are written to.',

@@ -33,6 +33,11 @@ export const doorAudience = audienceOf(z.union([key, someone, z.literal('~contac
 /** Whom a shared result is for: all staff, groups and people. */
 export const sharedAudience = audienceOf(z.union([key, someone]));
 export const person = z.object({ id: z.string(), name: z.string() });
+/** Groups and people, found by part of their names. */
+export const whoFound = {
+  groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
+  people: z.array(person.extend({ portrait: z.string().nullable() })),
+};
 export const group = z.object({ key: z.string(), name: z.string(), isTeam: z.boolean(), members: z.int() });
 /** A language of pages and emails. */
 export const language = z.enum(['en', 'de']);

@@ -1,6 +1,6 @@
 import { SHARED_FACTS } from '@tolvek/core/access';
 import { z } from 'zod';
-import { sharedAudience } from '../people/shapes.ts';
+import { sharedAudience, whoFound } from '../people/shapes.ts';
 import { field, vocabulary } from '../register/shapes.ts';
 import { routesOf } from '../wire/route.ts';
 import { day, formula, labelled, named, partKey, revealed, withToken } from '../wire/shapes.ts';
@@ -81,8 +81,7 @@ export const sharedRoutes = routesOf(sharedHeads, {
       stages: z.array(labelled),
       forms: z.array(labelled),
       vocabularies: z.array(vocabulary).readonly(),
-      groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
-      people: z.array(z.object({ id: z.string(), name: z.string(), portrait: z.string().nullable() })),
+      ...whoFound,
     }),
   },
   lookAtShared: {

@@ -1,7 +1,7 @@
 import { OPTION_COLOURS } from '@tolvek/core/register';
 import { MOST_OF_VIEW, VIEW_FACTS, VIEW_PARTS, type ViewDesign } from '@tolvek/core/view';
 import { z } from 'zod';
-import { sharedAudience } from '../people/shapes.ts';
+import { sharedAudience, whoFound } from '../people/shapes.ts';
 import { field, vocabulary } from '../register/shapes.ts';
 import { exactly } from '../wire/exactly.ts';
 import { routesOf } from '../wire/route.ts';
@@ -65,8 +65,7 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       stages: z.array(labelled),
       forms: z.array(labelled),
       vocabularies: z.array(vocabulary).readonly(),
-      groups: z.array(z.object({ key: z.string(), name: z.string(), members: z.int() })),
-      people: z.array(z.object({ id: z.string(), name: z.string(), portrait: z.string().nullable() })),
+      ...whoFound,
     }),
   },
   lookThrough: {

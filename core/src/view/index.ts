@@ -5,6 +5,7 @@ export {
   MOST_OF_VIEW,
   subjectsOfView,
   VIEW_FACTS,
+  VIEW_LOOKS_AT,
   type ViewColumn,
   type ViewDesign,
   type ViewFact,

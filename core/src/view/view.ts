@@ -4,6 +4,9 @@ import type { OptionColour } from '../register/index.ts';
 /** How many columns, groups, orders and marks a view has at most, and how many registers it looks at. */
 export const MOST_OF_VIEW = { registers: 8, columns: 60, groups: 2, orders: 4, marks: 12 } as const;
 
+/** Requests that are looked at, the newest first, where the database can’t decide which a view means. */
+export const VIEW_LOOKS_AT = 5_000;
+
 /** What of every request a view can show, group by and put in order besides its fields. Named as conditions name it. */
 export const VIEW_FACTS = [
   'request.number',

@@ -1,7 +1,7 @@
 import { plainLetters, type Viewer } from '@tolvek/core/people';
-import { storedForm } from '@tolvek/core/register';
 import { and, asc, count, desc, eq, gt, isNull, type SQL, sql } from 'drizzle-orm';
 import type { Reader } from '../platform/database.ts';
+import { heldIn } from '../platform/heldIn.ts';
 import { pictureVersions } from '../platform/pictures.ts';
 import { inList } from '../platform/prepared.ts';
 import { account } from '../platform/tables.ts';
@@ -158,8 +158,7 @@ function sortedBy(db: Reader, sort: string | undefined): { readonly by: SQL; rea
   if (sort === 'email') return { by: sql`${people.email}`, isFalling: false };
   const field = profileDesignOf(db).fields.find(({ key }) => key === sort);
   if (!field) return { by: sql`${people.name}`, isFalling: false };
-  const { part } = storedForm(field);
-  const stands = sql`json_extract(${people.profile}, ${`$."${field.key}"${part ? `.${part}` : ''}`})`;
+  const stands = heldIn(people.profile, field);
   if (field.type.kind === 'choice') {
     // In the order of the options; what was said in other words comes behind them.
     const cases = field.type.options.map(({ key }, place) => sql`when ${key} then ${place}`);

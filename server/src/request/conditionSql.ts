@@ -14,6 +14,7 @@ import {
 } from '@tolvek/core/expression';
 import { type Field, type ItemColumn, storedForm } from '@tolvek/core/register';
 import { and, not, or, type SQL, sql } from 'drizzle-orm';
+import { heldIn } from '../platform/heldIn.ts';
 import { requests } from './tables.ts';
 
 /**
@@ -326,9 +327,8 @@ class Writer {
       };
     const field = this.fields.get(node.name);
     if (!field) return null;
-    const { part, ordered, written } = storedForm(field);
-    const path = `$."${field.key}"${part ? `.${part}` : ''}`;
-    return { read: sql`json_extract(${requests.values}, ${path})`, ordered, parameter: written };
+    const { ordered, written } = storedForm(field);
+    return { read: heldIn(requests.values, field), ordered, parameter: written };
   }
 
   /** What is gone through, or a cell of it; undefined for what is neither. */
@@ -344,9 +344,8 @@ class Writer {
     if (!item || node.kind !== 'path') return undefined;
     const column = item.columns?.find(({ key }) => key === node.name);
     if (!column) return null;
-    const { part, ordered, written } = storedForm(column);
-    const path = `$."${column.key}"${part ? `.${part}` : ''}`;
-    return { read: sql`json_extract(${item.read}, ${path})`, ordered, parameter: written };
+    const { ordered, written } = storedForm(column);
+    return { read: heldIn(item.read, column), ordered, parameter: written };
   }
 
   /** Where the request stands, as far as it has a column for it. */

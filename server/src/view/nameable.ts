@@ -20,10 +20,11 @@ import { protectionFor } from '../request/protection.ts';
 import { knownStanding } from '../request/standing.ts';
 import { tallies } from '../request/tables.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
-import { lookingAt, workedBy } from './workedBy.ts';
+import { type Looking, workedBy } from './workedBy.ts';
 
 /** What a view can name, as somebody may: fields they may not ask for are not there. */
 export interface Nameable {
+  readonly looking: Looking;
   readonly registers: readonly RegisterRow[];
   readonly fields: readonly Field[];
   /** Facts that would tell of a field they may not ask for. */
@@ -34,8 +35,8 @@ export interface Nameable {
 }
 
 /** The registers of which somebody reads something, or would as soon as something is there. */
-export function lookedAtBy(db: Reader, viewer: Viewer): readonly RegisterRow[] {
-  const looking = lookingAt(db, viewer);
+export function lookedAtBy(looking: Looking): readonly RegisterRow[] {
+  const { db, viewer } = looking;
   const held = new Set(
     db
       .selectDistinct({ id: tallies.registerId })
@@ -66,12 +67,6 @@ function closedTo(db: Reader, viewer: Viewer, registers: readonly RegisterRow[])
   return isOpen ? [] : ['request.due'];
 }
 
-/** The registers that keys name, as far as there are such for somebody. */
-const registersNamed = (db: Reader, viewer: Viewer, keys: readonly string[]): readonly RegisterRow[] => {
-  const all = lookedAtBy(db, viewer);
-  return keys.flatMap((key) => all.find((register) => register.key === key) ?? []);
-};
-
 /** What of each of several comes first, by its key. */
 const eachKey = <T extends { readonly key: string }>(lists: readonly (readonly T[])[]): readonly T[] =>
   [
@@ -83,9 +78,10 @@ const eachKey = <T extends { readonly key: string }>(lists: readonly (readonly T
     ).values(),
   ].toReversed();
 
-/** What a view of some registers can name, for somebody. */
-export function nameableIn(db: Reader, viewer: Viewer, keys: readonly string[]): Nameable {
-  const registers = registersNamed(db, viewer, keys);
+/** What a view of some registers can name, for somebody. `all`: those of which they read something. */
+export function nameableIn(looking: Looking, keys: readonly string[], all = lookedAtBy(looking)): Nameable {
+  const { db, viewer } = looking;
+  const registers = keys.flatMap((key) => all.find((register) => register.key === key) ?? []);
   const closed = closedTo(db, viewer, registers);
   const shared = fieldsShared(registers.map(({ fields, left }) => fields.filter((field) => !left.includes(field.key))));
   const names = shared.map(({ key }) => key);
@@ -99,7 +95,7 @@ export function nameableIn(db: Reader, viewer: Viewer, keys: readonly string[]):
     stages: eachKey(each.map(({ stages = [] }) => stages)),
     forms: eachKey(each.map(({ forms = [] }) => forms)),
   };
-  return { registers, fields, closed, vocabularies, known, scope: viewScope(fields, known, closed) };
+  return { looking, registers, fields, closed, vocabularies, known, scope: viewScope(fields, known, closed) };
 }
 
 /** What findings of a view depend on, for somebody. */

@@ -2,7 +2,7 @@ import type { AnswerOf } from '@tolvek/contract';
 import { belongs, groupsIn, inPlace, NO_REQUEST, peopleIn, rightsAt, type Viewer, wordsIn } from '@tolvek/core/people';
 import { VIEW, type ViewDesign } from '@tolvek/core/view';
 import { refused, said } from '@tolvek/words';
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { asc, eq, isNull, sql } from 'drizzle-orm';
 import { changeAtOnce, changeEach, type Done, makeInForce } from '../design/commands.ts';
 import type { DesignRow } from '../design/queries.ts';
 import { designs } from '../design/tables.ts';
@@ -16,8 +16,9 @@ import { prepared } from '../platform/prepared.ts';
 import { notAllowed, notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { allRegisters } from '../register/queries.ts';
-import { aroundView, lookedAtBy, nameableIn, saysOf } from './nameable.ts';
+import { aroundView, lookedAtBy, type Nameable, nameableIn, saysOf } from './nameable.ts';
 import { views } from './tables.ts';
+import { lookingAt } from './workedBy.ts';
 
 interface KeptView {
   readonly id: string;
@@ -69,32 +70,48 @@ function setsUp(db: Reader, viewer: Viewer, { of }: ViewDesign): boolean {
 const changes = (db: Reader, viewer: Viewer, { ownerId, design: { draft } }: KeptView): boolean =>
   ownerId === viewer.personId || (draft.audience !== null && setsUp(db, viewer, draft));
 
+interface FoundView extends KeptView {
+  /** Whether who finds it may change it. */
+  readonly mayChange: boolean;
+}
+
 /** A view that somebody finds. @throws Problem 404 for every other */
-function found(db: Reader, viewer: Viewer, id: string, removed = false): KeptView {
+function found(db: Reader, viewer: Viewer, id: string, removed = false): FoundView {
   const row = withId(db).get({ id });
   const view = row && kept(row);
-  const isTheirs = view !== undefined && changes(db, viewer, view);
-  if (!view || !(isTheirs || finds(view, viewer)) || (view.removedAt !== null && !(removed && isTheirs)))
+  const mayChange = view !== undefined && changes(db, viewer, view);
+  if (!view || !(mayChange || finds(view, viewer)) || (view.removedAt !== null && !(removed && mayChange)))
     throw notFound('view');
-  return view;
+  return { ...view, mayChange };
 }
 
 /** The views of somebody and those that are for them, the oldest first, and the registers there are to look at. */
-export const viewsOf = (db: Reader, viewer: Viewer): AnswerOf<'views'> => ({
-  views: all(db)
-    .all()
-    .map(kept)
-    .filter((view) => finds(view, viewer))
-    .map(({ id, ownerId, design: { draft } }) => ({
-      ...{ id, name: draft.name, by: ownerId === viewer.personId ? '' : personNamed(db, ownerId) },
-      says: saysOf(draft, nameableIn(db, viewer, draft.of)),
-    })),
-  registers: lookedAtBy(db, viewer).map(({ key, name }) => ({ key, name })),
-});
+export function viewsOf(db: Reader, viewer: Viewer): AnswerOf<'views'> {
+  const looking = lookingAt(db, viewer);
+  const registers = lookedAtBy(looking);
+  // Many views look at the same: what those can name is found once.
+  const known = new Map<string, Nameable>();
+  const nameable = (of: readonly string[]): Nameable => {
+    const found = known.get(of.join()) ?? nameableIn(looking, of, registers);
+    known.set(of.join(), found);
+    return found;
+  };
+  return {
+    views: all(db)
+      .all()
+      .map(kept)
+      .filter((view) => finds(view, viewer))
+      .map(({ id, ownerId, design: { draft } }) => ({
+        ...{ id, name: draft.name, by: ownerId === viewer.personId ? '' : personNamed(db, ownerId) },
+        says: saysOf(draft, nameable(draft.of)),
+      })),
+    registers: registers.map(({ key, name }) => ({ key, name })),
+  };
+}
 
 /** What a view of some registers can name. */
 export function nameableOf(db: Reader, viewer: Viewer, of: string, find: string): AnswerOf<'nameable'> {
-  const { fields, closed, vocabularies, known } = nameableIn(db, viewer, of === '' ? [] : of.split(','));
+  const { fields, closed, vocabularies, known } = nameableIn(lookingAt(db, viewer), of === '' ? [] : of.split(','));
   return {
     ...{ fields, closed: [...closed], vocabularies: [...vocabularies] },
     stages: (known.stages ?? []).map(({ key, label }) => ({ key, label })),
@@ -110,7 +127,7 @@ export function viewOf(db: Reader, viewer: Viewer, id: string): AnswerOf<'view'>
   const words = draft.audience ? wordsIn(draft.audience) : [];
   return {
     ...{ id, version, view: draft, by: personNamed(db, view.ownerId) },
-    ...{ mine: view.ownerId === viewer.personId, changes: changes(db, viewer, view) },
+    ...{ mine: view.ownerId === viewer.personId, changes: view.mayChange },
     names: Object.fromEntries(
       words.map((word) => [word, word.startsWith('@') ? personNamed(db, word.slice(1)) : (groups.get(word) ?? word)]),
     ),
@@ -120,7 +137,7 @@ export function viewOf(db: Reader, viewer: Viewer, id: string): AnswerOf<'view'>
 /** @throws Problem 422 for a view that would show nothing, or be found by whom its maker may not give it to */
 function refuseUnsound(db: Reader, viewer: Viewer, view: ViewDesign): void {
   const { audience } = view;
-  const wrong = VIEW.findings(view, aroundView(nameableIn(db, viewer, view.of))).map(({ at, message }) => ({
+  const wrong = VIEW.findings(view, aroundView(nameableIn(lookingAt(db, viewer), view.of))).map(({ at, message }) => ({
     field: at,
     message,
   }));
@@ -147,8 +164,8 @@ export const makeView = (house: House, viewer: Viewer, view: ViewDesign, sentKey
   );
 
 /** @throws Problem 403 for who may only look through it */
-function refuseOthers(db: Reader, viewer: Viewer, view: KeptView): void {
-  if (!changes(db, viewer, view)) throw notAllowed(refused('notYourView', { name: personNamed(db, view.ownerId) }));
+function refuseOthers(db: Reader, { mayChange, ownerId }: FoundView): void {
+  if (!mayChange) throw notAllowed(refused('notYourView', { name: personNamed(db, ownerId) }));
 }
 
 /** Changes a view, at once for everybody who finds it. @throws Problem 403, 404, 412, 422 */
@@ -159,7 +176,7 @@ export const changeView = (
 ): AnswerOf<'changeView'> =>
   write(house, ({ tx, now }) => {
     const view = found(tx, viewer, id);
-    refuseOthers(tx, viewer, view);
+    refuseOthers(tx, view);
     if (view.design.version !== version) throw staleVersion();
     refuseUnsound(tx, viewer, content);
     return { version: changeAtOnce(tx, view.design, { version, content, note: '' }, { viewer, now }) };
@@ -172,10 +189,10 @@ export const removeView = (
   { id, removed }: { readonly id: string; readonly removed: boolean },
 ): AnswerOf<'removeView'> =>
   write(house, ({ tx, now }) => {
-    refuseOthers(tx, viewer, found(tx, viewer, id, true));
+    refuseOthers(tx, found(tx, viewer, id, true));
     tx.update(views)
       .set({ removedAt: removed ? now : null })
-      .where(and(eq(views.id, id)))
+      .where(eq(views.id, id))
       .run();
     return { id };
   });

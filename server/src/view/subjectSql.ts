@@ -1,6 +1,7 @@
-import { type Field, priorities, storedForm, termsInOrder, type Vocabulary } from '@tolvek/core/register';
+import { type Field, priorities, termsInOrder, type Vocabulary } from '@tolvek/core/register';
 import { isFact, kindIn, type ViewFact } from '@tolvek/core/view';
 import { type SQL, sql } from 'drizzle-orm';
+import { heldIn } from '../platform/heldIn.ts';
 import { DAY_IN, FOLDED } from '../platform/sqlFunctions.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { requests } from '../request/tables.ts';
@@ -71,14 +72,8 @@ function factSql(fact: ViewFact, { registers, forms, zone }: SubjectsIn): Subjec
   }
 }
 
-/** What a stored field holds, as a number or a text. */
-function heldIn(field: Field): SQL {
-  const { part } = storedForm(field);
-  return sql`json_extract(${requests.values}, ${`$."${field.key}"${part ? `.${part}` : ''}`})`;
-}
-
 function fieldSql(field: Field, { vocabularies }: SubjectsIn): SubjectSql {
-  const held = heldIn(field);
+  const held = heldIn(requests.values, field);
   const { type } = field;
   switch (type.kind) {
     case 'choice':

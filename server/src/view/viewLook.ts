@@ -10,25 +10,22 @@ import {
 } from '@tolvek/core/expression';
 import type { Viewer } from '@tolvek/core/people';
 import { meOf, type RequestStanding, standingSlots, type Values } from '@tolvek/core/register';
-import { isFact, kindIn, type ViewDesign } from '@tolvek/core/view';
+import { isFact, kindIn, VIEW_LOOKS_AT, type ViewDesign } from '@tolvek/core/view';
 import { and, desc, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
 import { formsOf, releaseInForce } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { askableOf } from '../request/asking.ts';
 import { splitCondition } from '../request/conditionSql.ts';
-import { factsOfRequest } from '../request/facts.ts';
+import { factsOfRequest, type Picked, pickedBy } from '../request/facts.ts';
 import type { OpenRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { meIn, standingOf } from '../request/standing.ts';
 import { requests } from '../request/tables.ts';
 import { deskOf } from '../settings/queries.ts';
 import type { Nameable } from './nameable.ts';
-import { type SubjectsIn, subjectSql } from './subjectSql.ts';
-import { type Looking, lookingAt, workedBy } from './workedBy.ts';
-
-/** Requests that are looked at, the newest first, where the database can’t decide which are meant. */
-const LOOKED_AT = 5_000;
+import { type SubjectSql, type SubjectsIn, subjectSql } from './subjectSql.ts';
+import { type Looking, workedBy } from './workedBy.ts';
 
 /** A condition taken apart: what the database decides, what is asked of each row besides. */
 interface Asked {
@@ -38,19 +35,24 @@ interface Asked {
 
 /** Everything that one look through a view needs. */
 export class ViewLook {
+  readonly db: Reader;
+  readonly viewer: Viewer;
   readonly looking: Looking;
-  readonly zone: string;
+  private readonly zone: string;
   private readonly me: ReturnType<typeof meIn>;
   private readonly subjects: SubjectsIn;
+  private readonly read = new Map<string, SubjectSql | null>();
+  private readonly picked = new Map<string, Picked>();
 
   constructor(
-    readonly db: Reader,
-    readonly viewer: Viewer,
     readonly view: ViewDesign,
     readonly given: Nameable,
     readonly now: number,
   ) {
-    this.looking = lookingAt(db, viewer);
+    this.looking = given.looking;
+    const { db, viewer } = given.looking;
+    this.db = db;
+    this.viewer = viewer;
     this.zone = deskOf(db).zone;
     this.me = meIn(db, viewer);
     const { registers, fields, vocabularies } = given;
@@ -78,14 +80,20 @@ export class ViewLook {
   }
 
   /** What is read of a field only where the viewer may read it. */
-  guarded(subject: string, read: SQL): SQL {
+  private guarded(subject: string, { is, order }: SubjectSql): SubjectSql {
     const where = isFact(subject) ? undefined : this.askable([subject]);
-    return where ? sql`(case when ${where} then ${read} end)` : read;
+    const guarded = (read: SQL): SQL => (where ? sql`(case when ${where} then ${read} end)` : read);
+    return { is: guarded(is), order: guarded(order) };
   }
 
-  subject(subject: string): { readonly is: SQL; readonly order: SQL } | null {
-    const found = subjectSql(subject, this.subjects);
-    return found && { is: this.guarded(subject, found.is), order: this.guarded(subject, found.order) };
+  /** What is read of a fact or a field; null for what is not there. */
+  subject(subject: string): SubjectSql | null {
+    let found = this.read.get(subject);
+    if (found === undefined) {
+      const plain = subjectSql(subject, this.subjects);
+      this.read.set(subject, (found = plain && this.guarded(subject, plain)));
+    }
+    return found;
   }
 
   /** What a condition asks, of requests of which the viewer may read all that it asks for. */
@@ -122,12 +130,12 @@ export class ViewLook {
       .from(requests)
       .where(base)
       .orderBy(desc(requests.createdAt), desc(requests.id))
-      .limit(LOOKED_AT)
+      .limit(VIEW_LOOKS_AT)
       .all();
     const found = looked.filter((row) => holds(this.slotsOf(row, row.values), null) === true).map(({ id }) => id);
     return {
       where: sql`${requests.id} in (select value from json_each(${JSON.stringify(found)}))`,
-      isAll: looked.length < LOOKED_AT,
+      isAll: looked.length < VIEW_LOOKS_AT,
     };
   }
 
@@ -136,7 +144,7 @@ export class ViewLook {
     const register = this.given.registers.find(({ id }) => id === row.registerId) as RegisterRow;
     const at = (ms: number | null): string | null => (ms === null ? null : wallClockAt(ms, this.zone));
     const facts = {
-      ...factsOfRequest(this.db, row, register, this.now),
+      ...factsOfRequest(this.db, row, register, this.now, { picked: this.pickedIn(register) }),
       ...{ today: dateAt(this.now, this.zone), now: wallClockAt(this.now, this.zone) },
     };
     const standing: RequestStanding = {
@@ -144,6 +152,13 @@ export class ViewLook {
       ...{ arrived: wallClockAt(row.createdAt, this.zone), due: at(row.due), finished: at(row.finishedAt) },
     };
     return standingSlots(this.given.fields, values, facts, standing, this.me);
+  }
+
+  /** What the fields of a register pick from, read once. */
+  private pickedIn(register: RegisterRow): Picked {
+    const picked = this.picked.get(register.id) ?? pickedBy(this.db, register.fields);
+    this.picked.set(register.id, picked);
+    return picked;
   }
 
   /** Says which mark a row has: the first whose condition holds of what the viewer reads of it. */
@@ -173,10 +188,7 @@ export class ViewLook {
   }
 }
 
-export interface GroupKey {
+interface GroupKey extends SubjectSql {
   readonly subject: string;
-  /** Equal where rows belong together. */
-  readonly is: SQL;
-  readonly order: SQL;
   readonly down: boolean;
 }

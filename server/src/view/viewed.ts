@@ -11,6 +11,7 @@ import { requests } from '../request/tables.ts';
 import { openedRow, rowsOf, sharedBy } from './ledger.ts';
 import { aroundView, nameableIn, saysOf } from './nameable.ts';
 import { ViewLook } from './viewLook.ts';
+import { lookingAt } from './workedBy.ts';
 
 /** Rows that are counted, put in groups and added up; of more it is said that they are more. */
 const COUNTED = 20_000;
@@ -174,12 +175,12 @@ export function lookThrough(
   { view, after, most }: { readonly view: ViewDesign; readonly after?: string | undefined; readonly most: number },
   now: number,
 ): Looked {
-  const given = nameableIn(db, viewer, view.of);
+  const given = nameableIn(lookingAt(db, viewer), view.of);
   const findings = VIEW.findings(view, aroundView(given)).map(({ at, message }) => ({ at, message }));
   const says = saysOf(view, given);
   const wrong = findings.filter(({ at }) => at !== 'name' && at !== 'audience');
   if (wrong.length > 0) return { ...{ rows: [], groups: [], sums: [] }, moreGroups: false, ...NOTHING, findings, says };
-  const look = new ViewLook(db, viewer, view, given, now);
+  const look = new ViewLook(view, given, now);
   const { where, isAll } = look.meant();
   const { orders, groupAt } = ordersOf(look);
   const reads = orders.map(({ read }, place) => sql`${read} as ${keyAt(place)}`);

@@ -1,17 +1,16 @@
 import type { TrayKey } from '@tolvek/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { ToSignIn } from '../ui/ToSignIn.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
 import { useTitle } from '../ui/useTitle.ts';
 import { meApi } from '../wire/me.ts';
 import { say } from '../wire/words.ts';
+import { BesideTrays } from './BesideTrays.tsx';
 import { floorApi } from './endpoints.ts';
 import { GiveSeveral } from './GiveSeveral.tsx';
 import { Horizon } from './Horizon.tsx';
 import { type ChosenRow, Ledger } from './Ledger.tsx';
-import { Sheet } from './Sheet.tsx';
-import { TraysNav } from './TraysNav.tsx';
 import { Troubles } from './Troubles.tsx';
 import { useLive } from './useLive.ts';
 
@@ -74,66 +73,41 @@ export function Floor() {
   const mayGive = me?.person?.rights.some((right) => right.startsWith('assign:')) === true && tray !== 'things';
   const suffix = find ? `?find=${encodeURIComponent(find)}` : '';
   return (
-    <div className="grid h-[calc(100dvh-46px)] grid-cols-[176px_minmax(0,1fr)] xl:grid-cols-[204px_minmax(0,1fr)]">
-      <TraysNav />
-      <div
-        className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}
-      >
-        <main className="flex min-h-0 flex-col pt-4">
-          {trays ? <Troubles {...trays} /> : null}
-          <div className="px-[22px]">
-            <div className="flex items-baseline justify-between gap-4">
-              <h1>{label}</h1>
-              <span className="flex-1" />
-              {mayGive ? (
-                <button
-                  type="button"
-                  className="text-[13px] text-green underline"
-                  aria-pressed={chosen !== null}
-                  onClick={() => setChosen(chosen ? null : new Map())}
-                >
-                  {say(chosen ? 'floor:chooseNoMore' : 'floor:chooseSome')}
-                </button>
-              ) : null}
-              <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
-            </div>
-            <p className="text-soft">{say(`floor:says.${tray}`)}</p>
-            {trays &&
-            trays.horizon.length > 0 &&
-            !['all', 'things', 'shared', 'followed', 'proposed'].includes(tray) ? (
-              <Horizon bars={trays.horizon} />
-            ) : null}
-          </div>
-          {chosen && mayGive ? <GiveSeveral chosen={chosen} drop={(numbers) => choose(numbers, false)} /> : null}
-          <Ledger
-            chosen={mayGive ? chosen : null}
-            choose={choose}
-            tray={tray}
-            find={find}
-            open={number}
-            suffix={suffix}
-            empty={say(`floor:empty.${tray}`)}
-            onOpen={(chosen) => navigate(`/floor/${tray}/${chosen}${suffix}`)}
-          />
-        </main>
-        {number ? (
-          <aside
-            aria-label={say('floor:sheet')}
-            className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4 contain-content"
-          >
-            <Sheet
-              key={number}
-              number={number}
-              close={
-                <Link to={`/floor/${tray}${suffix}`} className="text-[13px] text-soft">
-                  {say('common:close')}
-                </Link>
-              }
-            />
-          </aside>
+    <BesideTrays number={number} back={`/floor/${tray}${suffix}`}>
+      {trays ? <Troubles {...trays} /> : null}
+      <div className="px-[22px]">
+        <div className="flex items-baseline justify-between gap-4">
+          <h1>{label}</h1>
+          <span className="flex-1" />
+          {mayGive ? (
+            <button
+              type="button"
+              className="text-[13px] text-green underline"
+              aria-pressed={chosen !== null}
+              onClick={() => setChosen(chosen ? null : new Map())}
+            >
+              {say(chosen ? 'floor:chooseNoMore' : 'floor:chooseSome')}
+            </button>
+          ) : null}
+          <Find key={tray} value={find} opened={search.has('find')} change={putFind} />
+        </div>
+        <p className="text-soft">{say(`floor:says.${tray}`)}</p>
+        {trays && trays.horizon.length > 0 && !['all', 'things', 'shared', 'followed', 'proposed'].includes(tray) ? (
+          <Horizon bars={trays.horizon} />
         ) : null}
       </div>
-    </div>
+      {chosen && mayGive ? <GiveSeveral chosen={chosen} drop={(numbers) => choose(numbers, false)} /> : null}
+      <Ledger
+        chosen={mayGive ? chosen : null}
+        choose={choose}
+        tray={tray}
+        find={find}
+        open={number}
+        suffix={suffix}
+        empty={say(`floor:empty.${tray}`)}
+        onOpen={(chosen) => navigate(`/floor/${tray}/${chosen}${suffix}`)}
+      />
+    </BesideTrays>
   );
 }
 

@@ -1,19 +1,18 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { readerScope, SHARED_FACTS } from '@tolvek/core/access';
-import { wordOf } from '@tolvek/core/people';
 import { fieldKeyOf, partsOf } from '@tolvek/core/register';
 import { useDeferredValue, useEffect, useId, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { ConditionBuilder } from '../conditions/ConditionBuilder.tsx';
 import { firstCondition } from '../conditions/firstCondition.ts';
 import { DayField } from '../fields/DateInput.tsx';
-import { FindWho } from '../fields/FindWho.tsx';
 import { Button } from '../ui/Button.tsx';
 import { ProblemsAt } from '../ui/ProblemsAt.tsx';
 import { meApi } from '../wire/me.ts';
 import { say, told } from '../wire/words.ts';
 import { CannotOpen } from './CannotOpen.tsx';
 import { floorApi } from './endpoints.ts';
+import { NamedWho } from './NamedWho.tsx';
 
 type Shared = BodyOf<'changeShared'>;
 type Mine = AnswerOf<'sharedResults'>['mine'][number];
@@ -270,8 +269,6 @@ function ForWhom({ id, register, draft, set, error }: PartProps & { id: string; 
     everyone: () => set({ audience: { in: { everyone: true }, outOf: [] } }),
     link: () => set({ audience: null }),
   };
-  const nameOf = (word: string): string =>
-    names[word] ?? data?.groups.find((group) => group.key === word)?.name ?? word.replace('@', '');
   return (
     <>
       <span className="pt-0.5 text-soft">{say('shared:forWhom')}</span>
@@ -285,48 +282,14 @@ function ForWhom({ id, register, draft, set, error }: PartProps & { id: string; 
         ))}
         {whom === 'link' ? <p className="mt-1 text-[13px] text-soft">{say('shared:linkHint')}</p> : null}
         {whom === 'named' ? (
-          <>
-            <span className="mt-1 flex flex-wrap gap-2">
-              {chosen.map((word) => (
-                <span
-                  key={word}
-                  className="flex items-center gap-1.5 border border-rule-strong bg-sheet py-1 pr-1 pl-2.5"
-                >
-                  {nameOf(word)}
-                  <button
-                    type="button"
-                    className="px-1 text-soft hover:text-brick"
-                    aria-label={say('shared:takeOut', { name: nameOf(word) })}
-                    onClick={() => put(chosen.filter((each) => each !== word))}
-                  >
-                    ×
-                  </button>
-                </span>
-              ))}
-            </span>
-            <span className="mt-1 block max-w-80">
-              <FindWho
-                key={chosen.length}
-                id={`${id}-who`}
-                label={say('share:who')}
-                placeholder={say('share:find')}
-                none={say('share:noneFound')}
-                groups={(data?.groups ?? [])
-                  .filter(({ key }) => !chosen.includes(key))
-                  .map(({ key, name, members }) => ({ key, name, detail: say('share:groupOf', { count: members }) }))}
-                people={(data?.people ?? [])
-                  .filter((person) => !chosen.includes(`@${person.id}`))
-                  .map((person) => ({ ...person, detail: '' }))}
-                find={setFind}
-                choose={(who, name) => {
-                  if (!who) return;
-                  setNames((before) => ({ ...before, [wordOf(who)]: name }));
-                  setFind('');
-                  put([...chosen, wordOf(who)]);
-                }}
-              />
-            </span>
-          </>
+          <NamedWho
+            {...{ id, names, put }}
+            words={chosen}
+            found={data}
+            find={setFind}
+            dropped={(name) => say('shared:takeOut', { name })}
+            called={(word, name) => setNames((before) => ({ ...before, [word]: name }))}
+          />
         ) : null}
         <ProblemsAt error={error} field="audience" />
       </fieldset>

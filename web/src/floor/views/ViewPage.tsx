@@ -1,7 +1,7 @@
 import { isSame } from '@tolvek/core/own';
 import { type ViewDesign, viewScope } from '@tolvek/core/view';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
@@ -11,8 +11,7 @@ import { useTitle } from '../../ui/useTitle.ts';
 import { meApi } from '../../wire/me.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
-import { Sheet } from '../Sheet.tsx';
-import { TraysNav } from '../TraysNav.tsx';
+import { BesideTrays } from '../BesideTrays.tsx';
 import { useLive } from '../useLive.ts';
 import { viewsApi } from './endpoints.ts';
 import { Part } from './Part.tsx';
@@ -32,38 +31,15 @@ export function ViewPage() {
   useLive();
   if (me && !me.person) return <ToSignIn />;
   return (
-    <div className="grid h-[calc(100dvh-46px)] grid-cols-[176px_minmax(0,1fr)] xl:grid-cols-[204px_minmax(0,1fr)]">
-      <TraysNav />
-      <div
-        className={`grid min-h-0 ${number ? 'grid-cols-[minmax(0,1fr)_392px] xl:grid-cols-[minmax(0,1fr)_428px]' : 'grid-cols-1'}`}
-      >
-        <main className="flex min-h-0 min-w-0 flex-col pt-4">
-          {error ? (
-            <div className="px-[22px]">
-              <Trouble error={error} />
-            </div>
-          ) : id === NEW || kept ? (
-            <View key={id} id={id} kept={id === NEW ? null : (kept ?? null)} open={number} />
-          ) : null}
-        </main>
-        {number ? (
-          <aside
-            aria-label={say('floor:sheet')}
-            className="min-h-0 overflow-auto border-l border-rule-strong bg-sheet px-[22px] py-4 contain-content"
-          >
-            <Sheet
-              key={number}
-              number={number}
-              close={
-                <Link to={`/floor/views/${id}`} className="text-[13px] text-soft">
-                  {say('common:close')}
-                </Link>
-              }
-            />
-          </aside>
-        ) : null}
-      </div>
-    </div>
+    <BesideTrays number={number} back={`/floor/views/${id}`}>
+      {error ? (
+        <div className="px-[22px]">
+          <Trouble error={error} />
+        </div>
+      ) : id === NEW || kept ? (
+        <View key={id} id={id} kept={id === NEW ? null : (kept ?? null)} open={number} />
+      ) : null}
+    </BesideTrays>
   );
 }
 

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Field } from '@tolvek/core/register';
-import { calledIn, isFact, kindIn, type ViewDesign } from '@tolvek/core/view';
+import { calledIn, isFact, kindIn, VIEW_LOOKS_AT, type ViewDesign } from '@tolvek/core/view';
 import { Fragment, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
@@ -99,7 +99,7 @@ export function ViewTable({ view, fields, pages, open, to, more, isLoading }: Vi
       {rows.length > 0 ? (
         <p className="flex flex-wrap items-center gap-4 px-2 py-3 text-soft">
           {countOf(rows.length, first)}
-          {first.isAll ? null : <span>{say('views:notAll', { count: 5_000 })}</span>}
+          {first.isAll ? null : <span>{say('views:notAll', { count: VIEW_LOOKS_AT })}</span>}
           {first.more && view.groups.length > 0 ? <span>{say('views:noGroups')}</span> : null}
           {!first.more && first.moreGroups ? (
             <span>{say('views:fewGroups', { count: first.groups.length })}</span>
