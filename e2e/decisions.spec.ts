@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { asksForAnalysis, newestLink, overflows, pageOf, phone, seriousTrouble, test } from './people.ts';
+import { asksForAnalysis, newerLink, newestLink, overflows, pageOf, phone, seriousTrouble, test } from './people.ts';
 
 /** Somebody is away today, and somebody else decides for them, or nobody. */
 async function goesAway(page: Page, name: string, substitute?: string): Promise<void> {
@@ -78,7 +78,8 @@ test('a dive is put back once, decided by two officers and a substitute, and ask
 
   // An officer asks a question first, by the email on a phone.
   const gunnar = await phone(browser);
-  await gunnar.goto(await newestLink(gunnar, number, 'Gunnar Peverell'));
+  const asked = await newestLink(gunnar, number, 'Gunnar Peverell');
+  await gunnar.goto(asked);
   await expect(gunnar.getByText(/Please decide by /)).toBeVisible();
   await gunnar.getByRole('button', { name: 'Ask a question first' }).click();
   await expect(gunnar.getByRole('alert')).toContainText('A return needs a question.');
@@ -96,7 +97,7 @@ test('a dive is put back once, decided by two officers and a substitute, and ask
   await priya.getByRole('button', { name: 'Send the message' }).click();
   await expect(priya.getByText('The Guillemot.')).toBeVisible();
 
-  await gunnar.goto(await newestLink(gunnar, number, 'Gunnar Peverell'));
+  await gunnar.goto(await newerLink(gunnar, asked, number, 'Gunnar Peverell'));
   await gunnar.getByRole('button', { name: 'Approve the request' }).click();
   await expect(gunnar.getByText(/Others still have to decide/)).toBeVisible();
 

@@ -98,6 +98,16 @@ export async function newestLink(page: Page, ...words: readonly string[]): Promi
   return (await page.frameLocator('iframe').locator('a').first().getAttribute('href')) ?? '';
 }
 
+/** The same, once there is a newer one than a link that was read: an email leaves a moment after what it is about. */
+export async function newerLink(page: Page, than: string, ...words: readonly string[]): Promise<string> {
+  let link = than;
+  await expect(async () => {
+    link = await newestLink(page, ...words);
+    expect(link).not.toBe(than);
+  }).toPass();
+  return link;
+}
+
 /** Holds back what a page fetches from an address, until it is let through. */
 export async function heldBack(page: Page, address: string): Promise<() => void> {
   let letThrough = (): void => undefined;
