@@ -162,6 +162,97 @@ describe('a notice about a group', () => {
     expect(kept).toMatchObject({ state: 'dropped', why: 'hidden' });
   });
 
+  /** Rows of a sheet, taken in by the house beside everything else. */
+  const takeIn = async (rows: readonly object[]): Promise<void> => {
+    ok(
+      await maren.call('takeInRows', {
+        ...{ params: { key: 'my-skills' }, headers: { 'Idempotency-Key': crypto.randomUUID() } },
+        body: { rows: rows.map((cells) => ({ cells, requester: '' })), apply: true },
+      }),
+    );
+    await desk.running.jobsDone();
+    await desk.running.lettersSent();
+  };
+  /** One more who has a skill: somebody who was not there yet. */
+  const people = (): readonly string[] =>
+    desk.running.house.db.$client
+      .prepare(
+        "select name from people where kind = 'staff' and active = 1 and id not in (select json_extract(\"values\", '$.person') from requests where number like 'SK-%') order by name",
+      )
+      .all()
+      .map((each) => (each as { name: string }).name);
+  const rowsOf = (skill: string, levels: readonly number[]) => {
+    const free = people();
+    return levels.map((level, at) => row(free[at] ?? '', skill, level));
+  };
+  const row = (person: string, skill: string, level: number) => ({
+    ...{ person, skill, level: String(level), since: '2026-01-01', paper: 'Of 2026' },
+  });
+  const goes = async ({ number }: Pick<Entry, 'number'>): Promise<void> => {
+    const ada = await desk.as('Ada Quillfeather');
+    const { version } = await ada.sheet(number);
+    const body = { reason: 'No longer here' };
+    ok(await ada.call('deleteRequest', { params: { number }, headers: onVersion(version), body }));
+    await desk.running.jobsDone();
+    await desk.running.lettersSent();
+  };
+
+  it('is told once, when it is over, of what many rows at once make of it', async () => {
+    const skill = entries()[0]?.values.skill ?? '';
+    const than = able(skill).length + 2;
+    const many = rule('Maren Okafor', { on: { is: 'group', by: 'skill', counts: 'more', than } });
+    expect(await released([many])).toEqual([]);
+    const before = (await told()).length;
+    await takeIn(rowsOf(skill, [3, 2, 4]));
+    expect([able(skill).length, (await told()).length]).toEqual([than, before]);
+    // Over it with the first of these rows, it is told with the number that all have made of it.
+    await takeIn(rowsOf(skill, [1, 2, 3, 4, 5]));
+    const letters = (await desk.letters()).filter(({ subject }) => subject.startsWith('Few'));
+    expect([letters.length, letters.at(-1)?.text.includes(`There are ${than + 3} for`)]).toEqual([before + 1, true]);
+    await takeIn(rowsOf(skill, [5]));
+    expect((await told()).length).toBe(before + 1);
+  });
+
+  it('is told when deleting makes it too small, of another request', async () => {
+    const skill = entries()[0]?.values.skill ?? '';
+    const few = rule('Maren Okafor', { on: { is: 'group', by: 'skill', counts: 'fewer', than: able(skill).length } });
+    expect(await released([few])).toEqual([]);
+    const before = (await told()).length;
+    await takeIn(rowsOf(skill, [1]));
+    await goes(entries().at(-1) as Entry);
+    expect((await told()).length).toBe(before);
+    const gone = able(skill)[0] as Entry;
+    await goes(gone);
+    const letters = (await desk.letters()).filter(({ subject }) => subject.startsWith('Few'));
+    expect([letters.length, letters.at(-1)?.text.includes(gone.number)]).toEqual([before + 1, false]);
+    expect(letters.at(-1)?.text).toContain(`There are ${able(skill).length} for`);
+    await goes(able(skill)[0] as Entry);
+    expect((await told()).length).toBe(before + 1);
+    const left = desk.running.house.db.$client.prepare('select count(*) as n from notice_turns').get();
+    expect(left).toEqual({ n: 0 });
+  });
+
+  it('is told of what another form of the register does to it', async () => {
+    const skill = entries()[0]?.values.skill ?? '';
+    const than = able(skill).length;
+    expect(await released([rule('Maren Okafor', { on: { is: 'group', by: 'skill', counts: 'more', than } })])).toEqual(
+      [],
+    );
+    const made = await maren.call('askInto', {
+      ...{ params: { key: 'my-skills' }, headers: { 'Idempotency-Key': crypto.randomUUID() } },
+      body: { title: 'A skill, quickly', asks: ['skill', 'level'], doors: { staff: true, outside: false } },
+    });
+    const { key } = ok(made);
+    const { release } = await releaseAs(maren, key, telling([], null));
+    const before = (await told()).length;
+    ok(await maren.submit(key, { skill, level: '4' }, { release: release ?? 0 }));
+    await desk.running.jobsDone();
+    await desk.running.lettersSent();
+    expect(able(skill)).toHaveLength(than + 1);
+    const letters = (await desk.letters()).filter(({ subject }) => subject.startsWith('Few'));
+    expect([letters.length, letters.at(-1)?.text.includes(`There are ${than + 1} for`)]).toEqual([before + 1, true]);
+  });
+
   it('is not released where a field can’t part anything', async () => {
     expect(
       await released([rule('Maren Okafor', { on: { is: 'group', by: 'paper', counts: 'fewer', than: 2 } })]),

@@ -90,12 +90,13 @@ export function deleteRequest(
   viewer: Viewer,
   { number, version, reason }: { readonly number: string; readonly version: number; readonly reason: string },
 ): AnswerOf<'deleteRequest'> {
-  write(house, ({ tx, now, effects }) => {
+  write(house, (work) => {
+    const { tx, now, effects } = work;
     const { request } = openTo(tx, viewer, number, 'delete');
     if (request.version !== version) throw staleVersion();
     const pointing = pointingTo(tx, request.id);
     if (pointing.length > 0) throw new Problem(409, 'pointed-to', refused('pointedTo', { number }));
-    deleteRequests(tx, [request.id]);
+    deleteRequests(work, [request.id]);
     const { registerId } = request;
     addDeleted(tx, { id: newId(), number: request.number, registerId, at: now, by: viewer.personId, reason });
     effects.changed.add(request.id);

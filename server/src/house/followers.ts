@@ -4,8 +4,9 @@ import { followAssignment } from '../assignment/follow.ts';
 import { dropDeadlines, followDeadlines } from '../deadline/follow.ts';
 import { dropOwed, followStages } from '../mailing/follow.ts';
 import { dropNotices, followNotices } from '../notice/follow.ts';
+import { noteForgotten } from '../notice/turned.ts';
 import { dropProposals } from '../proposal/commands.ts';
-import { followedBy, forgottenBy } from '../request/change.ts';
+import { type Forgetter, followedBy, forgottenBy } from '../request/change.ts';
 
 /**
  * What follows from a change of a request, in this order: a decision waits before anybody is told
@@ -14,4 +15,11 @@ import { followedBy, forgottenBy } from '../request/change.ts';
 followedBy([followDeadlines, followApprovals, followNobody, followAssignment, followNotices, followStages]);
 
 /** What goes with requests that are deleted. */
-forgottenBy([dropOwed, dropNotices, dropProposals, dropRounds, dropDeadlines]);
+forgottenBy([
+  noteForgotten,
+  ...[dropOwed, dropNotices, dropProposals, dropRounds, dropDeadlines].map(
+    (drop): Forgetter =>
+      ({ tx }, requestIds) =>
+        drop(tx, requestIds),
+  ),
+]);

@@ -1,4 +1,5 @@
 import { takeInRows } from '../intake/takeInRows.ts';
+import { tellOfTurned } from '../notice/turned.ts';
 import type { JobWork } from '../platform/longJobs.ts';
 import { numberAll } from '../workshop/numbering.ts';
 import { recomputeAll } from '../workshop/recompute.ts';
@@ -13,4 +14,5 @@ export const JOBS: Readonly<Record<string, JobWork>> = {
   rows: takeInRows,
   rule: runRule,
   'rule back': putBack,
+  groups: tellOfTurned,
 };

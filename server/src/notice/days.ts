@@ -16,6 +16,7 @@ import { pickedBy } from '../request/facts.ts';
 import { requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { type GroupNotice, groupsAt, isOfGroup } from './groups.ts';
+import { subjectOf } from './groupTurns.ts';
 import { asking, type ReadyNotice, readyNotices } from './ready.ts';
 import { tellOfGroup, tellRule } from './rules.ts';
 import { noticeDays } from './tables.ts';
@@ -62,7 +63,7 @@ async function lookOnce(house: House): Promise<number> {
       if (last && single.length > 0)
         told += await lookAt(house, register, { ...last, turning: now }, { waiting: single, fields });
       const crossed = last
-        ? await groupsTurned(house, register, waiting.filter(isOfGroup), { then: last.at, now })
+        ? await groupsTurned(house, register, waiting.filter(isOfGroup), { formId, then: last.at, now })
         : [];
       // What is told of groups is kept with that it was: a kill in between repeats nothing.
       await patiently(house, () =>
@@ -78,6 +79,7 @@ async function lookOnce(house: House): Promise<number> {
 
 /** A group that the days have made too small or too large, with what went out of it or came in last. */
 interface Turned {
+  readonly formId: string;
   readonly notice: GroupNotice;
   readonly group: GroupCount;
   readonly by: string;
@@ -88,7 +90,7 @@ async function groupsTurned(
   { db }: House,
   register: RegisterRow,
   waiting: readonly GroupNotice[],
-  { then, now }: { readonly then: number; readonly now: number },
+  { formId, then, now }: { readonly formId: string; readonly then: number; readonly now: number },
 ): Promise<readonly Turned[]> {
   if (waiting.length === 0) return [];
   const picked = pickedBy(db, register.fields);
@@ -108,15 +110,15 @@ async function groupsTurned(
       }
   return waiting.flatMap((notice, at) =>
     [...(counts[at] ?? [])].flatMap(([value, { was, is, by }]) =>
-      isCrossed(notice.rule.on, was, is) ? [{ notice, group: { value, count: is }, by }] : [],
+      isCrossed(notice.rule.on, was, is) ? [{ formId, notice, group: { value, count: is }, by }] : [],
     ),
   );
 }
 
 /** Tells of such groups; gives of how many. */
 function tellTurned(work: Work, crossed: readonly Turned[]): number {
-  for (const { notice, group, by } of crossed) {
-    const request = requestById(work.tx, by);
+  for (const { formId, notice, group, by } of crossed) {
+    const request = subjectOf(work.tx, { formId, last: by });
     if (!request) continue;
     const isUrgent = asking(work.tx, request, notice.fields, work.now)(notice.urgent, false);
     tellOfGroup({ ...work, told: new Set<string>() }, request, notice, group, isUrgent);

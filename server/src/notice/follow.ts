@@ -25,6 +25,7 @@ import { isDeciding, leadsGroup, leadsOf, workingOn } from './hearers.ts';
 import { notify, notifyGroup, type Telling } from './notify.ts';
 import { mailboxMeant, recipientsOf, tellByRules } from './rules.ts';
 import { notices } from './tables.ts';
+import { noteTurned } from './turned.ts';
 
 /** People hear of what happens to a request: who asked, who works on it, who decides. */
 export const followNotices: Follower = (work, request, change, before) => {
@@ -33,6 +34,7 @@ export const followNotices: Follower = (work, request, change, before) => {
   tell(telling, request, change, before);
   tellFollowers(telling, request, change);
   tellByRules(telling, request, change, before);
+  noteTurned(work, request, change, before);
   return undefined;
 };
 

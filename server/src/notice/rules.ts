@@ -13,6 +13,7 @@ import type { ShownRow } from '../request/queries.ts';
 import { onDuty } from '../roster/queries.ts';
 import { mailboxOf } from './addressee.ts';
 import { crossedBy, type GroupNotice, isOfGroup } from './groups.ts';
+import { toldAtOnce } from './groupTurns.ts';
 import { isDeciding, leadsGroup, leadsOf, workingOn } from './hearers.ts';
 import { type CausedByRule, notifyBy, notifyGroupBy, notifyProgramBy, type Telling } from './notify.ts';
 import { asking, type ReadyNotice, readyNotices } from './ready.ts';
@@ -52,8 +53,10 @@ function tellOfGroups(
   notice: GroupNotice,
   { before, isUrgent }: { readonly before: ShownRow | null; readonly isUrgent: boolean },
 ): void {
-  for (const group of crossedBy(work.tx, notice, before, request, work.now))
+  for (const group of crossedBy(work.tx, notice, before, request, work.now)) {
     tellOfGroup(work, request, notice, group, isUrgent);
+    toldAtOnce(work.tx, { formId: request.formId, rule: notice.rule.key }, group.value);
+  }
 }
 
 /** Tells of a group by the request that made it too small or too large. */

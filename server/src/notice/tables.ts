@@ -1,7 +1,7 @@
 import type { Letter, NoticeCause } from '@tolvek/core/notice';
 import type { Language } from '@tolvek/words/speech';
 import { sql } from 'drizzle-orm';
-import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { packedJson } from './packed.ts';
 
 /** A letter as it was worded when it first went out, with the way its button leads. */
@@ -106,6 +106,25 @@ export const noticeDays = sqliteTable('notice_days', {
   doneAt: integer(),
   doneId: text(),
 });
+
+/**
+ * By how many requests the groups of notices have changed without being told of at once: told, and taken away, when the work
+ * that does it is over.
+ */
+export const noticeTurns = sqliteTable(
+  'notice_turns',
+  {
+    formId: text().notNull(),
+    /** The notice, by its key. */
+    rule: text().notNull(),
+    /** What makes the group, as JSON. */
+    value: text().notNull(),
+    turned: integer().notNull(),
+    /** The request that changed it last; null where that was deleted. */
+    last: text(),
+  },
+  (table) => [primaryKey({ columns: [table.formId, table.rule, table.value] })],
+);
 
 /** What has not gone yet, in the words of the index that finds it. */
 export const LEFT = sql`state in ('waiting', 'sending', 'failed')`;

@@ -62,6 +62,20 @@ export function addJob(
   return id;
 }
 
+const waitingFor = prepared((db) =>
+  db
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(and(LEFT, eq(jobs.state, 'waiting'), eq(jobs.kind, sql.placeholder('kind'))))
+    .limit(1)
+    .prepare(),
+);
+
+/** The same, unless work of its kind waits already. */
+export function addJobOnce(tx: Transaction, job: Parameters<typeof addJob>[1]): void {
+  if (!waitingFor(tx).get({ kind: job.kind })) addJob(tx, job);
+}
+
 /** A job for whoever began it. @throws Problem 404 for anybody else’s. */
 export function jobOf(db: Reader, personId: string, id: string): JobRow {
   const job = db.select().from(jobs).where(eq(jobs.id, id)).get();

@@ -8,7 +8,6 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { claimFiles, letGoOfFiles } from '../files/commands.ts';
 import type { ReleaseRow } from '../form/queries.ts';
 import { adding, changing, givenAll } from '../platform/adding.ts';
-import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import { prepared } from '../platform/prepared.ts';
 import { Problem, staleVersion } from '../platform/problem.ts';
@@ -371,7 +370,7 @@ function store<Row extends ShownRow>({ tx, now }: Work, after: Row, isRaised: bo
 }
 
 /** Takes away what an area above keeps of requests that are deleted. */
-export type Forgetter = (tx: Transaction, requestIds: readonly string[]) => void;
+export type Forgetter = (work: Work, requestIds: readonly string[]) => void;
 
 let forgetters: readonly Forgetter[] = [];
 
@@ -384,9 +383,10 @@ export function forgottenBy(all: readonly Forgetter[]): void {
  * Deletes requests for good, with everything that came of them: what areas above keep, their history, what they claimed
  * and pointed to. Their files are let go of. No request may point to them.
  */
-export function deleteRequests(tx: Transaction, ids: readonly string[]): void {
+export function deleteRequests(work: Work, ids: readonly string[]): void {
+  const { tx } = work;
   const some = [...ids];
-  for (const forget of forgetters) forget(tx, some);
+  for (const forget of forgetters) forget(work, some);
   for (const table of [history, claims, pointers, readings, ruleRunChanges, shares, followers])
     tx.delete(table).where(inArray(table.requestId, some)).run();
   letGoOfFiles(tx, some);

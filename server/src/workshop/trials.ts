@@ -115,7 +115,8 @@ export const trialsOf = (db: Reader, formId: string): { number: string; createdA
 
 /** Takes all trial requests of a form away, with everything that came of them. */
 export function clearTrials(house: House, formKey: string): { cleared: number } {
-  return write(house, ({ tx }) => {
+  return write(house, (work) => {
+    const { tx } = work;
     const form = formNamed(tx, formKey);
     const ids = tx
       .select({ id: requests.id })
@@ -123,9 +124,7 @@ export function clearTrials(house: House, formKey: string): { cleared: number } 
       .where(and(eq(requests.formId, form.id), eq(requests.trial, true)))
       .all()
       .map((row) => row.id);
-    if (ids.length > 0) {
-      deleteRequests(tx, ids);
-    }
+    if (ids.length > 0) deleteRequests(work, ids);
     dropFrozen(tx, form.id);
     return { cleared: ids.length };
   });
