@@ -38,8 +38,14 @@ export async function measureDesk({ folder, size, mixed }: DeskRun, tell: Tell):
   const priya = await signedIn(url, 'Priya Nakamura-Lind');
 
   const ledger = (): Called => ({ url: `${url}/api/requests?tray=all`, headers: { cookie: maren } });
+  const releases = new Map<string, number>();
+  for (const form of FORMS) {
+    const { text } = await load.ask<Once>('once', at(`${url}/api/doors/${form}`, priya));
+    releases.set(form, (JSON.parse(text) as { form: { release: number } }).form.release);
+  }
   const doors = FORMS.map((form) => ({
     form,
+    release: releases.get(form) ?? 1,
     submit: { url: `${url}/api/doors/${form}/requests`, headers: { cookie: priya } },
     picture:
       form === 'concern-report'
@@ -57,7 +63,12 @@ export async function measureDesk({ folder, size, mixed }: DeskRun, tell: Tell):
   await floor.ask('ledgerBytes', (await load.ask<Once>('once', ledger())).text);
   await floor.ask('samples', samples);
   const floorLedger: Called = { url: `${floorUrl}/ledger`, headers: { cookie: maren } };
-  const floorDoors = doors.map(({ form }) => ({ form, submit: at(`${floorUrl}/submit`, priya), picture: null }));
+  const floorDoors = doors.map(({ form, release }) => ({
+    form,
+    release,
+    submit: at(`${floorUrl}/submit`, priya),
+    picture: null,
+  }));
 
   const page = (each: Called) => load.ask<number>('medianOf', { each, times: 150 });
   const delivered: number[] = [];

@@ -62,13 +62,13 @@ async function medianOf({ each, times }: { each: Called; times: number }): Promi
 let key = 0;
 const random = seeded(7);
 const today = Math.floor(DEMO_NOW / 86_400_000) + 1;
-const sentTo = (each: Called, answers: object): Called => {
+const sentTo = (each: Called, answers: object, release = 1): Called => {
   key += 1;
   return {
     ...each,
     method: 'POST',
     headers: { ...each.headers, 'content-type': 'application/json', 'Idempotency-Key': `bench-${process.pid}-${key}` },
-    body: JSON.stringify({ release: 1, answers }),
+    body: JSON.stringify({ release, answers }),
   };
 };
 const submitTo = (each: Called): Called => sentTo(each, visit(random, today, 'corrin'));
@@ -88,6 +88,8 @@ export interface Submits {
 }
 interface Door {
   readonly form: string;
+  /** The release in force of its form. */
+  readonly release: number;
   readonly submit: Called;
   /** Where a picture is sent that the answers name; null where they name none. */
   readonly picture: Called | null;
@@ -108,7 +110,7 @@ async function submits({ doors, things, times }: Submits): Promise<number> {
   const calls: Called[] = [];
   for (let n = 0; n < times; n += 1) {
     const door = doors[n % doors.length] as Door;
-    calls.push(sentTo(door.submit, await answersTo(door, things)));
+    calls.push(sentTo(door.submit, await answersTo(door, things), door.release));
   }
   const began = performance.now();
   await Promise.all(

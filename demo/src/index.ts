@@ -6,3 +6,4 @@ export { addressOf, CONTACTS, STAFF } from './people.ts';
 export { seeded, visit } from './requests.ts';
 export { DEMO_NOW, seed } from './seed.ts';
 export { deskCalendar } from './siteAccess.ts';
+export { VIEWS } from './views.ts';

@@ -39,6 +39,7 @@ import {
   makeGroup,
   makeInForce,
   makeRegister,
+  makeView,
   moveStage,
   newId,
   nextMailingAt,
@@ -110,6 +111,7 @@ import { seeded, visit } from './requests.ts';
 import { rostersBy } from './rosters.ts';
 import { accessPlan, boatsCalendar, deskCalendar, labCalendar, siteAccess, stages } from './siteAccess.ts';
 import { underTopic } from './topics.ts';
+import { VIEWS } from './views.ts';
 
 /** Where the demo's clock starts: a Monday morning with the desk open. */
 export const DEMO_NOW = Date.parse('2026-11-23T10:42:00Z');
@@ -144,6 +146,7 @@ export async function seed(house: House, size: number): Promise<void> {
     await story.planDives();
     await story.shareSamples();
     await story.keepWatch();
+    story.keepViews();
     await bringEmails(house);
   }
   house.db.$client.pragma('synchronous = FULL');
@@ -387,6 +390,11 @@ class Story {
       }),
       'Dear trips go to the boat watch, and trips into the boat log',
     );
+  }
+
+  /** Ways to look at the work that the desk made for itself. */
+  keepViews(): void {
+    for (const { by, view } of VIEWS) makeView(this.house, this.viewer(by), view, newId());
   }
 
   /** A form otherwise, in force at once. */

@@ -3,6 +3,9 @@ import { type Caller, type Desk, ok, onVersion } from './desk.ts';
 
 type Input = NonNullable<Parameters<Caller['call']>[1]>;
 
+/** Days around those of the demo. */
+const WEEKS = { first: '2026-10-26', last: '2026-12-20' };
+
 /** Views of all that there is to name in some registers, looked through; and what is done with views. */
 export async function viewCalls(
   desk: Desk,
@@ -12,19 +15,35 @@ export async function viewCalls(
   const once = (name: string): Readonly<Record<string, string>> => ({ 'Idempotency-Key': `view-${name}` });
   const named = registers.map((of) => ({ query: { of, find: 'bo' } }));
   const views: object[] = [];
+  const boards: object[] = [];
+  const calendars: object[] = [];
   const ids: string[] = [];
   for (const of of registers) {
-    const { fields } = ok(await maren.call('nameable', { query: { of } })) as { fields: readonly { key: string }[] };
+    const { fields } = ok(await maren.call('nameable', { query: { of } })) as {
+      fields: readonly { key: string; type: { kind: string } }[];
+    };
     const columns = ['request.subject', 'requester.person', ...fields.map(({ key }) => key)].map((each) => ({
       of: each,
     }));
-    const whole = { ...{ name: 'All there is', of: [of], when: '', orders: [], marks: [] }, columns };
+    const whole = {
+      ...{ name: 'All there is', of: [of], when: '', orders: [], marks: [], shapes: [{ is: 'table' }] },
+      columns,
+    };
     const everyone = { in: { everyone: true as const }, outOf: [] };
     const view = { ...whole, groups: ['request.stage', 'requester.person'], audience: everyone };
     views.push(view);
     ids.push(ok(await maren.call('makeView', { headers: once(of), body: { view } })).id);
     // What is put in order or marked by something tells of it as well.
-    for (const { key } of fields) {
+    for (const { key, type } of fields) {
+      if (['choice', 'level', 'yes-no', 'person', 'term', 'reference'].includes(type.kind)) {
+        boards.push({ view, shape: { is: 'board', by: key, lanes: null } });
+        boards.push({ view, shape: { is: 'board', by: 'request.stage', lanes: key } });
+        calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: null, lines: key }, ...WEEKS });
+      }
+      if (['date', 'date-time'].includes(type.kind)) {
+        calendars.push({ view, shape: { is: 'calendar', from: key, to: null, lines: null }, ...WEEKS });
+        calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: key, lines: null }, ...WEEKS });
+      }
       views.push({ ...view, groups: [], orders: [{ of: key, down: false }] });
       views.push({ ...view, groups: [], when: `${key} != null` });
       views.push({
@@ -45,6 +64,8 @@ export async function viewCalls(
     nameable: named,
     view: ids.map((id) => ({ params: { id } })),
     lookThrough: views.map((each) => ({ body: { view: each } })),
+    lookAtBoard: boards.map((body) => ({ body })),
+    lookAtCalendar: calendars.map((body) => ({ body })),
     makeView: [{ headers: once('again'), body: { view } }],
     changeView: [{ params: { id: changed }, headers: onVersion(1), body: { view: { ...view, name: 'Changed' } } }],
     removeView: [{ params: { id: removed }, body: { removed: true } }],

@@ -1,4 +1,5 @@
 import type { Field } from '@tolvek/core/register';
+import { VIEWS } from '@tolvek/demo';
 import { allRegisters } from '@tolvek/server';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -76,7 +77,7 @@ afterAll(() => desk.close());
 
 const view = (part: object): Answer['body'] => ({
   ...{ name: 'Some', of: ['site-access'], when: '', columns: [{ of: 'request.number' }], groups: [], orders: [] },
-  ...{ marks: [], audience: null, ...part },
+  ...{ marks: [], shapes: [{ is: 'table' }], audience: null, ...part },
 });
 const looked = async (who: Caller, part: object, more: object = {}): Promise<Answer['body']> =>
   ok(await who.call('lookThrough', { body: { view: view(part), ...more } }));
@@ -330,6 +331,178 @@ describe('a view', () => {
   });
 });
 
+const BOARDED = ['choice', 'level', 'yes-no', 'person', 'reference'];
+const FACTS = ['request.stage', 'request.team', 'request.handler'];
+
+describe('the shapes of a view', () => {
+  it('show on a board and in a calendar what a reading of the sheets finds there, and nothing else', async () => {
+    const seen = new Map<string, number>();
+    const saw = (what: string): void => void seen.set(what, (seen.get(what) ?? 0) + 1);
+    await fc.assert(
+      fc.asyncProperty(
+        fc.constantFrom(...PEOPLE),
+        fc.constantFrom(...REGISTERS),
+        fc.infiniteStream(fc.nat()),
+        async (name, of, choices) => {
+          const one = <T>(list: readonly T[]): T | undefined => list[choices.next().value % Math.max(1, list.length)];
+          const { who, reads, fields: byRegister, registers } = readers.get(name) as Reader;
+          if (!registers.includes(of)) return;
+          const fields = byRegister.get(of) ?? [];
+          const rows = reads.filter(({ register }) => register === of);
+          const asked = one(fields);
+          const held = rows.flatMap(({ values }) => values.get(asked?.key ?? '') ?? []);
+          const when = asked && choices.next().value % 2 === 0 ? one(asking(asked, [one(held)])) : undefined;
+          const meant = rows.filter(
+            (read) =>
+              when === undefined || (when.names.every((key) => read.shown.has(key)) && when.holds(read) === true),
+          );
+          const kindsOf = (kinds: readonly string[]): readonly string[] =>
+            fields.filter(({ type }) => kinds.includes(type.kind)).map(({ key }) => key);
+          const valueIn = (read: Read, subject: string): unknown =>
+            FACTS.includes(subject) ? read.facts[subject] : known(read.values.get(subject));
+          const said = (value: unknown, subject: string): unknown =>
+            FACTS.includes(subject) || value === undefined ? (value ?? null) : value;
+
+          // A board: each stands in the place of what its sheet says, and each place has as many as stand there.
+          const by = one([...kindsOf(BOARDED), ...FACTS]) ?? 'request.stage';
+          const lanes = one([null, ...kindsOf(BOARDED), ...FACTS].filter((each) => each !== by)) ?? null;
+          const body = view({ of: [of], when: when?.feel ?? '' });
+          const shape = { is: 'board' as const, by, lanes };
+          const board = ok(await who.call('lookAtBoard', { body: { view: body, shape } }));
+          const saying = `${name} ${of} ${when?.feel} ${by} ${lanes}`;
+          expect([board.findings, board.total, board.more], saying).toEqual([[], meant.length, false]);
+          const named = (
+            values: readonly { value: unknown; label: unknown }[],
+            at: number,
+            subject: string,
+          ): unknown => {
+            const found = values[at];
+            if (FACTS.includes(subject)) return found?.label === '' ? null : found?.label;
+            const yesNo = fields.find(({ key }) => key === subject)?.type.kind === 'yes-no';
+            return yesNo && typeof found?.value === 'number' ? found.value === 1 : found?.value;
+          };
+          const standing = board.places.flatMap((place: Answer['body']) =>
+            place.rows.map(({ number }: { number: string }) => [
+              number,
+              named(board.columns, place.column, by),
+              lanes === null ? null : named(board.lanes, place.lane, lanes),
+            ]),
+          );
+          const byHand = meant.map((read) => [
+            read.number,
+            said(valueIn(read, by), by) ?? null,
+            lanes === null ? null : (said(valueIn(read, lanes), lanes) ?? null),
+          ]);
+          const sorted = (list: readonly unknown[]): readonly string[] =>
+            list.map((each) => JSON.stringify(each)).toSorted();
+          const isWhole = board.places.every(
+            ({ count: n, rows: some }: { count: number; rows: readonly unknown[] }) => n === some.length,
+          );
+          if (isWhole) expect(sorted(standing), saying).toEqual(sorted(byHand));
+          else {
+            saw('places with more than are shown');
+            for (const each of sorted(standing)) expect(sorted(byHand), saying).toContain(each);
+          }
+          for (const { count: n, rows: some } of board.places) expect(some.length, saying).toBe(Math.min(30, n));
+          const counts = (values: readonly { count: number }[]): number =>
+            values.reduce((n, each) => n + each.count, 0);
+          expect([counts(board.columns), counts(board.places)], saying).toEqual([meant.length, meant.length]);
+          if (lanes !== null) expect(counts(board.lanes), saying).toBe(meant.length);
+          // Options stand in their order, whether anything has them or not.
+          const field = fields.find(({ key }) => key === by);
+          if (field?.type.kind === 'choice') {
+            const options = field.type.options.filter(({ retired }) => !retired).map(({ key }) => key);
+            expect(board.columns.slice(0, options.length).map(({ value }: { value: string }) => value)).toEqual(
+              options,
+            );
+            saw('options');
+          }
+          saw(lanes === null ? 'boards' : 'boards with lanes');
+
+          // A calendar: what lasts into the days that are looked at, and beside it what has no day.
+          const dates = kindsOf(['date', 'date-time']);
+          const from = one(dates);
+          if (from === undefined) return;
+          const to = one([null, ...dates.filter((each) => each !== from)]) ?? null;
+          const days = rows.flatMap(({ values }) => values.get(from) ?? []).map((each) => String(each).slice(0, 10));
+          const first = one(days) ?? '2026-11-23';
+          const last = new Date(Date.parse(first) + (choices.next().value % 30) * 86_400_000)
+            .toISOString()
+            .slice(0, 10);
+          const lines = one([null, ...kindsOf(BOARDED)]) ?? null;
+          const calendar = ok(
+            await who.call('lookAtCalendar', {
+              body: { view: body, shape: { is: 'calendar', from, to, lines }, first, last },
+            }),
+          );
+          const lasting = `${saying} ${from} ${to} ${lines} ${first} ${last}`;
+          const day = (read: Read, subject: string | null): string =>
+            String(read.values.get(subject ?? '') ?? '').slice(0, 10);
+          const dated = meant.filter((read) => day(read, from) !== '');
+          const there = dated.filter((read) => {
+            const [begins, ends] = [day(read, from), day(read, to)];
+            return begins <= last && (ends > begins ? ends : begins) >= first;
+          });
+          expect(
+            sorted(calendar.bars.map((bar: Answer['body']) => [bar.number, bar.begins, bar.ends])),
+            lasting,
+          ).toEqual(
+            sorted(
+              there.map((read) => [read.number, read.values.get(from), (to !== null && read.values.get(to)) || null]),
+            ),
+          );
+          expect(calendar.undated.count, lasting).toBe(meant.length - dated.length);
+          if (lines !== null)
+            for (const bar of calendar.bars) {
+              const read = there.find(({ number }) => number === bar.number) as Read;
+              expect(named(calendar.lines, bar.line, lines), lasting).toEqual(valueIn(read, lines) ?? null);
+            }
+          saw(there.length > 0 ? 'calendars with something in view' : 'empty calendars');
+          if (to !== null && there.some((read) => day(read, from) < first)) saw('what began before');
+          if (calendar.undated.count > 0) saw('what has no day');
+        },
+      ),
+      { numRuns: often(300) },
+    );
+    console.log(`    shapes: ${[...seen].map(([what, n]) => `${what} ${n}`).join(', ')}`);
+    for (const what of [
+      ...['boards', 'boards with lanes', 'options'],
+      ...['calendars with something in view', 'what began before', 'what has no day'],
+    ])
+      expect(seen.get(what), what).toBeGreaterThan(0);
+  });
+
+  it('tell nothing of a field that is hidden: one made by it is answered as by one that is not there', async () => {
+    const hidden = {
+      ...{ id: 'hides-institute', name: 'Institute', fields: ['institute', 'arrival'], level: 'hidden' as const },
+      audience: { in: { everyone: true as const }, outOf: [`@${desk.idOf('Maren Okafor')}`] },
+    };
+    const before = desk.register('site-access').access;
+    desk.protect('site-access', { ...before, rules: [hidden, ...before.rules] });
+    const ilse = await desk.as('Ilse Brandvold');
+    const asked = (choice: string, date: string): readonly (readonly ['lookAtBoard' | 'lookAtCalendar', object])[] => [
+      ['lookAtBoard', { shape: { is: 'board', by: choice, lanes: null } }],
+      ['lookAtBoard', { shape: { is: 'board', by: 'request.stage', lanes: choice } }],
+      ...([
+        { is: 'calendar', from: date, to: null, lines: null },
+        { is: 'calendar', from: 'request.arrived', to: date, lines: null },
+        { is: 'calendar', from: 'request.arrived', to: null, lines: choice },
+      ].map((shape) => ['lookAtCalendar', { shape, first: '2026-11-23', last: '2026-12-06' }]) as never[]),
+    ];
+    const gone = asked('instituta', 'arrivel');
+    for (const [at, [call, more]] of asked('institute', 'arrival').entries()) {
+      const body = { view: view({}), ...more };
+      const answer = ok(await ilse.call(call, { body }));
+      const absent = ok(await ilse.call(call, { body: { view: view({}), ...gone[at]?.[1] } }));
+      const alike = (text: string): string =>
+        text.replaceAll('institute', 'instituta').replaceAll('arrival', 'arrivel');
+      expect(answer.findings).not.toEqual([]);
+      expect(alike(JSON.stringify(answer))).toBe(JSON.stringify(absent));
+    }
+    desk.protect('site-access', before);
+  });
+});
+
 describe('what is hidden', () => {
   it('is to whoever may not read it as what does not exist: as a column, a group, an order, a condition, a mark', async () => {
     const { who: priya } = readers.get('Priya Nakamura-Lind') as Reader;
@@ -416,8 +589,11 @@ describe('registers of which somebody reads nothing', () => {
 });
 
 describe('who finds a view', () => {
+  // Those of the demo are not meant.
   const names = async (who: Caller): Promise<readonly string[]> =>
-    ok(await who.call('views')).views.map(({ name }: { name: string }) => name);
+    ok(await who.call('views'))
+      .views.map(({ name }: { name: string }) => name)
+      .filter((name: string) => !VIEWS.some(({ view: { name: its } }) => its === name));
   const make = (who: Caller, part: object): Promise<Answer> =>
     who.call('makeView', { headers: freshly(), body: { view: view(part) } });
 

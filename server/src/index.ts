@@ -33,6 +33,7 @@ export { allRegisters, registerByKey } from './register/queries.ts';
 export { numberIn } from './request/nextNumber.ts';
 export { requestById } from './request/queries.ts';
 export { changeProfile, layDesk } from './settings/commands.ts';
+export { makeView } from './view/savedViews.ts';
 export { releaseForm, saveDraft } from './workshop/commands.ts';
 export { createForm } from './workshop/create.ts';
 export { addDoor, doorView, settleDoor } from './workshop/doors.ts';

@@ -44,6 +44,8 @@ const SHAPES = {
   day: { weekday: 'short', day: 'numeric' },
   /** `Mon 23 November 2026` */
   longDate: { weekday: 'short', day: 'numeric', month: 'long', year: 'numeric' },
+  /** `November 2026` */
+  month: { month: 'long', year: 'numeric' },
   /** `10:42` */
   clock: CLOCK,
 } as const;
@@ -144,6 +146,7 @@ export const FORMATS: Readonly<Record<string, Format>> = {
   date: moment('date'),
   day: moment('day'),
   dayMonth: moment('dayMonth'),
+  month: moment('month'),
   clock: moment('clock'),
   length: (value: Length, language) => lengthIn(language, value),
   brief: (value: Length, language) => lengthIn(language, value, 'short'),

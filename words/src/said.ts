@@ -36,6 +36,8 @@ interface Formats {
   readonly day: number | string;
   /** `23 Nov`. */
   readonly dayMonth: number | string;
+  /** `November 2026`. */
+  readonly month: number | string;
   readonly clock: number | string;
   readonly length: Length;
   /** The same, shortened. */

@@ -65,6 +65,8 @@ export const savedViewHeads = {
   views: { method: 'GET', path: '/api/views', caller: 'staff' },
   nameable: { method: 'GET', path: '/api/views/nameable', caller: 'staff' },
   lookThrough: { method: 'POST', path: '/api/views/look', caller: 'staff' },
+  lookAtBoard: { method: 'POST', path: '/api/views/board', caller: 'staff' },
+  lookAtCalendar: { method: 'POST', path: '/api/views/calendar', caller: 'staff' },
   makeView: { method: 'POST', path: '/api/views', caller: 'staff', guard: 'Idempotency-Key' },
   view: { method: 'GET', path: '/api/views/:id', caller: 'staff' },
   changeView: { method: 'PUT', path: '/api/views/:id', caller: 'staff', guard: 'If-Match' },

@@ -12,6 +12,12 @@ import { ledgerRow } from './shapes.ts';
 
 /** A fact, or a field by its key. */
 const subject = z.union([z.enum(VIEW_FACTS), fieldKey]);
+/** How a view is looked at. */
+const board = z.strictObject({ is: z.literal('board'), by: subject, lanes: subject.nullable() });
+const calendar = z.strictObject({
+  ...{ is: z.literal('calendar'), from: subject, to: subject.nullable(), lines: subject.nullable() },
+});
+const shape = z.discriminatedUnion('is', [z.strictObject({ is: z.literal('table') }), board, calendar]);
 /** A way to look at the requests or things of some registers. */
 export const viewDesign = exactly<ViewDesign>()(
   z.strictObject({
@@ -31,13 +37,27 @@ export const viewDesign = exactly<ViewDesign>()(
       .array(z.strictObject({ when: formula, colour: z.enum(OPTION_COLOURS), word: z.string().trim().max(60) }))
       .max(MOST_OF_VIEW.marks)
       .readonly(),
+    shapes: z.array(shape).max(MOST_OF_VIEW.shapes).readonly(),
     audience: sharedAudience.nullable(),
   }),
 );
 const says = z.array(z.object({ part: z.enum(VIEW_PARTS), words }));
 const findings = z.array(z.object({ at: z.string(), message: words }));
+/** What stands in a row of a view, or on a slip of a board. */
+const viewRow = ledgerRow.extend({
+  arrived: moment,
+  finished: moment.nullable(),
+  /** The fields among its columns, in their order. */
+  cells: revealed<readonly z.output<typeof words>[]>(z.array(words)),
+  /** The place of the mark it has. */
+  mark: z.int().nullable(),
+});
+/** A value as it is stored; null for none. */
+const value = z.union([z.string(), z.number()]).nullable();
 /** What a column adds up to, by its place; empty where there is nothing. */
 const sums = z.array(z.object({ column: z.int(), sum: words }));
+/** A value that makes a column or a lane, with how many have it and what the columns of the view add up to. */
+const valued = () => z.object({ value, label: words, count: z.int(), sums });
 const identified = z.strictObject({ id: z.string().max(64) });
 
 /** Views: what is looked at, how it is put together and in order, for whom. */
@@ -78,15 +98,9 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
     }),
     answer: z.object({
       rows: z.array(
-        ledgerRow.extend({
-          arrived: moment,
-          finished: moment.nullable(),
-          /** The fields among its columns, in their order. */
-          cells: revealed<readonly z.output<typeof words>[]>(z.array(words)),
+        viewRow.extend({
           /** The id of the group it is in. */
           group: z.string(),
-          /** The place of the mark it has. */
-          mark: z.int().nullable(),
         }),
       ),
       /** In the order of the rows; none where there are too many rows to put them together. */
@@ -99,6 +113,43 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       /** Whether all were looked at: of a condition that the database can’t decide, only the newest are. */
       isAll: z.boolean(),
       next: z.string().nullable(),
+      ...{ findings, says },
+    }),
+  },
+  lookAtBoard: {
+    says: 'What the caller sees of a view as a board: a column for each value of one thing, and the first slips in each place.',
+    body: z.strictObject({ view: viewDesign, shape: board }),
+    answer: z.object({
+      columns: z.array(valued()),
+      /** None where it has no lanes. */
+      lanes: z.array(valued()),
+      /** Where something stands: the places of its column and its lane, how many there are, and the first of them. */
+      places: z.array(z.object({ column: z.int(), lane: z.int(), count: z.int(), rows: z.array(viewRow) })),
+      /** How many there are; `more`: too many for a board. */
+      total: z.int(),
+      more: z.boolean(),
+      isAll: z.boolean(),
+      ...{ findings, says },
+    }),
+  },
+  lookAtCalendar: {
+    says: 'What the caller sees of a view in some days: what begins, ends or lasts there, and what stands on no day.',
+    body: z.strictObject({ view: viewDesign, shape: calendar, first: z.iso.date(), last: z.iso.date() }),
+    answer: z.object({
+      bars: z.array(
+        viewRow.extend({
+          /** Days (ISO 8601), or moments as the clock of the desk shows them. */
+          begins: z.string(),
+          ends: z.string().nullable(),
+          /** The place of its line; -1 where there are none. */
+          line: z.int(),
+        }),
+      ),
+      lines: z.array(z.object({ value, label: words })),
+      undated: z.object({ rows: z.array(viewRow), count: z.int() }),
+      /** Whether there are more than are shown. */
+      more: z.boolean(),
+      isAll: z.boolean(),
       ...{ findings, says },
     }),
   },

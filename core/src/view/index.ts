@@ -1,8 +1,21 @@
 export { fieldsShared } from './shared.ts';
-export { calledIn, canGroup, canOrder, canSum, kindIn, type OrderWay, orderWay } from './subjects.ts';
 export {
+  calledIn,
+  canBoard,
+  canDate,
+  canGroup,
+  canOrder,
+  canSum,
+  kindIn,
+  type OrderWay,
+  orderWay,
+} from './subjects.ts';
+export {
+  type BoardShape,
+  type CalendarShape,
   isFact,
   MOST_OF_VIEW,
+  subjectsOfShape,
   subjectsOfView,
   VIEW_FACTS,
   VIEW_LOOKS_AT,
@@ -11,7 +24,8 @@ export {
   type ViewFact,
   type ViewMark,
   type ViewOrder,
+  type ViewShape,
 } from './view.ts';
 export { type AroundView, VIEW } from './viewDesign.ts';
 export { viewScope } from './viewScope.ts';
-export { orderSaid, VIEW_PARTS, type ViewNames, type ViewPart, viewInParts, viewInWords } from './words.ts';
+export { orderSaid, shapeSaid, VIEW_PARTS, type ViewNames, type ViewPart, viewInParts, viewInWords } from './words.ts';

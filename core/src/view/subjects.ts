@@ -43,6 +43,10 @@ export const calledIn = (subject: string, fields: readonly Pick<Field, 'key' | '
 const GROUPED: ReadonlySet<string> = new Set<Kind['kind']>([
   ...(['choice', 'level', 'term', 'yes-no', 'person', 'reference', 'date', 'date-time'] as const),
 ]);
+const BOARDED: ReadonlySet<string> = new Set<Kind['kind']>([
+  ...(['choice', 'level', 'term', 'yes-no', 'person', 'reference'] as const),
+]);
+const DATED: ReadonlySet<string> = new Set<Kind['kind']>(['date', 'date-time']);
 const ORDERED: ReadonlySet<string> = new Set<Kind['kind']>([
   ...(['text', 'number', 'money', 'duration', 'date', 'date-time', 'yes-no', 'email', 'choice', 'level'] as const),
   ...(['term', 'person', 'reference', 'running-number'] as const),
@@ -52,6 +56,13 @@ const SUMMED: ReadonlySet<string> = new Set<Kind['kind']>(['number', 'money', 'd
 /** Whether rows can be put together by it: it holds one thing, and few different ones. */
 export const canGroup = (subject: string, fields: readonly Field[]): boolean =>
   subject !== 'request.number' && subject !== 'request.subject' && GROUPED.has(kindIn(subject, fields) ?? '');
+
+/** Whether it makes columns or lanes of a board, or lines of a calendar: few values, and no days. */
+export const canBoard = (subject: string, fields: readonly Field[]): boolean =>
+  canGroup(subject, fields) && BOARDED.has(kindIn(subject, fields) ?? '');
+
+/** Whether it stands on a day. */
+export const canDate = (subject: string, fields: readonly Field[]): boolean => DATED.has(kindIn(subject, fields) ?? '');
 
 /** Whether rows can be put in order by it. What a request is called is made for each reader, and is in no order. */
 export const canOrder = (subject: string, fields: readonly Field[]): boolean =>

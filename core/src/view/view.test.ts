@@ -16,7 +16,7 @@ const FIELDS = [
 ];
 const VIEWED: ViewDesign = {
   ...{ name: 'Boats', of: ['vessels'], when: '', audience: null },
-  ...{ columns: [{ of: 'area' }], groups: [], orders: [], marks: [] },
+  ...{ columns: [{ of: 'area' }], groups: [], orders: [], marks: [], shapes: [{ is: 'table' }] },
 };
 const scope = standingScope(FIELDS);
 const around = {
@@ -83,6 +83,17 @@ describe('a view', () => {
     expect(foundAt({ columns: [{ of: 'request.due' }] })).toEqual([]);
     expect(foundAt({ columns: [{ of: 'area' }, { of: 'area' }] })).toEqual(['columns']);
     expect(foundAt({ marks: [{ when: '', colour: 'sea', word: '' }] })).toEqual(['marks 0', 'marks 0']);
+    expect(foundAt({ shapes: [] })).toEqual(['shapes']);
+    expect(foundAt({ shapes: [{ is: 'board', by: 'area', lanes: 'request.stage' }] })).toEqual([]);
+    expect(foundAt({ shapes: [{ is: 'board', by: 'area', lanes: 'area' }] })).toEqual(['shapes 0']);
+    expect(foundAt({ shapes: [{ is: 'board', by: 'leaves', lanes: null }] })).toEqual(['shapes 0']);
+    expect(foundAt({ shapes: [{ is: 'board', by: 'gone', lanes: null }] })).toEqual(['shapes']);
+    const calendar = { is: 'calendar', from: 'leaves', to: null, lines: 'area' } as const;
+    expect(foundAt({ shapes: [calendar] })).toEqual([]);
+    expect(foundAt({ shapes: [{ is: 'table' }, { ...calendar, to: 'cost' }] })).toEqual(['shapes 1']);
+    expect(foundAt({ shapes: [{ ...calendar, lines: 'leaves' }] })).toEqual(['shapes 0']);
+    // What a request is due by is closed here: where it would stand tells it.
+    expect(foundAt({ shapes: [{ ...calendar, from: 'request.due' }] })).toEqual(['shapes 0']);
     expect(foundAt({ audience: { in: { anyOf: [] }, outOf: [] } })).toEqual(['audience']);
   });
 

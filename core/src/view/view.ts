@@ -2,7 +2,7 @@ import type { Audience } from '../people/index.ts';
 import type { OptionColour } from '../register/index.ts';
 
 /** How many columns, groups, orders and marks a view has at most, and how many registers it looks at. */
-export const MOST_OF_VIEW = { registers: 8, columns: 60, groups: 2, orders: 4, marks: 12 } as const;
+export const MOST_OF_VIEW = { registers: 8, columns: 60, groups: 2, orders: 4, marks: 12, shapes: 6 } as const;
 
 /** Requests that are looked at, the newest first, where the database can’t decide which a view means. */
 export const VIEW_LOOKS_AT = 5_000;
@@ -46,6 +46,43 @@ export interface ViewMark {
   readonly word: string;
 }
 
+/** Rows and columns. */
+export interface TableShape {
+  readonly is: 'table';
+}
+
+/** A column for each value of one thing, with lanes for each of another: what stands in them is moved from one to the other. */
+export interface BoardShape {
+  readonly is: 'board';
+  readonly by: string;
+  readonly lanes: string | null;
+}
+
+/** Days, with what begins on them, or lasts from one to the other; with a line for each value of a thing. */
+export interface CalendarShape {
+  readonly is: 'calendar';
+  readonly from: string;
+  readonly to: string | null;
+  readonly lines: string | null;
+}
+
+/** How a view is looked at. */
+export type ViewShape = TableShape | BoardShape | CalendarShape;
+
+/** What a shape is made by, besides what the view is. */
+export function subjectsOfShape(shape: ViewShape): readonly string[] {
+  const named = (...subjects: readonly (string | null)[]): readonly string[] =>
+    subjects.filter((subject) => subject !== null);
+  switch (shape.is) {
+    case 'table':
+      return [];
+    case 'board':
+      return named(shape.by, shape.lanes);
+    case 'calendar':
+      return named(shape.from, shape.to, shape.lines);
+  }
+}
+
 /**
  * A way to look at the requests or things of a register, or of several that share fields. It restricts nobody’s access and
  * gives nobody any: whoever looks sees what they may read of what it means.
@@ -62,11 +99,18 @@ export interface ViewDesign {
   readonly orders: readonly ViewOrder[];
   /** The first that holds of a row marks it. */
   readonly marks: readonly ViewMark[];
+  /** How it is looked at: the first is how it opens. */
+  readonly shapes: readonly ViewShape[];
   /** Who finds it among their views; null: only who made it. */
   readonly audience: Audience | null;
 }
 
-/** The fields and facts that a view names, each once: what it shows, groups by and orders by. */
-export const subjectsOfView = ({ columns, groups, orders }: ViewDesign): readonly string[] => [
-  ...new Set([...columns.map(({ of }) => of), ...groups, ...orders.map(({ of }) => of)]),
+/** The fields and facts that a view names, each once: what it shows, groups by, orders by, and what its shapes are made by. */
+export const subjectsOfView = ({ columns, groups, orders, shapes }: ViewDesign): readonly string[] => [
+  ...new Set([
+    ...columns.map(({ of }) => of),
+    ...groups,
+    ...orders.map(({ of }) => of),
+    ...shapes.flatMap(subjectsOfShape),
+  ]),
 ];

@@ -7,8 +7,8 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { type Field, namedIn } from '../register/index.ts';
-import { calledIn, canGroup, canOrder, kindIn } from './subjects.ts';
-import { subjectsOfView, type ViewDesign } from './view.ts';
+import { calledIn, canBoard, canDate, canGroup, canOrder, kindIn } from './subjects.ts';
+import { subjectsOfView, type ViewDesign, type ViewShape } from './view.ts';
 
 const PLACES: Readonly<Record<string, Said>> = {
   name: said('views:theName'),
@@ -18,6 +18,7 @@ const PLACES: Readonly<Record<string, Said>> = {
   groups: said('views:theGroups'),
   orders: said('views:theOrder'),
   marks: said('views:theMarks'),
+  shapes: said('views:theShapes'),
   audience: said('views:theAudience'),
 };
 
@@ -38,10 +39,21 @@ export interface AroundView {
   readonly unreadable: (condition: string) => Words | null;
 }
 
+/** What a shape can’t be made by, though it is there. */
+function* unshaped(
+  shape: ViewShape,
+  can: Readonly<Record<'board' | 'date', (of: string) => boolean>>,
+): Generator<string> {
+  const made = shape.is === 'board' ? [shape.by, shape.lanes] : shape.is === 'calendar' ? [shape.lines] : [];
+  const dated = shape.is === 'calendar' ? [shape.from, shape.to] : [];
+  for (const subject of made) if (subject !== null && !can.board(subject)) yield subject;
+  for (const subject of dated) if (subject !== null && !can.date(subject)) yield subject;
+}
+
 type Found = readonly [at: string, message: Said];
 
 function* foundIn(view: ViewDesign, { registers, fields, closed, unreadable }: AroundView): Generator<Found> {
-  const { name, of, when, columns, groups, orders, marks, audience } = view;
+  const { name, of, when, columns, groups, orders, marks, shapes, audience } = view;
   const isThere = (subject: string): boolean => kindIn(subject, fields) !== null;
   const called = (subject: string): Words => calledIn(subject, fields);
   if (name.trim() === '') yield ['name', said('views:noName')];
@@ -51,7 +63,13 @@ function* foundIn(view: ViewDesign, { registers, fields, closed, unreadable }: A
   if (columns.length === 0) yield ['columns', said('views:noColumns')];
   const gone = subjectsOfView(view).filter((subject) => !isThere(subject));
   const placeOf = (subject: string): string =>
-    columns.some((each) => each.of === subject) ? 'columns' : groups.includes(subject) ? 'groups' : 'orders';
+    columns.some((each) => each.of === subject)
+      ? 'columns'
+      : groups.includes(subject)
+        ? 'groups'
+        : orders.some((each) => each.of === subject)
+          ? 'orders'
+          : 'shapes';
   for (const subject of gone) yield [placeOf(subject), said('views:noField', { field: subject })];
   for (const subject of groups)
     if (isThere(subject) && (closed.includes(subject) || !canGroup(subject, fields)))
@@ -61,6 +79,16 @@ function* foundIn(view: ViewDesign, { registers, fields, closed, unreadable }: A
       yield ['orders', said('views:noOrder', { what: called(subject) })];
   for (const list of [columns.map((each) => each.of), groups, orders.map((each) => each.of)])
     if (new Set(list).size < list.length) yield [placeOf(list[0] ?? ''), said('views:twice')];
+  if (shapes.length === 0) yield ['shapes', said('views:noShape')];
+  const can = {
+    board: (subject: string): boolean => !isThere(subject) || (canBoard(subject, fields) && !closed.includes(subject)),
+    date: (subject: string): boolean => !isThere(subject) || (canDate(subject, fields) && !closed.includes(subject)),
+  };
+  for (const [at, shape] of shapes.entries()) {
+    for (const subject of unshaped(shape, can))
+      yield [`shapes ${at}`, said(`views:cannot.${shape.is}`, { what: called(subject) })];
+    if (shape.is === 'board' && shape.lanes === shape.by) yield [`shapes ${at}`, said('views:twice')];
+  }
   for (const [at, mark] of marks.entries()) {
     const message = mark.when === '' ? said('views:emptyMark') : unreadable(mark.when);
     if (message !== null) yield [`marks ${at}`, said('views:unreadableMark', { message })];

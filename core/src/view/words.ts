@@ -2,7 +2,7 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { conditionInWords, parseExpression, type Scope } from '../expression/index.ts';
 import type { Field } from '../register/index.ts';
 import { calledIn, orderWay } from './subjects.ts';
-import type { ViewDesign, ViewOrder } from './view.ts';
+import type { ViewDesign, ViewOrder, ViewShape } from './view.ts';
 
 /** What the parts of a view’s sentence are made of. */
 export interface ViewNames {
@@ -23,6 +23,18 @@ const conditionSaid = (when: string, scope: Scope): Words => {
 /** How rows are put in order by one thing: “Leaves, earliest first”. */
 export const orderSaid = ({ of, down }: ViewOrder, fields: readonly Field[]): Said =>
   said(`views:order.${orderWay(of, fields)}${down ? 'Down' : ''}`, { what: calledIn(of, fields) });
+
+/** What a shape of a view is: “Board by stage”. */
+export function shapeSaid(shape: ViewShape, fields: readonly Field[]): Said {
+  switch (shape.is) {
+    case 'table':
+      return said('views:shape.table');
+    case 'board':
+      return said('views:shape.board', { by: calledIn(shape.by, fields) });
+    case 'calendar':
+      return said('views:shape.calendar', { from: calledIn(shape.from, fields) });
+  }
+}
 
 /** One part of a view, as it stands in its sentence; null for what it does not say. */
 function partSaid(part: ViewPart, view: ViewDesign, { register, fields, scope }: ViewNames): Words | null {

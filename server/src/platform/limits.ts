@@ -27,6 +27,8 @@ const TYPING = new Set([
   'saveDraft',
   'tryCondition',
   'lookThrough',
+  'lookAtBoard',
+  'lookAtCalendar',
 ]);
 
 export const paceOf = ({ name, method }: Pick<Route, 'name' | 'method'>): Pace =>

@@ -1,6 +1,8 @@
 import type { savedViewRoutes } from '@tolvek/contract';
 import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
+import { lookAtBoard } from './board.ts';
+import { lookAtCalendar } from './calendarLook.ts';
 import { changeView, makeView, nameableOf, removeView, viewOf, viewsOf } from './savedViews.ts';
 import { lookThrough } from './viewed.ts';
 
@@ -10,6 +12,8 @@ export function savedViewHandlers(house: House): Handlers<typeof savedViewRoutes
   return {
     views: ({ viewer }) => viewsOf(db, viewer),
     nameable: ({ viewer, query }) => nameableOf(db, viewer, query.of, query.find),
+    lookAtBoard: ({ viewer, body }) => lookAtBoard(db, viewer, body, clock.now()),
+    lookAtCalendar: ({ viewer, body }) => lookAtCalendar(db, viewer, body, clock.now()),
     lookThrough: ({ viewer, body }) => lookThrough(db, viewer, body, clock.now()),
     makeView: ({ viewer, body, key }) => makeView(house, viewer, body.view, key),
     view: ({ viewer, params }) => viewOf(db, viewer, params.id),

@@ -7,6 +7,7 @@ import { type SQL, sql } from 'drizzle-orm';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
+import type { ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { openedRow, rowsOf, sharedBy } from './ledger.ts';
 import { aroundView, nameableIn, saysOf } from './nameable.ts';
@@ -17,13 +18,13 @@ import { lookingAt } from './workedBy.ts';
 const COUNTED = 20_000;
 const GROUPS = 500;
 
-type Key = string | number | null;
+export type Key = string | number | null;
 interface OrderKey {
   readonly read: SQL;
   readonly down: boolean;
 }
 
-const keyAt = (place: number): SQL => sql.raw(`k${place}`);
+export const keyAt = (place: number): SQL => sql.raw(`k${place}`);
 
 /** What comes after a row in an order, by the row’s keys; what is empty is last. */
 function beyond(orders: readonly OrderKey[], keys: readonly Key[], place = 0): SQL {
@@ -48,7 +49,10 @@ function placeIn(after: string, length: number): readonly Key[] {
 }
 
 /** The keys by which rows of a view are put in order: its groups, its orders, and which came last; and where what groups them stands. */
-function ordersOf(look: ViewLook): { readonly orders: readonly OrderKey[]; readonly groupAt: readonly number[] } {
+export function ordersOf(look: ViewLook): {
+  readonly orders: readonly OrderKey[];
+  readonly groupAt: readonly number[];
+} {
   const groups = look.groups();
   const keys = [
     ...groups.flatMap(({ is, order, down }) => [
@@ -65,7 +69,8 @@ function ordersOf(look: ViewLook): { readonly orders: readonly OrderKey[]; reado
   return { orders: keys, groupAt: groups.map((_, place) => place * 2 + 1) };
 }
 
-const groupId = (keys: readonly Key[], at: readonly number[]): string => JSON.stringify(at.map((place) => keys[place]));
+export const groupId = (keys: readonly Key[], at: readonly number[]): string =>
+  JSON.stringify(at.map((place) => keys[place]));
 
 /** What a group is called, by one of its requests. */
 function calledBy(look: ViewLook, subject: string, is: Key, one: ReturnType<typeof openedRow>): Words {
@@ -107,7 +112,8 @@ function summing(look: ViewLook) {
   });
 }
 
-function countedOf(look: ViewLook, where: SQL | undefined): { readonly total: number; readonly more: boolean } {
+/** How many requests are meant, as far as they are counted. */
+export function countedOf(look: ViewLook, where: SQL | undefined): { readonly total: number; readonly more: boolean } {
   const { n } = look.db.get<{ readonly n: number }>(
     sql`select count(*) as n from (select 1 from ${requests} where ${where} limit ${COUNTED + 1})`,
   );
@@ -115,7 +121,7 @@ function countedOf(look: ViewLook, where: SQL | undefined): { readonly total: nu
 }
 
 /** The groups of a view with how many rows are in each and what its columns add up to. */
-function groupsOf(look: ViewLook, where: SQL | undefined): Pick<Looked, 'groups' | 'moreGroups' | 'sums'> {
+export function groupsOf(look: ViewLook, where: SQL | undefined): Pick<Looked, 'groups' | 'moreGroups' | 'sums'> {
   const { db, viewer } = look;
   const sums = summing(look);
   const found = look.groups();
@@ -166,6 +172,34 @@ function groupsOf(look: ViewLook, where: SQL | undefined): Pick<Looked, 'groups'
 }
 
 /**
+ * A look through a view, with what its sentence says and what is wrong. What somebody may not ask for is answered as what
+ * is not there: there is no look then. `says`: the view whose sentence it is, where it is looked through in a shape.
+ */
+export function beganLook(db: Reader, viewer: Viewer, view: ViewDesign, now: number, says = view) {
+  const given = nameableIn(lookingAt(db, viewer), view.of);
+  const findings = VIEW.findings(view, aroundView(given)).map(({ at, message }) => ({ at, message }));
+  const isWrong = findings.some(({ at }) => at !== 'name' && at !== 'audience');
+  return { look: isWrong ? null : new ViewLook(view, given, now), findings, says: [...saysOf(says, given)] };
+}
+
+/** What somebody sees of some requests in the rows of a view. */
+export function shownBy(look: ViewLook, rows: readonly ShownRow[]) {
+  const shared = sharedBy(look.looking, rows);
+  const mark = look.marker();
+  const fields = look.view.columns.flatMap(({ of }) => (isFact(of) ? [] : [of]));
+  return rows.map((each) => {
+    const { open, row } = openedRow(look.viewer, each, shared, look.now);
+    return {
+      ...row,
+      arrived: iso(each.createdAt),
+      finished: each.finishedAt === null ? null : iso(each.finishedAt),
+      cells: open.cellsOf(fields),
+      mark: mark(open),
+    };
+  });
+}
+
+/**
  * A page of what somebody sees through a view, with its groups and sums. What they may not ask for is answered as what is
  * not there: such a view shows nothing, and says what has to be changed.
  */
@@ -175,12 +209,8 @@ export function lookThrough(
   { view, after, most }: { readonly view: ViewDesign; readonly after?: string | undefined; readonly most: number },
   now: number,
 ): Looked {
-  const given = nameableIn(lookingAt(db, viewer), view.of);
-  const findings = VIEW.findings(view, aroundView(given)).map(({ at, message }) => ({ at, message }));
-  const says = saysOf(view, given);
-  const wrong = findings.filter(({ at }) => at !== 'name' && at !== 'audience');
-  if (wrong.length > 0) return { ...{ rows: [], groups: [], sums: [] }, moreGroups: false, ...NOTHING, findings, says };
-  const look = new ViewLook(view, given, now);
+  const { look, ...said } = beganLook(db, viewer, view, now);
+  if (!look) return { ...{ rows: [], groups: [], sums: [] }, moreGroups: false, ...NOTHING, ...said };
   const { where, isAll } = look.meant();
   const { orders, groupAt } = ordersOf(look);
   const reads = orders.map(({ read }, place) => sql`${read} as ${keyAt(place)}`);
@@ -197,30 +227,19 @@ export function lookThrough(
     db,
     page.map((keys) => String(keys.at(-1))),
   );
-  const shared = sharedBy(look.looking, shownRows);
-  const mark = look.marker();
-  const fields = view.columns.flatMap(({ of }) => (isFact(of) ? [] : [of]));
   const keysOf = new Map(page.map((keys) => [String(keys.at(-1)), keys]));
   const counted = countedOf(look, where);
   const last = page.at(-1);
   return {
-    rows: shownRows.map((each) => {
-      const { open, row } = openedRow(viewer, each, shared, now);
-      return {
-        ...row,
-        arrived: iso(each.createdAt),
-        finished: each.finishedAt === null ? null : iso(each.finishedAt),
-        cells: open.cellsOf(fields),
-        group: groupId(keysOf.get(each.id) ?? [], groupAt),
-        mark: mark(open),
-      };
-    }),
+    rows: shownBy(look, shownRows).map((row, at) => ({
+      ...row,
+      group: groupId(keysOf.get(shownRows[at]?.id ?? '') ?? [], groupAt),
+    })),
     ...(counted.more ? { groups: [], moreGroups: view.groups.length > 0, sums: [] } : groupsOf(look, where)),
     ...counted,
     isAll,
     next: keyed.length > most && last ? Buffer.from(JSON.stringify(last)).toString('base64url') : null,
-    findings,
-    says,
+    ...said,
   };
 }
 

@@ -1,7 +1,8 @@
+import { skipToken } from '@reduxjs/toolkit/query/react';
 import { isSame } from '@tolvek/core/own';
-import { type ViewDesign, viewScope } from '@tolvek/core/view';
+import { type ViewDesign, type ViewShape, viewScope } from '@tolvek/core/view';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
@@ -13,8 +14,12 @@ import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import { BesideTrays } from '../BesideTrays.tsx';
 import { useLive } from '../useLive.ts';
+import { Board } from './Board.tsx';
+import { Calendar } from './Calendar.tsx';
+import { daysOf, type Span } from './days.ts';
 import { viewsApi } from './endpoints.ts';
 import { Part } from './Part.tsx';
+import { Shapes } from './Shapes.tsx';
 import { ViewAudience } from './ViewAudience.tsx';
 import { ViewColumns } from './ViewColumns.tsx';
 import { ViewSentence } from './ViewSentence.tsx';
@@ -61,9 +66,24 @@ function View({ id, kept, open }: ViewProps) {
   const looked = useDeferredValue(view);
   // The name and who finds it change nothing of what is seen.
   const asked = useMemo(() => ({ ...looked, name: '', audience: null }), [looked]);
-  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = viewsApi.useLookThroughInfiniteQuery(asked, {
-    skip: view.of.length === 0,
-  });
+  const { data: me } = meApi.useMeQuery();
+  const [place, setPlace] = useSearchParams();
+  const today = (me?.desk.now ?? '').slice(0, 10);
+  const at = Math.min(Number(place.get('as') ?? 0) || 0, view.shapes.length - 1);
+  const shape = looked.shapes[at] ?? looked.shapes[0] ?? TABLE;
+  const span: Span = place.get('span') === 'month' ? 'month' : 'week';
+  const day = dayIn(place.get('day')) ?? today;
+  const days = daysOf(span, day);
+  const isNothing = view.of.length === 0;
+  const table = viewsApi.useLookThroughInfiniteQuery(asked, { skip: isNothing || shape.is !== 'table' });
+  const board = viewsApi.useLookAtBoardQuery(shape.is === 'board' ? { body: { view: asked, shape } } : skipToken);
+  const calendar = viewsApi.useLookAtCalendarQuery(
+    shape.is === 'calendar' && today !== ''
+      ? { body: { view: asked, shape, first: days[0] ?? today, last: days.at(-1) ?? today } }
+      : skipToken,
+  );
+  const { error, refetch } = shape.is === 'table' ? table : shape.is === 'board' ? board : calendar;
+  const to = (one: string): string => `/floor/views/${id}/${one}${place.size > 0 ? `?${place}` : ''}`;
   const scope = useMemo(() => {
     const { fields = [], closed = [], stages = [], forms = [], vocabularies = [], groups = [] } = nameable ?? {};
     const known = { stages, forms, vocabularies, groups: groups.map(({ key, name }) => ({ key, label: name })) };
@@ -74,8 +94,9 @@ function View({ id, kept, open }: ViewProps) {
     const { data: there } = await findNameable({ query: { of: of.join(',') } }, true);
     setChanged((before) => (before?.of === of && there ? ofRegisters(before, of, there.fields) : before));
   };
-  const pages = view.of.length === 0 ? [] : (data?.pages ?? []);
-  const findings = pages[0]?.findings.filter(({ at }) => at !== 'name' && at !== 'audience') ?? [];
+  const pages = isNothing ? [] : (table.data?.pages ?? []);
+  const said = shape.is === 'table' ? pages[0] : shape.is === 'board' ? board.currentData : calendar.data;
+  const findings = said?.findings.filter(({ at }) => at !== 'name' && at !== 'audience') ?? [];
   return (
     <>
       <Head id={id} kept={kept} view={view} changed={changed} set={setChanged} />
@@ -84,7 +105,7 @@ function View({ id, kept, open }: ViewProps) {
           <div className="flex flex-wrap items-baseline justify-between gap-x-6">
             <ViewSentence
               view={view}
-              says={pages[0]?.says ?? []}
+              says={said?.says ?? []}
               nameable={nameable}
               registers={all.registers}
               scope={scope}
@@ -100,6 +121,15 @@ function View({ id, kept, open }: ViewProps) {
             ) : null}
           </div>
         ) : null}
+        {nameable && view.of.length > 0 ? (
+          <Shapes
+            view={view}
+            nameable={nameable}
+            at={at}
+            choose={(chosen) => setPlace((before) => placedAt(before, { as: chosen === 0 ? null : String(chosen) }))}
+            set={setChanged}
+          />
+        ) : null}
         {findings.map(({ at, message }) => (
           <p key={`${at} ${told(message)}`} className="text-brick">
             {told(message)}
@@ -108,19 +138,49 @@ function View({ id, kept, open }: ViewProps) {
         {error && view.of.length > 0 ? <Trouble error={error} again={refetch} /> : null}
         {view.of.length === 0 ? <p className="mt-4 text-soft">{say('views:chooseFirst')}</p> : null}
       </div>
-      {nameable && pages.length > 0 ? (
+      {nameable && shape.is === 'board' && board.data && findings.length === 0 ? (
+        <Board view={looked} shape={shape} fields={nameable.fields} looked={board.data} open={open} to={to} />
+      ) : null}
+      {nameable && shape.is === 'calendar' && findings.length === 0 ? (
+        <Calendar
+          view={looked}
+          shape={shape}
+          fields={nameable.fields}
+          looked={calendar.data}
+          {...{ span, day, today, open, to }}
+          look={(as, on) =>
+            setPlace((before) => placedAt(before, { span: as === 'week' ? null : as, day: on === today ? null : on }))
+          }
+        />
+      ) : null}
+      {nameable && shape.is === 'table' && pages.length > 0 ? (
         <ViewTable
           view={looked}
           fields={nameable.fields}
           pages={pages}
           open={open}
-          to={(number) => `/floor/views/${id}/${number}`}
-          more={hasNextPage ? () => void fetchNextPage() : null}
-          isLoading={isFetching}
+          to={to}
+          more={table.hasNextPage ? () => void table.fetchNextPage() : null}
+          isLoading={table.isFetching}
         />
       ) : null}
     </>
   );
+}
+
+const TABLE: ViewShape = { is: 'table' };
+
+const dayIn = (text: string | null): string | null =>
+  text !== null && /^\d{4}-\d\d-\d\d$/.test(text) && !Number.isNaN(Date.parse(text)) ? text : null;
+
+/** Where one is in a view, as its address says it: what is null is not said. */
+function placedAt(before: URLSearchParams, changes: Readonly<Record<string, string | null>>): URLSearchParams {
+  const after = new URLSearchParams(before);
+  for (const [name, value] of Object.entries(changes)) {
+    if (value === null) after.delete(name);
+    else after.set(name, value);
+  }
+  return after;
 }
 
 interface HeadProps {

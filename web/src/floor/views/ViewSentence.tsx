@@ -8,6 +8,7 @@ import { firstCondition } from '../../conditions/firstCondition.ts';
 import { ColourMark } from '../../ui/ColourMark.tsx';
 import { say, told } from '../../wire/words.ts';
 import { Part } from './Part.tsx';
+import { SubjectChoice } from './SubjectChoice.tsx';
 import { groupedBy, orderedBy, subjectsFor } from './viewDraft.ts';
 
 interface SentenceProps {
@@ -114,34 +115,6 @@ function When({ view, scope, set }: SentenceProps) {
   );
 }
 
-/** Chooses what a view groups or sorts by. */
-function Subject({
-  id,
-  value,
-  among,
-  fields,
-  none,
-  choose,
-}: {
-  id: string;
-  value: string;
-  among: readonly string[];
-  fields: AnswerOf<'nameable'>['fields'];
-  none: string | null;
-  choose: (subject: string) => void;
-}) {
-  return (
-    <select id={id} className="input w-auto" value={value} onChange={({ target }) => choose(target.value)}>
-      {none === null ? null : <option value="">{none}</option>}
-      {among.map((subject) => (
-        <option key={subject} value={subject}>
-          {told(calledIn(subject, fields))}
-        </option>
-      ))}
-    </select>
-  );
-}
-
 function Groups({ view, nameable: { fields, closed }, set }: SentenceProps) {
   const id = useId();
   const among = subjectsFor('groups', fields, closed);
@@ -155,7 +128,7 @@ function Groups({ view, nameable: { fields, closed }, set }: SentenceProps) {
             {say(place === 0 ? 'views:edit.groups' : 'views:thenBy')}
           </label>
           <span>
-            <Subject
+            <SubjectChoice
               id={`${id}-${place}`}
               value={subject}
               among={among.filter((each) => each === subject || !view.groups.includes(each))}
@@ -182,7 +155,7 @@ function Orders({ view, nameable: { fields, closed }, set }: SentenceProps) {
           <label htmlFor={`${id}-${place}`} className="w-24 text-soft">
             {say(place === 0 ? 'views:edit.orders' : 'views:thenBy')}
           </label>
-          <Subject
+          <SubjectChoice
             id={`${id}-${place}`}
             value={order.of}
             among={among.filter((each) => each === order.of || !isNamed(each))}

@@ -1,13 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Field } from '@tolvek/core/register';
-import { calledIn, isFact, kindIn, VIEW_LOOKS_AT, type ViewDesign } from '@tolvek/core/view';
-import { Fragment, type ReactNode } from 'react';
+import { calledIn, kindIn, VIEW_LOOKS_AT, type ViewDesign } from '@tolvek/core/view';
+import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { ColourMark } from '../../ui/ColourMark.tsx';
-import { Fuse } from '../../ui/Fuse.tsx';
-import { StageMark } from '../../ui/StageMark.tsx';
 import { say, told } from '../../wire/words.ts';
+import { cellIn } from './cells.tsx';
 import { originOf } from './viewDraft.ts';
 
 type Looked = AnswerOf<'lookThrough'>;
@@ -168,7 +167,6 @@ function ViewRow({
   to: string;
 }) {
   const mark = row.mark === null ? undefined : view.marks[row.mark];
-  const inFields = view.columns.filter(({ of }) => !isFact(of)).map(({ of }) => of);
   return (
     <tr
       aria-current={here ? 'true' : undefined}
@@ -177,7 +175,7 @@ function ViewRow({
     >
       {view.columns.map(({ of }, place) => {
         const isFigure = FIGURES.has(kindIn(of, fields) ?? '');
-        const content = isFact(of) ? factOf(row, of) : told(row.cells[inFields.indexOf(of)] ?? '');
+        const content = cellIn(row, of, view);
         return (
           <td
             key={of}
@@ -201,39 +199,4 @@ function ViewRow({
       })}
     </tr>
   );
-}
-
-/** What stands in a column of what everything has. */
-function factOf(row: Row, fact: string): ReactNode {
-  switch (fact) {
-    case 'request.number':
-      return <span className="font-mono">{row.number}</span>;
-    case 'request.subject':
-      return <span className="subject text-[15.5px]">{told(row.subject)}</span>;
-    case 'requester.person':
-      return row.requester;
-    case 'request.form':
-      return row.form;
-    case 'request.stage':
-      return (
-        <>
-          <StageMark phase={row.stage.phase} role={row.stage.role} />
-          {row.stage.label}
-        </>
-      );
-    case 'request.team':
-      return row.team;
-    case 'request.handler':
-      return row.handler ?? (row.thing ? '' : <span className="text-soft">{say('floor:noHandler')}</span>);
-    case 'request.priority':
-      return row.priority === null ? '' : say(`priorities:${row.priority}`);
-    case 'request.arrived':
-      return say('values:moment', { moment: row.arrived });
-    case 'request.finished':
-      return row.finished === null ? '' : say('values:moment', { moment: row.finished });
-    case 'request.due':
-      return row.fuse ? <Fuse fuse={row.fuse} for={row.dueFor} /> : '';
-    default:
-      return '';
-  }
 }

@@ -18,6 +18,14 @@ export const viewsApi = api.injectEndpoints({
       infiniteQueryOptions: { initialPageParam: '', getNextPageParam: (last) => last.next ?? undefined },
       providesTags: ['ledger'],
     }),
+    lookAtBoard: build.query<AnswerOf<'lookAtBoard'>, Asked<'lookAtBoard'>>({
+      query: call('lookAtBoard'),
+      providesTags: ['ledger'],
+    }),
+    lookAtCalendar: build.query<AnswerOf<'lookAtCalendar'>, Asked<'lookAtCalendar'>>({
+      query: call('lookAtCalendar'),
+      providesTags: ['ledger'],
+    }),
     makeView: build.mutation<AnswerOf<'makeView'>, Asked<'makeView'>>({
       query: call('makeView'),
       invalidatesTags: ['views'],

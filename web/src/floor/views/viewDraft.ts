@@ -1,9 +1,20 @@
 import type { Field } from '@tolvek/core/register';
-import { canGroup, canOrder, isFact, VIEW_FACTS, type ViewDesign, type ViewOrder } from '@tolvek/core/view';
+import {
+  canBoard,
+  canDate,
+  canGroup,
+  canOrder,
+  isFact,
+  subjectsOfShape,
+  VIEW_FACTS,
+  type ViewDesign,
+  type ViewOrder,
+  type ViewShape,
+} from '@tolvek/core/view';
 
 /** A view as it is when one begins: of some registers, with what tells requests apart, the newest first. */
 export const newView = (name: string, of: readonly string[]): ViewDesign => ({
-  ...{ name, of, when: '', groups: [], orders: [], marks: [], audience: null },
+  ...{ name, of, when: '', groups: [], orders: [], marks: [], shapes: [{ is: 'table' }], audience: null },
   columns: ['request.subject', 'request.stage', 'request.handler', 'request.due'].map((each) => ({ of: each })),
 });
 
@@ -16,8 +27,13 @@ export function ofRegisters(view: ViewDesign, of: readonly string[], fields: rea
     columns: view.columns.filter((each) => isThere(each.of)),
     groups: view.groups.filter(isThere),
     orders: view.orders.filter((each) => isThere(each.of)),
+    shapes: shapesLeft(view.shapes.filter((shape) => subjectsOfShape(shape).every(isThere))),
   };
 }
+
+/** A view is looked at in one way at least. */
+const shapesLeft = (shapes: readonly ViewShape[]): readonly ViewShape[] =>
+  shapes.length > 0 ? shapes : [{ is: 'table' }];
 
 /** Groups by something in a place; by nothing ends there. */
 export function groupedBy(view: ViewDesign, place: number, subject: string): ViewDesign {
@@ -57,15 +73,17 @@ export function moved(view: ViewDesign, subject: string, by: number): ViewDesign
   return { ...view, columns: [...rest.slice(0, to), column, ...rest.slice(to)] };
 }
 
+const CAN = { groups: canGroup, orders: canOrder, boards: canBoard, dates: canDate };
+type Purpose = 'columns' | keyof typeof CAN;
+
 /** Everything that a view can name for a purpose: facts, then fields. `closed`: facts by which nothing is put together or in order. */
 export const subjectsFor = (
-  purpose: 'columns' | 'groups' | 'orders',
+  purpose: Purpose,
   fields: readonly Field[],
   closed: readonly string[] = [],
 ): readonly string[] =>
   [...VIEW_FACTS, ...fields.map(({ key }) => key)].filter((subject) => {
-    if (purpose === 'columns') return true;
-    return !closed.includes(subject) && (purpose === 'groups' ? canGroup : canOrder)(subject, fields);
+    return purpose === 'columns' || (!closed.includes(subject) && CAN[purpose](subject, fields));
   });
 
 /** Where a column comes from: what everything has, or as its field does. */

@@ -1,0 +1,94 @@
+import { expect, type Page } from '@playwright/test';
+import { pageOf, seriousTrouble, spilling, test } from './people.ts';
+
+/** Lifts what is called so by the keyboard, and waits until it is known where it may go. */
+async function lifts(page: Page, called: RegExp): Promise<void> {
+  await page.getByRole('link', { name: called }).first().focus();
+  await page.keyboard.press('Space');
+  // Where it can’t go is hatched as soon as its sheet has said so.
+  await expect(page.locator('.hatched').first()).toBeVisible();
+}
+
+test('trips are looked at as a board and a calendar, and moved by keyboard and by mouse as their sheets let them', async ({
+  browser,
+}) => {
+  const bram = await pageOf(browser, 'Bram Solheim', { width: 1440, height: 1000 });
+  await bram.goto('/floor');
+  await bram.getByRole('link', { name: 'Trips ahead' }).click();
+  const ways = bram.getByRole('navigation', { name: 'Ways to look at it' });
+  await expect(ways.getByRole('button')).toHaveText(['Calendar of Leaves', 'Board by Stage', 'Table']);
+  const week = bram.getByRole('region', { name: '23 Nov to 29 Nov 2026' });
+  await expect(week.getByRole('link').first()).toBeVisible();
+  expect(await seriousTrouble(bram)).toEqual([]);
+  expect(await spilling(bram)).toEqual([]);
+
+  // The board: what its sheet lets go on may be put there, and the rest says so.
+  await ways.getByRole('button', { name: 'Board by Stage' }).click();
+  const board = bram.getByRole('region', { name: 'Board by Stage' });
+  await expect(board.getByRole('heading', { name: /^In progress/ })).toBeVisible();
+  expect(await seriousTrouble(bram)).toEqual([]);
+  await lifts(bram, /^Skiff, open boat/);
+  await bram.keyboard.press('ArrowRight');
+  await expect(bram.getByRole('status')).toContainText('It can’t go here');
+  await expect(board.getByText('It can’t go here')).toBeVisible();
+  await bram.keyboard.press('ArrowRight');
+  await expect(bram.getByRole('status')).toContainText('In progress, Skiff');
+  await bram.keyboard.press('Space');
+  await expect(bram.getByText(/^VT-\d+ is moved: In progress\.$/)).toBeVisible();
+  await expect(board.getByRole('heading', { name: /^Arrived/ })).toContainText('0');
+
+  // Put back with Escape, nothing is moved; Enter opens the sheet.
+  await lifts(bram, /^Skiff, open boat/);
+  await bram.keyboard.press('ArrowRight');
+  await bram.keyboard.press('Escape');
+  await expect(board.getByRole('heading', { name: /^In progress/ })).toContainText('2');
+  await bram.getByRole('link', { name: /^Skiff, open boat/ }).focus();
+  await bram.keyboard.press('Enter');
+  await expect(bram.getByRole('article').getByText('In progress').first()).toBeVisible();
+  await bram.goBack();
+
+  // In the calendar a trip goes to another day with the mouse, and keeps its time.
+  await ways.getByRole('button', { name: 'Calendar of Leaves' }).click();
+  const bar = week.getByRole('link', { name: /Skiff, open boat/ });
+  await expect(bar).toContainText('09:00');
+  const from = await bar.boundingBox();
+  const friday = await week.getByRole('heading', { name: 'Fri 27' }).boundingBox();
+  if (!from || !friday) throw new Error('Nothing is there.');
+  await bram.mouse.move(from.x + 40, from.y + from.height / 2);
+  await bram.mouse.down();
+  await bram.mouse.move(from.x + 60, from.y + from.height / 2, { steps: 4 });
+  await bram.mouse.move(friday.x + friday.width / 2, from.y + from.height / 2, { steps: 8 });
+  await expect(bram.getByRole('status')).toContainText('Fri 27 November 2026');
+  await bram.mouse.up();
+  await expect(bram.getByText(/^VT-\d+ is moved to Fri 27 November 2026\.$/)).toBeVisible();
+  await expect.poll(async () => Math.abs(((await bar.boundingBox())?.x ?? 0) - friday.x)).toBeLessThan(8);
+  await expect(week.getByRole('link', { name: /Skiff, open boat/ })).toContainText('09:00');
+
+  // A month, and back to this week; the address keeps where one is.
+  await bram.getByRole('button', { name: 'Month', exact: true }).click();
+  await expect(bram.getByRole('region', { name: /Nov 2026|Dec 2026/ })).toHaveCount(6);
+  await bram.getByRole('button', { name: 'Later' }).click();
+  await expect(bram.getByText('December 2026', { exact: true })).toBeVisible();
+  await bram.reload();
+  await expect(bram.getByText('December 2026', { exact: true })).toBeVisible();
+  expect(await seriousTrouble(bram)).toEqual([]);
+  await bram.getByRole('button', { name: 'Today' }).click();
+  await bram.getByRole('button', { name: 'Week', exact: true }).click();
+  await expect(week).toBeVisible();
+
+  // One more way to look: by area, changed to have lanes, and kept.
+  await bram.getByRole('button', { name: /^Another way to look/ }).click();
+  await bram.getByRole('button', { name: 'Board by Area' }).click();
+  await bram.keyboard.press('Escape');
+  await bram.getByRole('button', { name: /^Board by Area: Change/ }).click();
+  await bram.getByLabel('Lanes by').selectOption({ label: 'Handler' });
+  expect(await seriousTrouble(bram)).toEqual([]);
+  await bram.getByRole('button', { name: 'Open the view with this' }).click();
+  await bram.keyboard.press('Escape');
+  await expect(ways.getByRole('button').first()).toHaveText('Board by Area');
+  await bram.getByRole('button', { name: 'Save the view' }).click();
+  await expect(bram.getByText('The view is saved.')).toBeVisible();
+  await bram.reload();
+  await expect(bram.getByRole('region', { name: 'Board by Area' })).toBeVisible();
+  await expect(bram.getByRole('heading', { name: /^In the bay/ })).toBeVisible();
+});

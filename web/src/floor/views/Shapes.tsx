@@ -1,0 +1,197 @@
+import type { AnswerOf } from '@tolvek/contract';
+import { MOST_OF_VIEW, shapeSaid, type ViewDesign, type ViewShape } from '@tolvek/core/view';
+import { useId } from 'react';
+import { say, told } from '../../wire/words.ts';
+import { Part } from './Part.tsx';
+import { SubjectChoice } from './SubjectChoice.tsx';
+import { subjectsFor } from './viewDraft.ts';
+
+interface ShapesProps {
+  readonly view: ViewDesign;
+  readonly nameable: AnswerOf<'nameable'>;
+  readonly at: number;
+  readonly choose: (at: number) => void;
+  readonly set: (view: ViewDesign) => void;
+}
+
+/** How a view is looked at: one way after the other, and what else there could be. */
+export function Shapes({ view, nameable, at, choose, set }: ShapesProps) {
+  const { fields, closed } = nameable;
+  const boards = subjectsFor('boards', fields, closed);
+  const dates = subjectsFor('dates', fields, closed);
+  const others: readonly ViewShape[] = [
+    { is: 'table' },
+    ...boards.map((by): ViewShape => ({ is: 'board', by, lanes: null })),
+    ...dates.map((from): ViewShape => ({ is: 'calendar', from, to: null, lines: null })),
+  ];
+  const add = (shape: ViewShape): void => {
+    set({ ...view, shapes: [...view.shapes, shape] });
+    choose(view.shapes.length);
+  };
+  const here = view.shapes[at];
+  return (
+    <div className="mb-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-rule-strong">
+      <nav aria-label={say('views:shapes')} className="flex flex-wrap items-baseline gap-x-5">
+        {view.shapes.map((shape, place) => (
+          <button
+            // biome-ignore lint/suspicious/noArrayIndexKey: a shape is known by its place
+            key={place}
+            type="button"
+            aria-current={place === at ? 'true' : undefined}
+            className={`min-h-7 border-b-[3px] ${place === at ? 'border-green font-semibold' : 'border-transparent text-soft hover:text-ink'}`}
+            onClick={() => choose(place)}
+          >
+            {told(shapeSaid(shape, fields))}
+          </button>
+        ))}
+      </nav>
+      {view.shapes.length < MOST_OF_VIEW.shapes ? (
+        <span className="text-[13px]">
+          <Part words={say('views:otherShape')} label={say('views:otherShape')} isFaint>
+            <ul className="grid grid-cols-2 gap-x-6">
+              {others.map((shape) => {
+                const words = told(shapeSaid(shape, fields));
+                return (
+                  <li key={words} className="border-b border-rule">
+                    <button
+                      type="button"
+                      className="min-h-7 w-full text-left hover:text-green"
+                      onClick={() => add(shape)}
+                    >
+                      {words}
+                    </button>
+                  </li>
+                );
+              })}
+            </ul>
+          </Part>
+        </span>
+      ) : null}
+      {here && (here.is !== 'table' || view.shapes.length > 1) ? (
+        <span className="text-[13px]">
+          <Part words={say('views:changeShape')} label={told(shapeSaid(here, fields))} isFaint>
+            <ShapeEditor
+              shape={here}
+              nameable={nameable}
+              set={(shape) => set({ ...view, shapes: view.shapes.with(at, shape) })}
+              first={
+                at === 0
+                  ? null
+                  : () => {
+                      set({ ...view, shapes: [here, ...view.shapes.toSpliced(at, 1)] });
+                      choose(0);
+                    }
+              }
+              remove={
+                view.shapes.length === 1
+                  ? null
+                  : () => {
+                      set({ ...view, shapes: view.shapes.toSpliced(at, 1) });
+                      choose(0);
+                    }
+              }
+            />
+          </Part>
+        </span>
+      ) : null}
+    </div>
+  );
+}
+
+interface EditorProps {
+  readonly shape: ViewShape;
+  readonly nameable: AnswerOf<'nameable'>;
+  readonly set: (shape: ViewShape) => void;
+  readonly first: (() => void) | null;
+  readonly remove: (() => void) | null;
+}
+
+function ShapeEditor({ shape, nameable: { fields, closed }, set, first, remove }: EditorProps) {
+  const boards = subjectsFor('boards', fields, closed);
+  const dates = subjectsFor('dates', fields, closed);
+  return (
+    <>
+      <div className="grid grid-cols-[8rem_1fr] items-center gap-x-4 gap-y-2">
+        {shape.is === 'board' ? (
+          <>
+            <Choice
+              label={say('views:columnsBy')}
+              value={shape.by}
+              among={boards}
+              {...{ fields }}
+              choose={(by) => set({ ...shape, by, lanes: shape.lanes === by ? null : shape.lanes })}
+            />
+            <Choice
+              label={say('views:lanesBy')}
+              value={shape.lanes}
+              among={boards.filter((each) => each !== shape.by)}
+              none={say('views:noLanes')}
+              {...{ fields }}
+              choose={(lanes) => set({ ...shape, lanes: lanes || null })}
+            />
+          </>
+        ) : null}
+        {shape.is === 'calendar' ? (
+          <>
+            <Choice
+              label={say('views:daysFrom')}
+              value={shape.from}
+              among={dates}
+              {...{ fields }}
+              choose={(from) => set({ ...shape, from })}
+            />
+            <Choice
+              label={say('views:daysTo')}
+              value={shape.to}
+              among={dates.filter((each) => each !== shape.from)}
+              none={say('views:oneDay')}
+              {...{ fields }}
+              choose={(to) => set({ ...shape, to: to || null })}
+            />
+            <Choice
+              label={say('views:linesBy')}
+              value={shape.lines}
+              among={boards}
+              none={say('views:noLines')}
+              {...{ fields }}
+              choose={(lines) => set({ ...shape, lines: lines || null })}
+            />
+          </>
+        ) : null}
+      </div>
+      <p className="mt-3 flex gap-4">
+        {first ? (
+          <button type="button" className="min-h-6 text-green underline" onClick={first}>
+            {say('views:opensWith')}
+          </button>
+        ) : null}
+        {remove ? (
+          <button type="button" className="min-h-6 text-green underline" onClick={remove}>
+            {say('views:removeShape')}
+          </button>
+        ) : null}
+      </p>
+    </>
+  );
+}
+
+interface ChoiceProps {
+  readonly label: string;
+  readonly value: string | null;
+  readonly among: readonly string[];
+  readonly fields: AnswerOf<'nameable'>['fields'];
+  readonly none?: string;
+  readonly choose: (subject: string) => void;
+}
+
+function Choice({ label, value, none, ...rest }: ChoiceProps) {
+  const id = useId();
+  return (
+    <>
+      <label htmlFor={id} className="text-soft">
+        {label}
+      </label>
+      <SubjectChoice id={id} value={value ?? ''} none={none ?? null} {...rest} />
+    </>
+  );
+}
