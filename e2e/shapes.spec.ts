@@ -16,7 +16,9 @@ test('trips are looked at as a board and a calendar, and moved by keyboard and b
   await bram.goto('/floor');
   await bram.getByRole('link', { name: 'Trips ahead' }).click();
   const ways = bram.getByRole('navigation', { name: 'Ways to look at it' });
-  await expect(ways.getByRole('button')).toHaveText(['Calendar of Leaves', 'Board by Stage', 'Table']);
+  await expect(ways.getByRole('button')).toHaveText([
+    ...['Calendar of Leaves', 'Board by Stage', 'Table', 'Sum of Hours by Vessel'],
+  ]);
   const week = bram.getByRole('region', { name: '23 Nov to 29 Nov 2026' });
   await expect(week.getByRole('link').first()).toBeVisible();
   expect(await seriousTrouble(bram)).toEqual([]);
@@ -75,6 +77,18 @@ test('trips are looked at as a board and a calendar, and moved by keyboard and b
   await bram.getByRole('button', { name: 'Today' }).click();
   await bram.getByRole('button', { name: 'Week', exact: true }).click();
   await expect(week).toBeVisible();
+
+  // A chart, and the rows behind a figure of it.
+  await ways.getByRole('button', { name: 'Sum of Hours by Vessel' }).click();
+  const figures = bram.getByRole('table', { name: 'Sum of Hours' });
+  await expect(figures.getByRole('row', { name: /^Skiff, open boat/ })).toContainText('2.0 h');
+  await expect(bram.locator('canvas')).toBeVisible();
+  expect(await seriousTrouble(bram)).toEqual([]);
+  await figures.getByRole('button', { name: '2.0 h: Skiff, open boat, In the bay. Show the rows' }).click();
+  const rows = bram.getByRole('table', { name: 'Rows of the view' });
+  await expect(rows.getByRole('link', { name: /^Skiff, open boat/ })).toBeVisible();
+  await expect(rows.getByRole('link')).toHaveCount(1);
+  await bram.getByRole('button', { name: 'Undo the changes' }).click();
 
   // One more way to look: by area, changed to have lanes, and kept.
   await bram.getByRole('button', { name: /^Another way to look/ }).click();

@@ -26,6 +26,10 @@ export const VIEWS: readonly { readonly by: string; readonly view: ViewDesign }[
         { is: 'calendar', from: 'leaves', to: 'returns', lines: 'vessel' },
         { is: 'board', by: 'request.stage', lanes: 'vessel' },
         { is: 'table' },
+        {
+          ...{ is: 'chart', as: 'bars', by: 'vessel', each: 'month', parts: 'area' },
+          measure: { is: 'sum', of: 'hours' },
+        },
       ],
       audience: { in: { anyOf: ['boats'] }, outOf: [] },
     },
@@ -37,7 +41,14 @@ export const VIEWS: readonly { readonly by: string; readonly view: ViewDesign }[
       columns: columns('request.subject', 'institute', 'arrival', 'departure', 'escort', 'request.stage'),
       ...{ groups: [], orders: [{ of: 'arrival', down: false }] },
       marks: [{ when: 'works_on_water', colour: 'sea', word: 'on water' }],
-      shapes: [{ is: 'calendar', from: 'arrival', to: 'departure', lines: null }, { is: 'table' }],
+      shapes: [
+        { is: 'calendar', from: 'arrival', to: 'departure', lines: null },
+        { is: 'table' },
+        {
+          ...{ is: 'chart', as: 'bars', by: 'arrival', each: 'week', parts: null },
+          measure: { is: 'count', of: null },
+        },
+      ],
       audience: FOR_ALL,
     },
   },

@@ -6,6 +6,8 @@ type Input = NonNullable<Parameters<Caller['call']>[1]>;
 /** Days around those of the demo. */
 const WEEKS = { first: '2026-10-26', last: '2026-12-20' };
 
+const COUNTED = { is: 'chart', as: 'bars', each: 'month', measure: { is: 'count', of: null } };
+
 /** Views of all that there is to name in some registers, looked through; and what is done with views. */
 export async function viewCalls(
   desk: Desk,
@@ -17,6 +19,7 @@ export async function viewCalls(
   const views: object[] = [];
   const boards: object[] = [];
   const calendars: object[] = [];
+  const charts: object[] = [];
   const ids: string[] = [];
   for (const of of registers) {
     const { fields } = ok(await maren.call('nameable', { query: { of } })) as {
@@ -39,8 +42,16 @@ export async function viewCalls(
         boards.push({ view, shape: { is: 'board', by: key, lanes: null } });
         boards.push({ view, shape: { is: 'board', by: 'request.stage', lanes: key } });
         calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: null, lines: key }, ...WEEKS });
+        charts.push({ view, shape: { ...COUNTED, by: key, parts: 'request.stage' } });
+        charts.push({ view, shape: { ...COUNTED, by: 'request.stage', parts: key } });
       }
+      if (['number', 'money', 'duration'].includes(type.kind))
+        charts.push({
+          view,
+          shape: { ...COUNTED, by: 'request.stage', parts: null, measure: { is: 'most', of: key } },
+        });
       if (['date', 'date-time'].includes(type.kind)) {
+        charts.push({ view, shape: { ...COUNTED, by: key, parts: null } });
         calendars.push({ view, shape: { is: 'calendar', from: key, to: null, lines: null }, ...WEEKS });
         calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: key, lines: null }, ...WEEKS });
       }
@@ -66,6 +77,7 @@ export async function viewCalls(
     lookThrough: views.map((each) => ({ body: { view: each } })),
     lookAtBoard: boards.map((body) => ({ body })),
     lookAtCalendar: calendars.map((body) => ({ body })),
+    lookAtChart: charts.map((body) => ({ body })),
     makeView: [{ headers: once('again'), body: { view } }],
     changeView: [{ params: { id: changed }, headers: onVersion(1), body: { view: { ...view, name: 'Changed' } } }],
     removeView: [{ params: { id: removed }, body: { removed: true } }],

@@ -1,4 +1,5 @@
 import type { Field } from '@tolvek/core/register';
+import { conditionFor } from '@tolvek/core/view';
 import { VIEWS } from '@tolvek/demo';
 import { allRegisters } from '@tolvek/server';
 import fc from 'fast-check';
@@ -419,13 +420,101 @@ describe('the shapes of a view', () => {
           }
           saw(lanes === null ? 'boards' : 'boards with lanes');
 
+          // A chart: what is measured of those that stand together, and the rows behind each figure.
+          const figures = fields.filter(({ type }) => ['number', 'money'].includes(type.kind)).map(({ key }) => key);
+          const days = kindsOf(['date', 'date-time']);
+          const along = one([...kindsOf(BOARDED), ...days, 'request.stage']) ?? 'request.stage';
+          const parted = one([null, ...kindsOf(BOARDED)].filter((each) => each !== along)) ?? null;
+          const figure = one([null, ...figures]) ?? null;
+          const is = figure === null ? 'count' : (one(['sum', 'mean', 'median', 'least', 'most'] as const) ?? 'sum');
+          const each = one(['day', 'week', 'month', 'year'] as const) ?? 'day';
+          const charted = {
+            ...{ is: 'chart' as const, as: 'bars' as const, by: along, each, parts: parted },
+            measure: { is, of: figure },
+          };
+          const chart = ok(await who.call('lookAtChart', { body: { view: body, shape: charted } }));
+          const measuring = `${saying} ${JSON.stringify(charted)}`;
+          const isTime = days.includes(along);
+          /** The first day of the stretch that a day is in, by going back a day at a time. */
+          const begin = (day: string): string => {
+            const date = new Date(`${day}T00:00:00Z`);
+            const isFirst = (): boolean =>
+              each === 'day' ||
+              (each === 'week' && date.getUTCDay() === 1) ||
+              (each !== 'week' && date.getUTCDate() === 1 && (each === 'month' || date.getUTCMonth() === 0));
+            while (!isFirst()) date.setUTCDate(date.getUTCDate() - 1);
+            return date.toISOString().slice(0, 10);
+          };
+          const stepOf = (read: Read): unknown => {
+            const value = valueIn(read, along);
+            return (isTime && value !== undefined ? begin(String(value).slice(0, 10)) : value) ?? null;
+          };
+          const measuredBy = new Map<string, Read[]>();
+          for (const read of meant) {
+            if (isTime && stepOf(read) === null) continue;
+            const key = JSON.stringify([stepOf(read), parted === null ? null : (valueIn(read, parted) ?? null)]);
+            measuredBy.set(key, [...(measuredBy.get(key) ?? []), read]);
+          }
+          const ofThem = (some: readonly Read[]): number | null => {
+            if (figure === null) return some.length;
+            const held = some.flatMap(({ values }) => known(values.get(figure)) ?? []).map(Number);
+            const sum = held.reduce((a, b) => a + b, 0);
+            if (is === 'sum') return sum;
+            if (held.length === 0) return null;
+            if (is === 'mean') return sum / held.length;
+            if (is === 'least') return Math.min(...held);
+            if (is === 'most') return Math.max(...held);
+            // The median by taking away the least and the greatest until one or two are left.
+            const left = held.toSorted((a, b) => a - b);
+            while (left.length > 2) {
+              left.pop();
+              left.shift();
+            }
+            return left.reduce((a, b) => a + b, 0) / left.length;
+          };
+          const points = chart.points.map((point: Answer['body']) => [
+            JSON.stringify([
+              isTime ? chart.steps[point.step].value : (named(chart.steps, point.step, along) ?? null),
+              parted === null ? null : (named(chart.parts, point.part, parted) ?? null),
+            ]),
+            point.count,
+            point.figure === null ? null : Math.round(point.figure * 1e6),
+          ]);
+          const pointsByHand = [...measuredBy].map(([key, some]) => {
+            const it = ofThem(some);
+            return [key, some.length, it === null ? null : Math.round(it * 1e6)];
+          });
+          expect(chart.findings, measuring).toEqual([]);
+          expect(sorted(points), measuring).toEqual(sorted(pointsByHand));
+          expect(chart.without, measuring).toBe(isTime ? meant.filter((read) => stepOf(read) === null).length : 0);
+          if (isTime && chart.steps.length > 0) {
+            const firsts = chart.steps.map(({ value }: { value: string }) => value);
+            expect(
+              firsts.every((value: string) => begin(value) === value),
+              measuring,
+            ).toBe(true);
+            expect(firsts.toSorted(), measuring).toEqual(firsts);
+            saw('charts over time');
+          } else saw('charts by value');
+          const point = one(chart.points as readonly Answer['body'][]);
+          if (point) {
+            const conditions = [
+              ...(body.when === '' ? [] : [`(${body.when})`]),
+              conditionFor(along, chart.steps[point.step].value, fields, each),
+              ...(parted === null ? [] : [conditionFor(parted, chart.parts[point.part].value, fields)]),
+            ];
+            const behind = await looked(who, { of: [of], when: conditions.join(' and ') });
+            expect([behind.findings, behind.total], `${measuring} ${conditions}`).toEqual([[], point.count]);
+            saw('rows behind a figure');
+          }
+
           // A calendar: what lasts into the days that are looked at, and beside it what has no day.
           const dates = kindsOf(['date', 'date-time']);
           const from = one(dates);
           if (from === undefined) return;
           const to = one([null, ...dates.filter((each) => each !== from)]) ?? null;
-          const days = rows.flatMap(({ values }) => values.get(from) ?? []).map((each) => String(each).slice(0, 10));
-          const first = one(days) ?? '2026-11-23';
+          const held2 = rows.flatMap(({ values }) => values.get(from) ?? []).map((it) => String(it).slice(0, 10));
+          const first = one(held2) ?? '2026-11-23';
           const last = new Date(Date.parse(first) + (choices.next().value % 30) * 86_400_000)
             .toISOString()
             .slice(0, 10);
@@ -466,7 +555,7 @@ describe('the shapes of a view', () => {
     );
     console.log(`    shapes: ${[...seen].map(([what, n]) => `${what} ${n}`).join(', ')}`);
     for (const what of [
-      ...['boards', 'boards with lanes', 'options'],
+      ...['boards', 'boards with lanes', 'options', 'charts over time', 'charts by value', 'rows behind a figure'],
       ...['calendars with something in view', 'what began before', 'what has no day'],
     ])
       expect(seen.get(what), what).toBeGreaterThan(0);
@@ -474,13 +563,25 @@ describe('the shapes of a view', () => {
 
   it('tell nothing of a field that is hidden: one made by it is answered as by one that is not there', async () => {
     const hidden = {
-      ...{ id: 'hides-institute', name: 'Institute', fields: ['institute', 'arrival'], level: 'hidden' as const },
+      ...{
+        id: 'hides-institute',
+        name: 'Institute',
+        fields: ['institute', 'arrival', 'fee'],
+        level: 'hidden' as const,
+      },
       audience: { in: { everyone: true as const }, outOf: [`@${desk.idOf('Maren Okafor')}`] },
     };
     const before = desk.register('site-access').access;
     desk.protect('site-access', { ...before, rules: [hidden, ...before.rules] });
     const ilse = await desk.as('Ilse Brandvold');
-    const asked = (choice: string, date: string): readonly (readonly ['lookAtBoard' | 'lookAtCalendar', object])[] => [
+    type Shaped = 'lookAtBoard' | 'lookAtCalendar' | 'lookAtChart';
+    const count = { is: 'count', of: null };
+    const chart = { is: 'chart', as: 'bars', each: 'week' };
+    const asked = (choice: string, date: string): readonly (readonly [Shaped, object])[] => [
+      ['lookAtChart', { shape: { ...chart, by: choice, parts: null, measure: count } }],
+      ['lookAtChart', { shape: { ...chart, by: date, parts: null, measure: count } }],
+      ['lookAtChart', { shape: { ...chart, by: 'request.stage', parts: choice, measure: count } }],
+      ['lookAtChart', { shape: { ...chart, by: 'request.stage', parts: null, measure: { is: 'least', of: 'fee' } } }],
       ['lookAtBoard', { shape: { is: 'board', by: choice, lanes: null } }],
       ['lookAtBoard', { shape: { is: 'board', by: 'request.stage', lanes: choice } }],
       ...([
@@ -489,13 +590,19 @@ describe('the shapes of a view', () => {
         { is: 'calendar', from: 'request.arrived', to: null, lines: choice },
       ].map((shape) => ['lookAtCalendar', { shape, first: '2026-11-23', last: '2026-12-06' }]) as never[]),
     ];
-    const gone = asked('instituta', 'arrivel');
+    const gone = JSON.parse(JSON.stringify(asked('instituta', 'arrivel')).replaceAll('"fee"', '"fea"')) as ReturnType<
+      typeof asked
+    >;
     for (const [at, [call, more]] of asked('institute', 'arrival').entries()) {
       const body = { view: view({}), ...more };
       const answer = ok(await ilse.call(call, { body }));
       const absent = ok(await ilse.call(call, { body: { view: view({}), ...gone[at]?.[1] } }));
       const alike = (text: string): string =>
-        text.replaceAll('institute', 'instituta').replaceAll('arrival', 'arrivel');
+        text
+          .replaceAll('institute', 'instituta')
+          .replaceAll('arrival', 'arrivel')
+          .replaceAll('"fee"', '"fea"')
+          .replaceAll('“fee”', '“fea”');
       expect(answer.findings).not.toEqual([]);
       expect(alike(JSON.stringify(answer))).toBe(JSON.stringify(absent));
     }

@@ -46,6 +46,8 @@ const SHAPES = {
   longDate: { weekday: 'short', day: 'numeric', month: 'long', year: 'numeric' },
   /** `November 2026` */
   month: { month: 'long', year: 'numeric' },
+  /** `2026` */
+  year: { year: 'numeric' },
   /** `10:42` */
   clock: CLOCK,
 } as const;
@@ -147,6 +149,7 @@ export const FORMATS: Readonly<Record<string, Format>> = {
   day: moment('day'),
   dayMonth: moment('dayMonth'),
   month: moment('month'),
+  year: moment('year'),
   clock: moment('clock'),
   length: (value: Length, language) => lengthIn(language, value),
   brief: (value: Length, language) => lengthIn(language, value, 'short'),

@@ -38,6 +38,8 @@ interface Formats {
   readonly dayMonth: number | string;
   /** `November 2026`. */
   readonly month: number | string;
+  /** `2026`. */
+  readonly year: number | string;
   readonly clock: number | string;
   readonly length: Length;
   /** The same, shortened. */

@@ -67,6 +67,7 @@ export const savedViewHeads = {
   lookThrough: { method: 'POST', path: '/api/views/look', caller: 'staff' },
   lookAtBoard: { method: 'POST', path: '/api/views/board', caller: 'staff' },
   lookAtCalendar: { method: 'POST', path: '/api/views/calendar', caller: 'staff' },
+  lookAtChart: { method: 'POST', path: '/api/views/chart', caller: 'staff' },
   makeView: { method: 'POST', path: '/api/views', caller: 'staff', guard: 'Idempotency-Key' },
   view: { method: 'GET', path: '/api/views/:id', caller: 'staff' },
   changeView: { method: 'PUT', path: '/api/views/:id', caller: 'staff', guard: 'If-Match' },

@@ -1,5 +1,5 @@
 import { OPTION_COLOURS } from '@tolvek/core/register';
-import { MOST_OF_VIEW, VIEW_FACTS, VIEW_PARTS, type ViewDesign } from '@tolvek/core/view';
+import { MEASURES, MOST_OF_VIEW, STRETCHES, VIEW_FACTS, VIEW_PARTS, type ViewDesign } from '@tolvek/core/view';
 import { z } from 'zod';
 import { sharedAudience, whoFound } from '../people/shapes.ts';
 import { field, vocabulary } from '../register/shapes.ts';
@@ -17,7 +17,12 @@ const board = z.strictObject({ is: z.literal('board'), by: subject, lanes: subje
 const calendar = z.strictObject({
   ...{ is: z.literal('calendar'), from: subject, to: subject.nullable(), lines: subject.nullable() },
 });
-const shape = z.discriminatedUnion('is', [z.strictObject({ is: z.literal('table') }), board, calendar]);
+const chart = z.strictObject({
+  ...{ is: z.literal('chart'), as: z.enum(['bars', 'line']), by: subject, each: z.enum(STRETCHES) },
+  parts: subject.nullable(),
+  measure: z.strictObject({ is: z.enum(MEASURES), of: subject.nullable() }),
+});
+const shape = z.discriminatedUnion('is', [z.strictObject({ is: z.literal('table') }), board, calendar, chart]);
 /** A way to look at the requests or things of some registers. */
 export const viewDesign = exactly<ViewDesign>()(
   z.strictObject({
@@ -148,6 +153,26 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       lines: z.array(z.object({ value, label: words })),
       undated: z.object({ rows: z.array(viewRow), count: z.int() }),
       /** Whether there are more than are shown. */
+      more: z.boolean(),
+      isAll: z.boolean(),
+      ...{ findings, says },
+    }),
+  },
+  lookAtChart: {
+    says: 'What the caller sees of a view as a chart: what is measured, for each value of a thing or each stretch of time.',
+    body: z.strictObject({ view: viewDesign, shape: chart }),
+    answer: z.object({
+      /** In their order; of time, all stretches from the first to the last, by their first day. */
+      steps: z.array(z.object({ value, label: words })),
+      parts: z.array(z.object({ value, label: words })),
+      /** By the places of its step and its part: what is measured, how it is said, and of how many rows. */
+      points: z.array(
+        z.object({ step: z.int(), part: z.int(), figure: z.number().nullable(), said: words, count: z.int() }),
+      ),
+      /** Rows that hold nothing of what it goes by, where that is time. */
+      without: z.int(),
+      total: z.int(),
+      /** Whether there are too many to measure. */
       more: z.boolean(),
       isAll: z.boolean(),
       ...{ findings, says },

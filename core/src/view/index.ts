@@ -1,3 +1,5 @@
+export { conditionFor } from './conditionFor.ts';
+export { beginOf, measured, nextOf, stretchesBetween } from './measures.ts';
 export { fieldsShared } from './shared.ts';
 export {
   calledIn,
@@ -13,8 +15,14 @@ export {
 export {
   type BoardShape,
   type CalendarShape,
+  type ChartShape,
+  type ChartStretch,
   isFact,
+  MEASURES,
+  type Measure,
+  type MeasureKind,
   MOST_OF_VIEW,
+  STRETCHES,
   subjectsOfShape,
   subjectsOfView,
   VIEW_FACTS,
@@ -28,4 +36,13 @@ export {
 } from './view.ts';
 export { type AroundView, VIEW } from './viewDesign.ts';
 export { viewScope } from './viewScope.ts';
-export { orderSaid, shapeSaid, VIEW_PARTS, type ViewNames, type ViewPart, viewInParts, viewInWords } from './words.ts';
+export {
+  measureSaid,
+  orderSaid,
+  shapeSaid,
+  VIEW_PARTS,
+  type ViewNames,
+  type ViewPart,
+  viewInParts,
+  viewInWords,
+} from './words.ts';

@@ -66,8 +66,32 @@ export interface CalendarShape {
   readonly lines: string | null;
 }
 
+/** By which stretches of time a chart puts days together. */
+export const STRETCHES = ['day', 'week', 'month', 'year'] as const;
+export type ChartStretch = (typeof STRETCHES)[number];
+
+/** What is measured of the rows that stand together: how many they are, or something of what a field of theirs holds. */
+export const MEASURES = ['count', 'sum', 'mean', 'median', 'least', 'most'] as const;
+export type MeasureKind = (typeof MEASURES)[number];
+export interface Measure {
+  readonly is: MeasureKind;
+  /** A field that holds figures; null for how many there are. */
+  readonly of: string | null;
+}
+
+/** What is measured, for each value of one thing or each stretch of time, parted by another. */
+export interface ChartShape {
+  readonly is: 'chart';
+  readonly as: 'bars' | 'line';
+  readonly by: string;
+  /** Where it is days that it goes by. */
+  readonly each: ChartStretch;
+  readonly parts: string | null;
+  readonly measure: Measure;
+}
+
 /** How a view is looked at. */
-export type ViewShape = TableShape | BoardShape | CalendarShape;
+export type ViewShape = TableShape | BoardShape | CalendarShape | ChartShape;
 
 /** What a shape is made by, besides what the view is. */
 export function subjectsOfShape(shape: ViewShape): readonly string[] {
@@ -80,6 +104,8 @@ export function subjectsOfShape(shape: ViewShape): readonly string[] {
       return named(shape.by, shape.lanes);
     case 'calendar':
       return named(shape.from, shape.to, shape.lines);
+    case 'chart':
+      return named(shape.by, shape.parts, shape.measure.of);
   }
 }
 

@@ -7,7 +7,7 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { type Field, namedIn } from '../register/index.ts';
-import { calledIn, canBoard, canDate, canGroup, canOrder, kindIn } from './subjects.ts';
+import { calledIn, canBoard, canDate, canGroup, canOrder, canSum, kindIn } from './subjects.ts';
 import { subjectsOfView, type ViewDesign, type ViewShape } from './view.ts';
 
 const PLACES: Readonly<Record<string, Said>> = {
@@ -42,10 +42,16 @@ export interface AroundView {
 /** What a shape can’t be made by, though it is there. */
 function* unshaped(
   shape: ViewShape,
-  can: Readonly<Record<'board' | 'date', (of: string) => boolean>>,
+  can: Readonly<Record<'board' | 'date' | 'sum', (of: string) => boolean>>,
 ): Generator<string> {
   const made = shape.is === 'board' ? [shape.by, shape.lanes] : shape.is === 'calendar' ? [shape.lines] : [];
   const dated = shape.is === 'calendar' ? [shape.from, shape.to] : [];
+  if (shape.is === 'chart') {
+    const { by, parts, measure } = shape;
+    if (!can.board(by) && !can.date(by)) yield by;
+    if (parts !== null && !can.board(parts)) yield parts;
+    if (measure.of !== null && !can.sum(measure.of)) yield measure.of;
+  }
   for (const subject of made) if (subject !== null && !can.board(subject)) yield subject;
   for (const subject of dated) if (subject !== null && !can.date(subject)) yield subject;
 }
@@ -82,12 +88,16 @@ function* foundIn(view: ViewDesign, { registers, fields, closed, unreadable }: A
   if (shapes.length === 0) yield ['shapes', said('views:noShape')];
   const can = {
     board: (subject: string): boolean => !isThere(subject) || (canBoard(subject, fields) && !closed.includes(subject)),
+    sum: (subject: string): boolean => !isThere(subject) || canSum(subject, fields),
     date: (subject: string): boolean => !isThere(subject) || (canDate(subject, fields) && !closed.includes(subject)),
   };
   for (const [at, shape] of shapes.entries()) {
     for (const subject of unshaped(shape, can))
       yield [`shapes ${at}`, said(`views:cannot.${shape.is}`, { what: called(subject) })];
-    if (shape.is === 'board' && shape.lanes === shape.by) yield [`shapes ${at}`, said('views:twice')];
+    if ((shape.is === 'board' && shape.lanes === shape.by) || (shape.is === 'chart' && shape.parts === shape.by))
+      yield [`shapes ${at}`, said('views:twice')];
+    if (shape.is === 'chart' && (shape.measure.of === null) !== (shape.measure.is === 'count'))
+      yield [`shapes ${at}`, said('views:noMeasure')];
   }
   for (const [at, mark] of marks.entries()) {
     const message = mark.when === '' ? said('views:emptyMark') : unreadable(mark.when);

@@ -2,7 +2,7 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { conditionInWords, parseExpression, type Scope } from '../expression/index.ts';
 import type { Field } from '../register/index.ts';
 import { calledIn, orderWay } from './subjects.ts';
-import type { ViewDesign, ViewOrder, ViewShape } from './view.ts';
+import type { Measure, ViewDesign, ViewOrder, ViewShape } from './view.ts';
 
 /** What the parts of a view’s sentence are made of. */
 export interface ViewNames {
@@ -24,6 +24,12 @@ const conditionSaid = (when: string, scope: Scope): Words => {
 export const orderSaid = ({ of, down }: ViewOrder, fields: readonly Field[]): Said =>
   said(`views:order.${orderWay(of, fields)}${down ? 'Down' : ''}`, { what: calledIn(of, fields) });
 
+/** What is measured: “Sum of Cost”. */
+export const measureSaid = ({ is, of }: Measure, fields: readonly Field[]): Said =>
+  of === null || is === 'count'
+    ? said('views:measure.count')
+    : said(`views:measure.${is}`, { what: calledIn(of, fields) });
+
 /** What a shape of a view is: “Board by stage”. */
 export function shapeSaid(shape: ViewShape, fields: readonly Field[]): Said {
   switch (shape.is) {
@@ -33,6 +39,11 @@ export function shapeSaid(shape: ViewShape, fields: readonly Field[]): Said {
       return said('views:shape.board', { by: calledIn(shape.by, fields) });
     case 'calendar':
       return said('views:shape.calendar', { from: calledIn(shape.from, fields) });
+    case 'chart':
+      return said('views:shape.chart', {
+        measure: measureSaid(shape.measure, fields),
+        by: calledIn(shape.by, fields),
+      });
   }
 }
 

@@ -29,6 +29,7 @@ const TYPING = new Set([
   'lookThrough',
   'lookAtBoard',
   'lookAtCalendar',
+  'lookAtChart',
 ]);
 
 export const paceOf = ({ name, method }: Pick<Route, 'name' | 'method'>): Pace =>

@@ -3,6 +3,7 @@ import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { lookAtBoard } from './board.ts';
 import { lookAtCalendar } from './calendarLook.ts';
+import { lookAtChart } from './chartLook.ts';
 import { changeView, makeView, nameableOf, removeView, viewOf, viewsOf } from './savedViews.ts';
 import { lookThrough } from './viewed.ts';
 
@@ -14,6 +15,7 @@ export function savedViewHandlers(house: House): Handlers<typeof savedViewRoutes
     nameable: ({ viewer, query }) => nameableOf(db, viewer, query.of, query.find),
     lookAtBoard: ({ viewer, body }) => lookAtBoard(db, viewer, body, clock.now()),
     lookAtCalendar: ({ viewer, body }) => lookAtCalendar(db, viewer, body, clock.now()),
+    lookAtChart: ({ viewer, body }) => lookAtChart(db, viewer, body, clock.now()),
     lookThrough: ({ viewer, body }) => lookThrough(db, viewer, body, clock.now()),
     makeView: ({ viewer, body, key }) => makeView(house, viewer, body.view, key),
     view: ({ viewer, params }) => viewOf(db, viewer, params.id),

@@ -1,5 +1,14 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { MOST_OF_VIEW, shapeSaid, type ViewDesign, type ViewShape } from '@tolvek/core/view';
+import {
+  type ChartShape,
+  canDate,
+  MEASURES,
+  MOST_OF_VIEW,
+  STRETCHES,
+  shapeSaid,
+  type ViewDesign,
+  type ViewShape,
+} from '@tolvek/core/view';
 import { useId } from 'react';
 import { say, told } from '../../wire/words.ts';
 import { Part } from './Part.tsx';
@@ -23,6 +32,8 @@ export function Shapes({ view, nameable, at, choose, set }: ShapesProps) {
     { is: 'table' },
     ...boards.map((by): ViewShape => ({ is: 'board', by, lanes: null })),
     ...dates.map((from): ViewShape => ({ is: 'calendar', from, to: null, lines: null })),
+    ...boards.map((by): ViewShape => chartBy(by, 'bars')),
+    ...dates.map((by): ViewShape => chartBy(by, 'line')),
   ];
   const add = (shape: ViewShape): void => {
     set({ ...view, shapes: [...view.shapes, shape] });
@@ -98,6 +109,10 @@ export function Shapes({ view, nameable, at, choose, set }: ShapesProps) {
   );
 }
 
+const chartBy = (by: string, as: ChartShape['as']): ChartShape => ({
+  ...{ is: 'chart', as, by, each: 'month', parts: null, measure: { is: 'count', of: null } },
+});
+
 interface EditorProps {
   readonly shape: ViewShape;
   readonly nameable: AnswerOf<'nameable'>;
@@ -158,6 +173,7 @@ function ShapeEditor({ shape, nameable: { fields, closed }, set, first, remove }
             />
           </>
         ) : null}
+        {shape.is === 'chart' ? <ChartEditor {...{ shape, fields, boards, dates, closed, set }} /> : null}
       </div>
       <p className="mt-3 flex gap-4">
         {first ? (
@@ -171,6 +187,99 @@ function ShapeEditor({ shape, nameable: { fields, closed }, set, first, remove }
           </button>
         ) : null}
       </p>
+    </>
+  );
+}
+
+interface ChartEditorProps {
+  readonly shape: ChartShape;
+  readonly fields: AnswerOf<'nameable'>['fields'];
+  readonly closed: AnswerOf<'nameable'>['closed'];
+  readonly boards: readonly string[];
+  readonly dates: readonly string[];
+  readonly set: (shape: ViewShape) => void;
+}
+
+/** What a chart measures, for what, and how it is drawn. */
+function ChartEditor({ shape, fields, closed, boards, dates, set }: ChartEditorProps) {
+  const sums = subjectsFor('sums', fields, closed);
+  const { measure } = shape;
+  const [first] = sums;
+  return (
+    <>
+      <Words
+        label={say('views:measures')}
+        value={measure.is}
+        among={MEASURES.filter((each) => each === 'count' || first !== undefined)}
+        said={(each) => say(`views:is.${each}`)}
+        choose={(is) => set({ ...shape, measure: { is, of: is === 'count' ? null : (measure.of ?? first ?? null) } })}
+      />
+      {measure.of === null ? null : (
+        <Choice
+          label={say('views:measureOf')}
+          value={measure.of}
+          among={sums}
+          fields={fields}
+          choose={(of) => set({ ...shape, measure: { ...measure, of } })}
+        />
+      )}
+      <Choice
+        label={say('views:measuredBy')}
+        value={shape.by}
+        among={[...boards, ...dates]}
+        fields={fields}
+        choose={(by) => set({ ...shape, by, parts: shape.parts === by ? null : shape.parts })}
+      />
+      {canDate(shape.by, fields) ? (
+        <Words
+          label={say('views:putTogether')}
+          value={shape.each}
+          among={STRETCHES}
+          said={(each) => say(`views:each.${each}`)}
+          choose={(each) => set({ ...shape, each })}
+        />
+      ) : null}
+      <Choice
+        label={say('views:partedBy')}
+        value={shape.parts}
+        among={boards.filter((each) => each !== shape.by)}
+        none={say('views:notParted')}
+        fields={fields}
+        choose={(parts) => set({ ...shape, parts: parts || null })}
+      />
+      <Words
+        label={say('views:drawnAs')}
+        value={shape.as}
+        among={['bars', 'line'] as const}
+        said={(each) => say(`views:as.${each}`)}
+        choose={(as) => set({ ...shape, as })}
+      />
+    </>
+  );
+}
+
+interface WordsProps<T extends string> {
+  readonly label: string;
+  readonly value: T;
+  readonly among: readonly T[];
+  readonly said: (each: T) => string;
+  readonly choose: (each: T) => void;
+}
+
+function Words<T extends string>({ label, value, among, said, choose }: WordsProps<T>) {
+  const id = useId();
+  return (
+    <>
+      <label htmlFor={id} className="text-soft">
+        {label}
+      </label>
+      <select id={id} className="input w-auto" value={value} onChange={({ target }) => choose(target.value as T)}>
+        {among.map((each) => (
+          <option key={each} value={each}>
+            {said(each)}
+          </option>
+        ))}
+      </select>
     </>
   );
 }

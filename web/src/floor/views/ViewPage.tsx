@@ -1,7 +1,7 @@
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import { isSame } from '@tolvek/core/own';
 import { type ViewDesign, type ViewShape, viewScope } from '@tolvek/core/view';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
@@ -24,9 +24,11 @@ import { ViewAudience } from './ViewAudience.tsx';
 import { ViewColumns } from './ViewColumns.tsx';
 import { ViewSentence } from './ViewSentence.tsx';
 import { ViewTable } from './ViewTable.tsx';
-import { newView, ofRegisters } from './viewDraft.ts';
+import { narrowed, newView, ofRegisters } from './viewDraft.ts';
 
 const NEW = 'new';
+// What draws is only fetched where something is drawn.
+const ChartView = lazy(async () => ({ default: (await import('./ChartView.tsx')).ChartView }));
 
 /** A view: the sentence it reads as, its rows in their groups, and the sheet of the one that is open. */
 export function ViewPage() {
@@ -82,7 +84,9 @@ function View({ id, kept, open }: ViewProps) {
       ? { body: { view: asked, shape, first: days[0] ?? today, last: days.at(-1) ?? today } }
       : skipToken,
   );
-  const { error, refetch } = shape.is === 'table' ? table : shape.is === 'board' ? board : calendar;
+  const chart = viewsApi.useLookAtChartQuery(shape.is === 'chart' ? { body: { view: asked, shape } } : skipToken);
+  const looks = { table, board, calendar, chart };
+  const { error, refetch } = looks[shape.is];
   const to = (one: string): string => `/floor/views/${id}/${one}${place.size > 0 ? `?${place}` : ''}`;
   const scope = useMemo(() => {
     const { fields = [], closed = [], stages = [], forms = [], vocabularies = [], groups = [] } = nameable ?? {};
@@ -95,7 +99,7 @@ function View({ id, kept, open }: ViewProps) {
     setChanged((before) => (before?.of === of && there ? ofRegisters(before, of, there.fields) : before));
   };
   const pages = isNothing ? [] : (table.data?.pages ?? []);
-  const said = shape.is === 'table' ? pages[0] : shape.is === 'board' ? board.currentData : calendar.data;
+  const said = shape.is === 'table' ? pages[0] : looks[shape.is].data;
   const findings = said?.findings.filter(({ at }) => at !== 'name' && at !== 'audience') ?? [];
   return (
     <>
@@ -152,6 +156,21 @@ function View({ id, kept, open }: ViewProps) {
             setPlace((before) => placedAt(before, { span: as === 'week' ? null : as, day: on === today ? null : on }))
           }
         />
+      ) : null}
+      {nameable && shape.is === 'chart' && chart.data && findings.length === 0 ? (
+        <Suspense>
+          <ChartView
+            shape={shape}
+            fields={nameable.fields}
+            looked={chart.data}
+            rowsOf={(conditions) => {
+              const only = narrowed(view, conditions);
+              const as = only.shapes.findIndex(({ is }) => is === 'table');
+              setChanged(as === -1 ? { ...only, shapes: [...only.shapes, TABLE] } : only);
+              setPlace((before) => placedAt(before, { as: String(as === -1 ? only.shapes.length : as) }));
+            }}
+          />
+        </Suspense>
       ) : null}
       {nameable && shape.is === 'table' && pages.length > 0 ? (
         <ViewTable

@@ -26,6 +26,10 @@ export const viewsApi = api.injectEndpoints({
       query: call('lookAtCalendar'),
       providesTags: ['ledger'],
     }),
+    lookAtChart: build.query<AnswerOf<'lookAtChart'>, Asked<'lookAtChart'>>({
+      query: call('lookAtChart'),
+      providesTags: ['ledger'],
+    }),
     makeView: build.mutation<AnswerOf<'makeView'>, Asked<'makeView'>>({
       query: call('makeView'),
       invalidatesTags: ['views'],

@@ -4,6 +4,7 @@ import {
   canDate,
   canGroup,
   canOrder,
+  canSum,
   isFact,
   subjectsOfShape,
   VIEW_FACTS,
@@ -34,6 +35,17 @@ export function ofRegisters(view: ViewDesign, of: readonly string[], fields: rea
 /** A view is looked at in one way at least. */
 const shapesLeft = (shapes: readonly ViewShape[]): readonly ViewShape[] =>
   shapes.length > 0 ? shapes : [{ is: 'table' }];
+
+/** What reaches further than an “and” that follows it. */
+const LOOSE = /\b(or|if|some|every|for|function)\b/;
+
+/** Only the rows that meet some more conditions besides. */
+export const narrowed = (view: ViewDesign, conditions: readonly string[]): ViewDesign => ({
+  ...view,
+  when: [...(view.when === '' ? [] : [LOOSE.test(view.when) ? `(${view.when})` : view.when]), ...conditions].join(
+    ' and ',
+  ),
+});
 
 /** Groups by something in a place; by nothing ends there. */
 export function groupedBy(view: ViewDesign, place: number, subject: string): ViewDesign {
@@ -73,7 +85,7 @@ export function moved(view: ViewDesign, subject: string, by: number): ViewDesign
   return { ...view, columns: [...rest.slice(0, to), column, ...rest.slice(to)] };
 }
 
-const CAN = { groups: canGroup, orders: canOrder, boards: canBoard, dates: canDate };
+const CAN = { groups: canGroup, orders: canOrder, boards: canBoard, dates: canDate, sums: canSum };
 type Purpose = 'columns' | keyof typeof CAN;
 
 /** Everything that a view can name for a purpose: facts, then fields. `closed`: facts by which nothing is put together or in order. */

@@ -1,0 +1,65 @@
+import type { ChartStretch, MeasureKind } from './view.ts';
+
+const DAY = 86_400_000;
+const at = (day: string): number => Date.parse(`${day}T00:00:00Z`);
+const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
+
+/** The first day (ISO 8601) of the stretch that a day is in; weeks begin on Monday (ISO 8601). */
+export function beginOf(day: string, stretch: ChartStretch): string {
+  switch (stretch) {
+    case 'day':
+      return day;
+    case 'week':
+      return dayOf(at(day) - ((new Date(at(day)).getUTCDay() + 6) % 7) * DAY);
+    case 'month':
+      return `${day.slice(0, 7)}-01`;
+    case 'year':
+      return `${day.slice(0, 4)}-01-01`;
+  }
+}
+
+/** The first day of the stretch after one. */
+export function nextOf(first: string, stretch: ChartStretch): string {
+  switch (stretch) {
+    case 'day':
+      return dayOf(at(first) + DAY);
+    case 'week':
+      return dayOf(at(first) + 7 * DAY);
+    case 'month':
+      return beginOf(dayOf(at(first) + 31 * DAY), 'month');
+    case 'year':
+      return beginOf(dayOf(at(first) + 366 * DAY), 'year');
+  }
+}
+
+/** All stretches from that of one day to that of another, by their first days; of more than `most`, the last ones. */
+export function stretchesBetween(from: string, to: string, stretch: ChartStretch, most: number): readonly string[] {
+  const found: string[] = [];
+  for (let first = beginOf(from, stretch); first <= to; first = nextOf(first, stretch)) {
+    found.push(first);
+    if (found.length > most) found.shift();
+  }
+  return found;
+}
+
+/** What is measured of figures; null where there are none, but for how many and what they add up to. */
+export function measured(is: MeasureKind, figures: readonly number[], count: number): number | null {
+  if (is === 'count') return count;
+  const sum = figures.reduce((all, each) => all + each, 0);
+  if (is === 'sum') return sum;
+  if (figures.length === 0) return null;
+  const sorted = figures.toSorted((a, b) => a - b);
+  switch (is) {
+    case 'mean':
+      return sum / figures.length;
+    case 'median': {
+      const middle = sorted.length >> 1;
+      const upper = sorted[middle] ?? 0;
+      return sorted.length % 2 === 1 ? upper : ((sorted[middle - 1] ?? 0) + upper) / 2;
+    }
+    case 'least':
+      return sorted[0] ?? null;
+    case 'most':
+      return sorted.at(-1) ?? null;
+  }
+}
