@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
@@ -105,4 +106,28 @@ test('trips are looked at as a board and a calendar, and moved by keyboard and b
   await bram.reload();
   await expect(bram.getByRole('region', { name: 'Board by Area' })).toBeVisible();
   await expect(bram.getByRole('heading', { name: /^In the bay/ })).toBeVisible();
+});
+
+test('what is seen through a view is exported, rows and dates, by whoever may', async ({ browser }) => {
+  const bram = await pageOf(browser, 'Bram Solheim');
+  await bram.goto('/floor');
+  await bram.getByRole('link', { name: 'Who is on site' }).click();
+  await expect(bram.getByRole('button', { name: /^Columns/ })).toBeVisible();
+  await expect(bram.getByRole('button', { name: /^Export/ })).toHaveCount(0);
+
+  const maren = await pageOf(browser, 'Maren Okafor');
+  await maren.goto('/floor');
+  await maren.getByRole('link', { name: 'Who is on site' }).click();
+  for (const [way, holds] of [
+    ['For a spreadsheet (CSV)', /^\uFEFF"Request","Institute","Arrival","Departure","Escort","Stage"\r\n/],
+    ['For programs (JSON)', /"arrival":"2026-/],
+    ['For a calendar (iCalendar)', /DTSTART;VALUE=DATE:2026\d{4}\r\n/],
+  ] as const) {
+    await maren.getByRole('button', { name: /^Export/ }).click();
+    const download = maren.waitForEvent('download');
+    await maren.getByRole('button', { name: way }).click();
+    expect(readFileSync(await (await download).path(), 'utf8')).toMatch(holds);
+    expect(await seriousTrouble(maren)).toEqual([]);
+    await maren.keyboard.press('Escape');
+  }
 });

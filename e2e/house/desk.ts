@@ -318,7 +318,9 @@ export class Caller {
     });
     this.device = this.deviceGiven(response) ?? this.device;
     const text = await response.text();
-    const body = text ? JSON.parse(text) : null;
+    // A file is its own answer.
+    const isFile = response.ok && route.gives !== undefined && route.gives !== 'json';
+    const body = isFile ? text : text ? JSON.parse(text) : null;
     // As a page says it to somebody who reads English.
     const answer: Answer = { route: name, who: this.who, status: response.status, text, body: english(body) };
     // A property too many, at any depth, would be dropped.

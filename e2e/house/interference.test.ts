@@ -51,7 +51,9 @@ const OUTSIDE = { name: 'Wim Haldane', email: 'wim.haldane@haldane.example' };
 /** Routes that carry bytes, called by themselves. */
 const LIMIT = { id: 'many', most: 900, of: 'all', days: 30 } as const;
 const BYTES: readonly RouteName[] = Object.values(routes as Readonly<Record<string, Route>>)
-  .filter(({ takes, gives }) => takes !== undefined || (gives !== undefined && gives !== 'json'))
+  .filter(
+    ({ method, takes, gives }) => takes !== undefined || (gives !== undefined && gives !== 'json' && method === 'GET'),
+  )
   .map(({ name }) => name as RouteName)
   .concat(ONLY_BEFORE);
 const TERMS = VOCABULARIES.find((each) => each.key === 'species')?.terms ?? [];

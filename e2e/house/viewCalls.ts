@@ -78,6 +78,7 @@ export async function viewCalls(
     lookAtBoard: boards.map((body) => ({ body })),
     lookAtCalendar: calendars.map((body) => ({ body })),
     lookAtChart: charts.map((body) => ({ body })),
+    takeOutView: views.flatMap((each) => [{ body: { view: each, as: 'csv' } }, { body: { view: each, as: 'json' } }]),
     makeView: [{ headers: once('again'), body: { view } }],
     changeView: [{ params: { id: changed }, headers: onVersion(1), body: { view: { ...view, name: 'Changed' } } }],
     removeView: [{ params: { id: removed }, body: { removed: true } }],

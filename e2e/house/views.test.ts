@@ -3,6 +3,7 @@ import { conditionFor } from '@tolvek/core/view';
 import { VIEWS } from '@tolvek/demo';
 import { allRegisters } from '@tolvek/server';
 import fc from 'fast-check';
+import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { often } from '../../core/laws/often.ts';
 import { type Answer, type Caller, Desk, freshly, ok, onVersion } from './desk.ts';
@@ -607,6 +608,52 @@ describe('the shapes of a view', () => {
       expect(alike(JSON.stringify(answer))).toBe(JSON.stringify(absent));
     }
     desk.protect('site-access', before);
+  });
+});
+
+describe('a view that is taken out', () => {
+  const out = (who: Caller, part: object, as: 'csv' | 'json'): Promise<Answer> =>
+    who.call('takeOutView', { body: { view: view(part), as } });
+
+  it('has the rows of all its pages in their order, with its columns as they may be read', async () => {
+    const { who: maren } = readers.get('Maren Okafor') as Reader;
+    const part = {
+      ...{ columns: ['request.number', 'visitor', 'arrival', 'escort'].map((of) => ({ of })) },
+      ...{ groups: ['request.stage'], orders: [{ of: 'arrival', down: false }] },
+      shapes: [{ is: 'calendar', from: 'arrival', to: 'departure', lines: null }],
+    };
+    const page = await looked(maren, part, { most: 200 });
+    expect(page.next).toBeNull();
+    const csv = await out(maren, part, 'csv');
+    const lines = Papa.parse<string[]>(csv.text.replace(/^\uFEFF/, ''), { skipEmptyLines: true }).data;
+    expect(lines[0]).toEqual(['Number', 'Visitor', 'Arrival', 'Escort']);
+    expect(lines.slice(1).map(([number]) => number)).toEqual(page.rows.map(({ number }: { number: string }) => number));
+    expect(lines.length).toBeGreaterThan(5);
+    const held = JSON.parse((await out(maren, part, 'json')).text) as readonly Record<string, unknown>[];
+    for (const { number, visitor, arrival, departure } of held) {
+      const sheet = ok(await maren.call('sheet', { params: { number: String(number) } }));
+      const read = new Map(
+        sheet.values.fields.map(({ key, value }: { key: string; value: unknown }) => [key, value ?? null]),
+      );
+      expect([visitor, arrival, departure]).toEqual(['visitor', 'arrival', 'departure'].map((key) => read.get(key)));
+    }
+  });
+
+  it('is nothing to who may take nothing out, or asks for what is not there for them', async () => {
+    const { who: priya } = readers.get('Priya Nakamura-Lind') as Reader;
+    const { who: maren } = readers.get('Maren Okafor') as Reader;
+    expect((await out(priya, {}, 'csv')).status).toBe(403);
+    const said = async (who: Caller): Promise<unknown> =>
+      ok(await who.call('nameable', { query: { of: 'site-access' } })).exports;
+    expect([await said(priya), await said(maren)]).toEqual([false, true]);
+    const wrong = await out(maren, { columns: [{ of: 'nothing' }] }, 'csv');
+    expect([wrong.status, wrong.body.problems.map(({ field }: { field: string }) => field)]).toEqual([
+      422,
+      ['columns'],
+    ]);
+    const inside = ok(await maren.call('views')).registers.map(({ key }: { key: string }) => key);
+    for (const key of inside.filter((each: string) => desk.register(each).staysIn))
+      expect((await out(maren, { of: [key] }, 'json')).status).toBe(403);
   });
 });
 

@@ -87,6 +87,8 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       fields: z.array(field).readonly(),
       /** Facts by which nothing can be asked for, put together or in order: they would tell of a field the caller may not read. */
       closed: z.array(z.enum(VIEW_FACTS)),
+      /** Whether the caller may take something out of them. */
+      exports: z.boolean(),
       stages: z.array(labelled),
       forms: z.array(labelled),
       vocabularies: z.array(vocabulary).readonly(),
@@ -177,6 +179,11 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       isAll: z.boolean(),
       ...{ findings, says },
     }),
+  },
+  takeOutView: {
+    says: 'All rows of a view as a file, as far as the caller may take them out: comma-separated values (RFC 4180), or JSON with what fields hold.',
+    body: z.strictObject({ view: viewDesign, as: z.enum(['csv', 'json']) }),
+    answer: z.string(),
   },
   makeView: {
     says: 'Keeps a view.',

@@ -73,13 +73,22 @@ async function* withHead(head: readonly string[], lines: AsyncIterable<SheetLine
 }
 
 /** Sends lines as a file of comma-separated values, its head first. */
-export async function sendSheet(
+export const sendSheet = (response: Response, name: string, lines: AsyncIterable<readonly string[]>): Promise<void> =>
+  sendPieces(response, { name, type: 'text/csv' }, inCsv(lines));
+
+async function* inCsv(lines: AsyncIterable<readonly string[]>): AsyncGenerator<string> {
+  yield '\uFEFF';
+  for await (const line of lines) yield csvLine(line);
+}
+
+/** Sends a file piece by piece. */
+export async function sendPieces(
   response: Response,
-  name: string,
-  lines: AsyncIterable<readonly string[]>,
+  { name, type }: { readonly name: string; readonly type: string },
+  pieces: AsyncIterable<string>,
 ): Promise<void> {
   response.set({
-    'Content-Type': 'text/csv; charset=utf-8',
+    'Content-Type': `${type}; charset=utf-8`,
     'Content-Disposition': `attachment; filename="${name}"`,
     'Cache-Control': 'private, no-store',
   });
@@ -88,10 +97,9 @@ export async function sendSheet(
   let goOn = (): void => undefined;
   for (const event of ['drain', 'close']) response.on(event, () => goOn());
   const isTaken = (words: string): boolean => response.write(words) || response.destroyed;
-  response.write('\uFEFF');
-  for await (const line of lines) {
+  for await (const piece of pieces) {
     if (response.destroyed) return;
-    if (!isTaken(csvLine(line))) await new Promise<void>((done) => (goOn = done));
+    if (!isTaken(piece)) await new Promise<void>((done) => (goOn = done));
   }
   response.end();
 }

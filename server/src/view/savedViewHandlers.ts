@@ -5,6 +5,7 @@ import { lookAtBoard } from './board.ts';
 import { lookAtCalendar } from './calendarLook.ts';
 import { lookAtChart } from './chartLook.ts';
 import { changeView, makeView, nameableOf, removeView, viewOf, viewsOf } from './savedViews.ts';
+import { takeOutView } from './takeOutView.ts';
 import { lookThrough } from './viewed.ts';
 
 /** Views: what is looked at, how it is put together and in order, for whom. */
@@ -16,6 +17,7 @@ export function savedViewHandlers(house: House): Handlers<typeof savedViewRoutes
     lookAtBoard: ({ viewer, body }) => lookAtBoard(db, viewer, body, clock.now()),
     lookAtCalendar: ({ viewer, body }) => lookAtCalendar(db, viewer, body, clock.now()),
     lookAtChart: ({ viewer, body }) => lookAtChart(db, viewer, body, clock.now()),
+    takeOutView: ({ viewer, body, response }) => takeOutView(house, viewer, body, response),
     lookThrough: ({ viewer, body }) => lookThrough(db, viewer, body, clock.now()),
     makeView: ({ viewer, body, key }) => makeView(house, viewer, body.view, key),
     view: ({ viewer, params }) => viewOf(db, viewer, params.id),

@@ -111,8 +111,14 @@ export function viewsOf(db: Reader, viewer: Viewer): AnswerOf<'views'> {
 
 /** What a view of some registers can name. */
 export function nameableOf(db: Reader, viewer: Viewer, of: string, find: string): AnswerOf<'nameable'> {
-  const { fields, closed, vocabularies, known } = nameableIn(lookingAt(db, viewer), of === '' ? [] : of.split(','));
+  const { registers, fields, closed, vocabularies, known } = nameableIn(
+    lookingAt(db, viewer),
+    of === '' ? [] : of.split(','),
+  );
+  const mayExport = ({ id }: (typeof registers)[number]): boolean =>
+    rightsAt(viewer, id).some((right) => right.startsWith('export:'));
   return {
+    exports: registers.some(mayExport) && !registers.some(({ staysIn }) => staysIn),
     ...{ fields, closed: [...closed], vocabularies: [...vocabularies] },
     stages: (known.stages ?? []).map(({ key, label }) => ({ key, label })),
     forms: [...(known.forms ?? [])],

@@ -199,6 +199,29 @@ export function shownBy(look: ViewLook, rows: readonly ShownRow[]) {
   });
 }
 
+/** The keys of the rows of a page, the last of each being its id, and where the next page goes on; null after the last. */
+export function keyedPage(
+  look: ViewLook,
+  where: SQL | undefined,
+  { after }: { readonly after?: string },
+  most: number,
+): { readonly page: readonly (readonly Key[])[]; readonly next: string | null; readonly groupAt: readonly number[] } {
+  const { orders, groupAt } = ordersOf(look);
+  const reads = orders.map(({ read }, place) => sql`${read} as ${keyAt(place)}`);
+  const order = orders.flatMap(({ down }, place) => [
+    sql`${keyAt(place)} is null`,
+    down ? sql`${keyAt(place)} desc` : keyAt(place),
+  ]);
+  const from = after === undefined ? sql`1` : beyond(orders, placeIn(after, orders.length));
+  const keyed = look.db.all<Record<string, Key>>(
+    sql`select * from (select ${sql.join(reads, sql`, `)} from ${requests} where ${where}) where ${from} order by ${sql.join(order, sql`, `)} limit ${most + 1}`,
+  );
+  const page = keyed.slice(0, most).map((row) => orders.map((_, place) => row[`k${place}`] ?? null));
+  const last = page.at(-1);
+  const next = keyed.length > most && last ? Buffer.from(JSON.stringify(last)).toString('base64url') : null;
+  return { page, next, groupAt };
+}
+
 /**
  * A page of what somebody sees through a view, with its groups and sums. What they may not ask for is answered as what is
  * not there: such a view shows nothing, and says what has to be changed.
@@ -212,24 +235,13 @@ export function lookThrough(
   const { look, ...said } = beganLook(db, viewer, view, now);
   if (!look) return { ...{ rows: [], groups: [], sums: [] }, moreGroups: false, ...NOTHING, ...said };
   const { where, isAll } = look.meant();
-  const { orders, groupAt } = ordersOf(look);
-  const reads = orders.map(({ read }, place) => sql`${read} as ${keyAt(place)}`);
-  const order = orders.flatMap(({ down }, place) => [
-    sql`${keyAt(place)} is null`,
-    down ? sql`${keyAt(place)} desc` : keyAt(place),
-  ]);
-  const from = after ? beyond(orders, placeIn(after, orders.length)) : sql`1`;
-  const keyed = db.all<Record<string, Key>>(
-    sql`select * from (select ${sql.join(reads, sql`, `)} from ${requests} where ${where}) where ${from} order by ${sql.join(order, sql`, `)} limit ${most + 1}`,
-  );
-  const page = keyed.slice(0, most).map((row) => orders.map((_, place) => row[`k${place}`] ?? null));
+  const { page, next, groupAt } = keyedPage(look, where, after ? { after } : {}, most);
   const shownRows = rowsOf(
     db,
     page.map((keys) => String(keys.at(-1))),
   );
   const keysOf = new Map(page.map((keys) => [String(keys.at(-1)), keys]));
   const counted = countedOf(look, where);
-  const last = page.at(-1);
   return {
     rows: shownBy(look, shownRows).map((row, at) => ({
       ...row,
@@ -238,7 +250,7 @@ export function lookThrough(
     ...(counted.more ? { groups: [], moreGroups: view.groups.length > 0, sums: [] } : groupsOf(look, where)),
     ...counted,
     isAll,
-    next: keyed.length > most && last ? Buffer.from(JSON.stringify(last)).toString('base64url') : null,
+    next,
     ...said,
   };
 }

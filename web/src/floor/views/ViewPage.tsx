@@ -20,6 +20,7 @@ import { daysOf, type Span } from './days.ts';
 import { viewsApi } from './endpoints.ts';
 import { Part } from './Part.tsx';
 import { Shapes } from './Shapes.tsx';
+import { TakingOut } from './TakingOut.tsx';
 import { ViewAudience } from './ViewAudience.tsx';
 import { ViewColumns } from './ViewColumns.tsx';
 import { ViewSentence } from './ViewSentence.tsx';
@@ -117,7 +118,8 @@ function View({ id, kept, open }: ViewProps) {
               look={(of) => void look(of)}
             />
             {view.of.length > 0 ? (
-              <span className="text-[13px]">
+              <span className="flex gap-x-5 text-[13px] [&>button]:min-h-[24px]">
+                {nameable.exports ? <TakingOut view={view} /> : null}
                 <Part words={say('views:columns')} label={say('views:columns')} isFaint>
                   <ViewColumns view={view} fields={nameable.fields} set={setChanged} />
                 </Part>

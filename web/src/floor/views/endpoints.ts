@@ -30,6 +30,12 @@ export const viewsApi = api.injectEndpoints({
       query: call('lookAtChart'),
       providesTags: ['ledger'],
     }),
+    takeOutView: build.mutation<string, Asked<'takeOutView'>>({
+      query: (asked) => ({
+        ...call('takeOutView')(asked),
+        responseHandler: (answer) => (answer.ok ? answer.text() : answer.json()),
+      }),
+    }),
     makeView: build.mutation<AnswerOf<'makeView'>, Asked<'makeView'>>({
       query: call('makeView'),
       invalidatesTags: ['views'],

@@ -1,0 +1,139 @@
+import type { Revealed } from '@tolvek/core/access';
+import type { Viewer } from '@tolvek/core/people';
+import type { Field, FieldValue } from '@tolvek/core/register';
+import { calledIn, isFact, subjectsOfShape, type ViewDesign, type ViewFact } from '@tolvek/core/view';
+import { refused, said, type Words } from '@tolvek/words';
+import type { Response } from 'express';
+import { spokenTo, staffIn } from '../people/queries.ts';
+import type { House } from '../platform/house.ts';
+import { notAllowed, wrongFields } from '../platform/problem.ts';
+import { settleReads } from '../platform/reads.ts';
+import { inTurns } from '../platform/turns.ts';
+import { openRequest } from '../request/open.ts';
+import { requestsNamed } from '../request/references.ts';
+import { vocabulariesFor } from '../vocabulary/queries.ts';
+import { sendPieces, sendSheet } from './files.ts';
+import { rowsOf } from './ledger.ts';
+import { readOnce } from './readOnce.ts';
+import { beganLook, keyedPage, shownBy } from './viewed.ts';
+import type { ViewLook } from './viewLook.ts';
+
+/** Rows that are read at once. */
+const PAGE = 200;
+
+type Shown = ReturnType<typeof shownBy>[number];
+
+/** What is taken out of one request: what everything has, and its fields as cells and as they hold it. */
+interface Line {
+  readonly row: Shown;
+  readonly cells: Revealed<readonly string[]>;
+  readonly held: Readonly<Record<string, FieldValue | null>>;
+}
+
+/** The rows of a view in their order, of those that its reader may take out. */
+function* linesOf(look: ViewLook, fields: readonly Field[]): Generator<Line> {
+  const { db, viewer } = look;
+  const { where } = look.meant();
+  const { registers, nameOf: names } = readOnce(db);
+  const around = { vocabularies: vocabulariesFor(db, fields), people: staffIn(db, 'all') };
+  for (let after: string | undefined; ; ) {
+    const { page, next } = keyedPage(look, where, after === undefined ? {} : { after }, PAGE);
+    const requests = rowsOf(
+      db,
+      page.map((keys) => String(keys.at(-1))),
+    );
+    const shown = shownBy(look, requests);
+    for (const [at, request] of requests.entries()) {
+      const open = openRequest(db, request, viewer, 'taking-out', { registers, names });
+      const row = shown[at];
+      if (!row || !open.relation.isDesk || !open.may('export')) continue;
+      const references = requestsNamed(db, fields, request.values);
+      yield {
+        row,
+        cells: open.cells(fields, { ...around, references }),
+        held: Object.fromEntries(open.valuesOf(fields).fields.map(({ key, value }) => [key, value])),
+      };
+    }
+    if (next === null) return;
+    after = next;
+  }
+}
+
+/**
+ * Sends all rows of a view as a file: what its reader may read and take out. Whose reading is noted is gone through once
+ * before.
+ *
+ * @throws Problem 403 where what is in a register stays in the house, 422 for a view that names what is not there for them
+ */
+export async function takeOutView(
+  house: House,
+  viewer: Viewer,
+  { view, as }: { readonly view: ViewDesign; readonly as: 'csv' | 'json' },
+  response: Response,
+): Promise<void> {
+  const { db, clock } = house;
+  const { look, findings } = beganLook(db, viewer, view, clock.now());
+  if (!look)
+    throw wrongFields(findings.map(({ at, message }) => ({ field: at, message, fix: said('views:correctIt') })));
+  const { registers, fields: nameable } = look.given;
+  const inside = registers.find(({ staysIn }) => staysIn);
+  if (inside) throw notAllowed(refused('neverExported', { register: inside.name }));
+  const shapes = view.shapes.flatMap(subjectsOfShape);
+  const columns = [...new Set([...view.columns.map(({ of }) => of), ...(as === 'json' ? shapes : [])])];
+  const fields = columns.flatMap((of) => nameable.find(({ key }) => key === of) ?? []);
+  if (registers.some(({ access }) => (access.noted?.length ?? 0) > 0)) {
+    for await (const _ of inTurns(linesOf(look, fields)));
+    await settleReads(house);
+  }
+  const { told } = spokenTo(db, viewer.personId);
+  const factOf = (fact: ViewFact, row: Shown): string => told(sayFact(fact, row));
+  const lines = inTurns(linesOf(look, fields));
+  if (as === 'csv') await sendSheet(response, 'view.csv', sheet());
+  else await sendPieces(response, { name: 'view.json', type: 'application/json' }, pieces());
+
+  async function* sheet(): AsyncGenerator<readonly string[]> {
+    yield columns.map((of) => told(calledIn(of, nameable)));
+    for await (const { row, cells } of lines)
+      yield columns.map((of) =>
+        isFact(of) ? factOf(of, row) : (cells[fields.findIndex(({ key }) => key === of)] ?? ''),
+      );
+  }
+
+  async function* pieces(): AsyncGenerator<string> {
+    let before = '[';
+    for await (const { row, held } of lines) {
+      const own = columns.map((of) => [of, isFact(of) ? factOf(of, row) || null : (held[of] ?? null)]);
+      yield `${before}\n${JSON.stringify({ number: row.number, subject: told(row.subject), ...Object.fromEntries(own) })}`;
+      before = ',';
+    }
+    yield before === '[' ? '[]\n' : '\n]\n';
+  }
+}
+
+/** A fact as a file has it: moments in UTC (ISO 8601), everything else as people read it. */
+function sayFact(fact: ViewFact, row: Shown): Words {
+  switch (fact) {
+    case 'request.number':
+      return row.number;
+    case 'request.subject':
+      return row.subject;
+    case 'requester.person':
+      return row.requester;
+    case 'request.form':
+      return row.form;
+    case 'request.stage':
+      return row.stage.label;
+    case 'request.team':
+      return row.team;
+    case 'request.handler':
+      return row.handler ?? '';
+    case 'request.priority':
+      return row.priority === null ? '' : said(`priorities:${row.priority}`);
+    case 'request.arrived':
+      return row.arrived;
+    case 'request.due':
+      return row.due ?? '';
+    case 'request.finished':
+      return row.finished ?? '';
+  }
+}
