@@ -9,7 +9,7 @@ import {
   type ViewDesign,
   type ViewShape,
 } from '@tolvek/core/view';
-import { useId } from 'react';
+import { type ReactNode, useId } from 'react';
 import { say, told } from '../../wire/words.ts';
 import { Part } from './Part.tsx';
 import { SubjectChoice } from './SubjectChoice.tsx';
@@ -21,10 +21,12 @@ interface ShapesProps {
   readonly at: number;
   readonly choose: (at: number) => void;
   readonly set: (view: ViewDesign) => void;
+  /** What else is done with what is seen. */
+  readonly children: ReactNode;
 }
 
 /** How a view is looked at: one way after the other, and what else there could be. */
-export function Shapes({ view, nameable, at, choose, set }: ShapesProps) {
+export function Shapes({ view, nameable, at, choose, set, children }: ShapesProps) {
   const { fields, closed } = nameable;
   const boards = subjectsFor('boards', fields, closed);
   const dates = subjectsFor('dates', fields, closed);
@@ -105,6 +107,7 @@ export function Shapes({ view, nameable, at, choose, set }: ShapesProps) {
           </Part>
         </span>
       ) : null}
+      <span className="ml-auto flex gap-x-5 text-[13px] [&>button]:min-h-[24px]">{children}</span>
     </div>
   );
 }

@@ -107,25 +107,15 @@ function View({ id, kept, open }: ViewProps) {
       <Head id={id} kept={kept} view={view} changed={changed} set={setChanged} />
       <div className="px-[22px]">
         {nameable && all ? (
-          <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-            <ViewSentence
-              view={view}
-              says={said?.says ?? []}
-              nameable={nameable}
-              registers={all.registers}
-              scope={scope}
-              set={setChanged}
-              look={(of) => void look(of)}
-            />
-            {view.of.length > 0 ? (
-              <span className="flex gap-x-5 text-[13px] [&>button]:min-h-[24px]">
-                {nameable.exports ? <TakingOut view={view} /> : null}
-                <Part words={say('views:columns')} label={say('views:columns')} isFaint>
-                  <ViewColumns view={view} fields={nameable.fields} set={setChanged} />
-                </Part>
-              </span>
-            ) : null}
-          </div>
+          <ViewSentence
+            view={view}
+            says={said?.says ?? []}
+            nameable={nameable}
+            registers={all.registers}
+            scope={scope}
+            set={setChanged}
+            look={(of) => void look(of)}
+          />
         ) : null}
         {nameable && view.of.length > 0 ? (
           <Shapes
@@ -134,7 +124,12 @@ function View({ id, kept, open }: ViewProps) {
             at={at}
             choose={(chosen) => setPlace((before) => placedAt(before, { as: chosen === 0 ? null : String(chosen) }))}
             set={setChanged}
-          />
+          >
+            {nameable.exports ? <TakingOut view={view} /> : null}
+            <Part words={say('views:columns')} label={say('views:columns')} isFaint>
+              <ViewColumns view={view} fields={nameable.fields} set={setChanged} />
+            </Part>
+          </Shapes>
         ) : null}
         {findings.map(({ at, message }) => (
           <p key={`${at} ${told(message)}`} className="text-brick">
