@@ -75,6 +75,13 @@ test('a view is made from nothing, read as a sentence, shared with the team, ope
   await expect(bram.getByRole('complementary', { name: 'Request sheet' })).toBeVisible();
   expect(await spilling(bram)).toEqual([]);
   expect(await seriousTrouble(bram)).toEqual([]);
+  // J and K go on and back in the order of the view.
+  const here = bram.getByRole('table', { name: 'Rows of the view' }).locator('tr[aria-current]');
+  const opened = await here.textContent();
+  await bram.keyboard.press('j');
+  await expect(here).not.toHaveText(opened ?? '');
+  await bram.keyboard.press('k');
+  await expect(here).toHaveText(opened ?? '');
   await bram.getByRole('link', { name: 'Close' }).click();
   await part(bram, 'Group by').click();
   await bram.getByLabel('Group by', { exact: true }).selectOption({ label: 'Stage' });

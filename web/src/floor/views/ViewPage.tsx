@@ -139,8 +139,8 @@ function View({ id, kept, open }: ViewProps) {
         {error && view.of.length > 0 ? <Trouble error={error} again={refetch} /> : null}
         {view.of.length === 0 ? <p className="mt-4 text-soft">{say('views:chooseFirst')}</p> : null}
       </div>
-      {nameable && shape.is === 'board' && board.data && findings.length === 0 ? (
-        <Board view={looked} shape={shape} fields={nameable.fields} looked={board.data} open={open} to={to} />
+      {nameable && shape.is === 'board' && board.currentData && findings.length === 0 ? (
+        <Board view={looked} shape={shape} fields={nameable.fields} looked={board.currentData} open={open} to={to} />
       ) : null}
       {nameable && shape.is === 'calendar' && findings.length === 0 ? (
         <Calendar
@@ -154,12 +154,12 @@ function View({ id, kept, open }: ViewProps) {
           }
         />
       ) : null}
-      {nameable && shape.is === 'chart' && chart.data && findings.length === 0 ? (
+      {nameable && shape.is === 'chart' && chart.currentData && findings.length === 0 ? (
         <Suspense>
           <ChartView
             shape={shape}
             fields={nameable.fields}
-            looked={chart.data}
+            looked={chart.currentData}
             rowsOf={(conditions) => {
               const only = narrowed(view, conditions);
               const as = only.shapes.findIndex(({ is }) => is === 'table');

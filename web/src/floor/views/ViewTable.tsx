@@ -1,11 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Field } from '@tolvek/core/register';
 import { calledIn, kindIn, VIEW_LOOKS_AT, type ViewDesign } from '@tolvek/core/view';
-import { Fragment } from 'react';
-import { Link } from 'react-router';
+import { Fragment, useEffect, useRef } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { Button } from '../../ui/Button.tsx';
 import { ColourMark } from '../../ui/ColourMark.tsx';
 import { say, told } from '../../wire/words.ts';
+import { useRowKeys } from '../useRowKeys.ts';
 import { cellIn } from './cells.tsx';
 import { originOf } from './viewDraft.ts';
 
@@ -25,11 +26,17 @@ interface ViewTableProps {
 /** Kinds that stand at the right of their columns, so that figures can be compared. */
 const FIGURES: ReadonlySet<string> = new Set(['number', 'money', 'duration']);
 
-/** The rows of a view, in its groups. */
+/** The rows of a view, in its groups. Arrow keys or J and K go through them; Enter opens. */
 export function ViewTable({ view, fields, pages, open, to, more, isLoading }: ViewTableProps) {
+  const navigate = useNavigate();
+  const body = useRef<HTMLTableSectionElement>(null);
+  const rows = pages.flatMap((page) => page.rows);
+  useRowKeys(rows, open, (number) => void navigate(to(number)));
+  useEffect(() => {
+    if (open) body.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
+  }, [open]);
   const [first] = pages;
   if (!first) return null;
-  const rows = pages.flatMap((page) => page.rows);
   const groups = new Map(first.groups.map((group) => [group.id, group]));
   const isFigure = (subject: string): boolean => FIGURES.has(kindIn(subject, fields) ?? '');
   return (
@@ -57,7 +64,7 @@ export function ViewTable({ view, fields, pages, open, to, more, isLoading }: Vi
             })}
           </tr>
         </thead>
-        <tbody>
+        <tbody ref={body}>
           {rows.map((row, at) => {
             const group = rows[at - 1]?.group === row.group ? undefined : groups.get(row.group);
             return (
