@@ -1012,7 +1012,7 @@ beforeAll(async () => {
   vi.useFakeTimers({ toFake: ['Date', 'setInterval', 'clearInterval'] });
   one = await live(ONE);
   other = await live(OTHER);
-}, 600_000);
+}, 900_000);
 afterAll(() => void vi.useRealTimers());
 
 describe('two desks that differ in what is hidden', () => {

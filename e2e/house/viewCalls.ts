@@ -17,6 +17,7 @@ export async function viewCalls(
   const once = (name: string): Readonly<Record<string, string>> => ({ 'Idempotency-Key': `view-${name}` });
   const named = registers.map((of) => ({ query: { of, find: 'bo' } }));
   const views: object[] = [];
+  const wholes: object[] = [];
   const boards: object[] = [];
   const calendars: object[] = [];
   const charts: object[] = [];
@@ -35,14 +36,13 @@ export async function viewCalls(
     const everyone = { in: { everyone: true as const }, outOf: [] };
     const view = { ...whole, groups: ['request.stage', 'requester.person'], audience: everyone };
     views.push(view);
+    wholes.push(view);
     ids.push(ok(await maren.call('makeView', { headers: once(of), body: { view } })).id);
     // What is put in order or marked by something tells of it as well.
     for (const { key, type } of fields) {
       if (['choice', 'level', 'yes-no', 'person', 'term', 'reference'].includes(type.kind)) {
-        boards.push({ view, shape: { is: 'board', by: key, lanes: null } });
-        boards.push({ view, shape: { is: 'board', by: 'request.stage', lanes: key } });
+        boards.push({ view, shape: { is: 'board', by: key, lanes: 'request.stage' } });
         calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: null, lines: key }, ...WEEKS });
-        charts.push({ view, shape: { ...COUNTED, by: key, parts: 'request.stage' } });
         charts.push({ view, shape: { ...COUNTED, by: 'request.stage', parts: key } });
       }
       if (['number', 'money', 'duration'].includes(type.kind))
@@ -52,7 +52,6 @@ export async function viewCalls(
         });
       if (['date', 'date-time'].includes(type.kind)) {
         charts.push({ view, shape: { ...COUNTED, by: key, parts: null } });
-        calendars.push({ view, shape: { is: 'calendar', from: key, to: null, lines: null }, ...WEEKS });
         calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: key, lines: null }, ...WEEKS });
       }
       views.push({ ...view, groups: [], orders: [{ of: key, down: false }] });
@@ -78,7 +77,7 @@ export async function viewCalls(
     lookAtBoard: boards.map((body) => ({ body })),
     lookAtCalendar: calendars.map((body) => ({ body })),
     lookAtChart: charts.map((body) => ({ body })),
-    takeOutView: views.flatMap((each) => [{ body: { view: each, as: 'csv' } }, { body: { view: each, as: 'json' } }]),
+    takeOutView: wholes.flatMap((each) => [{ body: { view: each, as: 'csv' } }, { body: { view: each, as: 'json' } }]),
     makeView: [{ headers: once('again'), body: { view } }],
     changeView: [{ params: { id: changed }, headers: onVersion(1), body: { view: { ...view, name: 'Changed' } } }],
     removeView: [{ params: { id: removed }, body: { removed: true } }],
