@@ -16,10 +16,10 @@ import { pickedBy } from '../request/facts.ts';
 import { requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { type GroupNotice, groupsAt, isOfGroup } from './groups.ts';
-import { subjectOf } from './groupTurns.ts';
 import { asking, type ReadyNotice, readyNotices } from './ready.ts';
-import { tellOfGroup, tellRule } from './rules.ts';
+import { tellRule } from './rules.ts';
 import { noticeDays } from './tables.ts';
+import { tellOfTurn } from './turned.ts';
 
 type Look = typeof noticeDays.$inferSelect;
 
@@ -117,12 +117,7 @@ async function groupsTurned(
 
 /** Tells of such groups; gives of how many. */
 function tellTurned(work: Work, crossed: readonly Turned[]): number {
-  for (const { formId, notice, group, by } of crossed) {
-    const request = subjectOf(work.tx, { formId, last: by });
-    if (!request) continue;
-    const isUrgent = asking(work.tx, request, notice.fields, work.now)(notice.urgent, false);
-    tellOfGroup({ ...work, told: new Set<string>() }, request, notice, group, isUrgent);
-  }
+  for (const { formId, notice, group, by } of crossed) tellOfTurn(work, { formId, last: by }, notice, group);
   return crossed.length;
 }
 

@@ -54,9 +54,9 @@ const watchersOf = (db: Reader, registerId: string): readonly Watched[] =>
 export function noteTurned(work: Work, request: ShownRow, change: Happening, before: ShownRow | null): void {
   if (before === request) return;
   const moved = { stage: request.stage, before: before?.stage ?? null };
-  note(work, before, request, ({ formId, notice: { rule } }) => {
-    return formId !== request.formId || !isAbout(rule.on, change, moved);
-  });
+  const isElsewhere = ({ formId, notice: { rule } }: Watched): boolean =>
+    formId !== request.formId || !isAbout(rule.on, change, moved);
+  note(work, before, request, isElsewhere);
 }
 
 /** Notes that requests leave the groups they are in: they are deleted. */
@@ -159,7 +159,7 @@ interface Counted {
 }
 
 function settle(work: Work, turn: Turn, found: Counted | undefined): void {
-  const { tx, now } = work;
+  const { tx } = work;
   const kept = tx.select().from(noticeTurns).where(isOne(turn)).get();
   // Told at once meanwhile.
   if (!kept) return;
@@ -170,10 +170,19 @@ function settle(work: Work, turn: Turn, found: Counted | undefined): void {
   }
   tx.delete(noticeTurns).where(isOne(turn)).run();
   if (!found || !isCrossed(found.notice.rule.on, found.count - kept.turned, found.count)) return;
-  const request = subjectOf(tx, kept);
-  if (!request) return;
   const { notice, value, count } = found;
-  const group: GroupCount = { value, count };
-  const isUrgent = asking(tx, request, notice.fields, now)(notice.urgent, false);
+  tellOfTurn(work, kept, notice, { value, count });
+}
+
+/** Tells of a group that was not counted with one change: an email is of what changed it last, or of the newest there is. */
+export function tellOfTurn(
+  work: Work,
+  turn: Pick<Turn, 'formId' | 'last'>,
+  notice: GroupNotice,
+  group: GroupCount,
+): void {
+  const request = subjectOf(work.tx, turn);
+  if (!request) return;
+  const isUrgent = asking(work.tx, request, notice.fields, work.now)(notice.urgent, false);
   tellOfGroup({ ...work, told: new Set<string>() }, request, notice, group, isUrgent);
 }

@@ -16,13 +16,13 @@ const SLIPS = 30;
 /** Slips of a whole board. */
 const SLIPS_IN_ALL = 900;
 
-export interface Value {
+interface Value {
   readonly value: Key;
   readonly label: Words;
 }
 
 /** The values there are of something, in their order, whether anything has them or not; none where that is not known. */
-export function valuesOf(subject: string, { fields, known, registers }: Nameable): readonly Value[] {
+function valuesOf(subject: string, { fields, known, registers }: Nameable): readonly Value[] {
   if (subject === 'request.stage') {
     const stages = new Map(registers.flatMap((register) => register.stages.map(({ key, label }) => [key, label])));
     return [...stages].map(([value, label]) => ({ value, label }));
@@ -88,31 +88,26 @@ export function lookAtBoard(
       sql`, `,
     )}, row_number() over (partition by ${sql.join(keys, sql`, `)} order by ${sql.join(order, sql`, `)}) as place from ${requests} where ${where}) where place <= ${SLIPS} order by place limit ${SLIPS_IN_ALL}`,
   );
-  const at = (values: AnswerOf<'lookAtBoard'>['columns'], value: Key | undefined): number =>
-    values.findIndex((each) => each.value === (value ?? null));
+  const placesOf = (values: AnswerOf<'lookAtBoard'>['columns']): ReadonlyMap<Key, number> =>
+    new Map(values.map(({ value }, place) => [value, place]));
+  const [columnAt, laneAt] = [placesOf(columns), placesOf(lanes)];
+  const placeOf = (column: Key = null, lane: Key = null) => ({
+    column: columnAt.get(column) ?? -1,
+    lane: shape.lanes === null ? 0 : (laneAt.get(lane) ?? -1),
+  });
   const slips = rowsOf(
     db,
     found.map(({ id }) => String(id)),
   );
-  const shown = shownBy(look, slips);
-  const standing = new Map(found.map((row) => [String(row.id), row]));
-  const placeOf = (id: string) => {
-    const row = standing.get(id);
-    return { column: at(columns, row?.k0), lane: shape.lanes === null ? 0 : at(lanes, row?.k1) };
-  };
+  const standing = new Map(found.map(({ id, k0, k1 }) => [String(id), placeOf(k0, k1)]));
+  const shown = shownBy(look, slips).map((row, nth) => ({ row, at: standing.get(slips[nth]?.id ?? '') }));
   const { groups } = groupsOf(look, where);
-  const places = groups.map(({ id, count }) => {
-    const [column, lane] = JSON.parse(id) as readonly Key[];
-    return { column: at(columns, column), lane: shape.lanes === null ? 0 : at(lanes, lane), count };
-  });
   return {
     ...{ columns, lanes, ...counted, isAll, ...said },
-    places: places.map((place) => ({
-      ...place,
-      rows: shown.filter((_, nth) => {
-        const { column, lane } = placeOf(slips[nth]?.id ?? '');
-        return column === place.column && lane === place.lane;
-      }),
-    })),
+    places: groups.map(({ id, count }) => {
+      const place = placeOf(...(JSON.parse(id) as readonly Key[]));
+      const here = shown.filter(({ at }) => at?.column === place.column && at.lane === place.lane);
+      return { ...place, count, rows: here.map(({ row }) => row) };
+    }),
   };
 }

@@ -15,7 +15,7 @@ import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { sendPieces, sendSheet } from './files.ts';
 import { rowsOf } from './ledger.ts';
 import { readOnce } from './readOnce.ts';
-import { beganLook, keyedPage, shownBy } from './viewed.ts';
+import { beganLook, keyedPage, sayFact, shownBy } from './viewed.ts';
 import type { ViewLook } from './viewLook.ts';
 
 /** Rows that are read at once. */
@@ -86,7 +86,7 @@ export async function takeOutView(
     await settleReads(house);
   }
   const { told } = spokenTo(db, viewer.personId);
-  const factOf = (fact: ViewFact, row: Shown): string => told(sayFact(fact, row));
+  const factOf = (fact: ViewFact, row: Shown): string => told(factInFile(fact, row));
   const lines = inTurns(linesOf(look, fields));
   if (as === 'csv') await sendSheet(response, 'view.csv', sheet());
   else await sendPieces(response, { name: 'view.json', type: 'application/json' }, pieces());
@@ -111,29 +111,15 @@ export async function takeOutView(
 }
 
 /** A fact as a file has it: moments in UTC (ISO 8601), everything else as people read it. */
-function sayFact(fact: ViewFact, row: Shown): Words {
+function factInFile(fact: ViewFact, row: Shown): Words {
   switch (fact) {
-    case 'request.number':
-      return row.number;
-    case 'request.subject':
-      return row.subject;
-    case 'requester.person':
-      return row.requester;
-    case 'request.form':
-      return row.form;
-    case 'request.stage':
-      return row.stage.label;
-    case 'request.team':
-      return row.team;
-    case 'request.handler':
-      return row.handler ?? '';
-    case 'request.priority':
-      return row.priority === null ? '' : said(`priorities:${row.priority}`);
     case 'request.arrived':
       return row.arrived;
     case 'request.due':
       return row.due ?? '';
     case 'request.finished':
       return row.finished ?? '';
+    default:
+      return sayFact(fact, row);
   }
 }

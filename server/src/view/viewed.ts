@@ -1,7 +1,7 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
-import { canSum, isFact, kindIn, VIEW, type ViewDesign } from '@tolvek/core/view';
+import { canSum, isFact, kindIn, VIEW, type ViewDesign, type ViewFact } from '@tolvek/core/view';
 import { refused, said, type Words } from '@tolvek/words';
 import { type SQL, sql } from 'drizzle-orm';
 import { iso } from '../platform/clock.ts';
@@ -69,14 +69,15 @@ export function ordersOf(look: ViewLook): {
   return { orders: keys, groupAt: groups.map((_, place) => place * 2 + 1) };
 }
 
-export const groupId = (keys: readonly Key[], at: readonly number[]): string =>
-  JSON.stringify(at.map((place) => keys[place]));
+const groupId = (keys: readonly Key[], at: readonly number[]): string => JSON.stringify(at.map((place) => keys[place]));
 
-/** What a group is called, by one of its requests. */
-function calledBy(look: ViewLook, subject: string, is: Key, one: ReturnType<typeof openedRow>): Words {
-  const { open, row } = one;
-  if (is === null) return '';
-  switch (subject) {
+/** What a row says of a fact, but for moments: they are said by whoever knows how. */
+export function sayFact(fact: ViewFact, row: ReturnType<typeof openedRow>['row']): Words {
+  switch (fact) {
+    case 'request.number':
+      return row.number;
+    case 'request.subject':
+      return row.subject;
     case 'requester.person':
       return row.requester;
     case 'request.form':
@@ -89,8 +90,17 @@ function calledBy(look: ViewLook, subject: string, is: Key, one: ReturnType<type
       return row.handler ?? '';
     case 'request.priority':
       return row.priority === null ? '' : said(`priorities:${row.priority}`);
+    default:
+      return '';
   }
+}
+
+/** What a group is called, by one of its requests. */
+function calledBy(look: ViewLook, subject: string, is: Key, one: ReturnType<typeof openedRow>): Words {
+  const { open, row } = one;
+  if (is === null) return '';
   if (kindIn(subject, look.given.fields) === 'date-time') return said('values:date', { day: String(is) });
+  if (isFact(subject)) return sayFact(subject, row);
   const [cell = ''] = open.cellsOf([subject]);
   return cell;
 }
