@@ -6,6 +6,7 @@ type Input = NonNullable<Parameters<Caller['call']>[1]>;
 /** Days around those of the demo. */
 const WEEKS = { first: '2026-10-26', last: '2026-12-20' };
 
+const MET = { is: 'matrix', cell: { is: 'count', of: null }, wanted: null, fresh: null };
 const COUNTED = { is: 'chart', as: 'bars', each: 'month', measure: { is: 'count', of: null } };
 
 /** Views of all that there is to name in some registers, looked through; and what is done with views. */
@@ -20,6 +21,7 @@ export async function viewCalls(
   const boards: object[] = [];
   const calendars: object[] = [];
   const charts: object[] = [];
+  const matrices: object[] = [];
   const ids: string[] = [];
   for (const of of registers) {
     const { fields } = ok(await maren.call('nameable', { query: { of } })) as {
@@ -38,11 +40,17 @@ export async function viewCalls(
     ids.push(ok(await maren.call('makeView', { headers: once(of), body: { view } })).id);
     // What is put in order or marked by something tells of it as well.
     for (const { key, type } of fields) {
+      matrices.push({
+        view,
+        shape: { ...MET, down: 'request.team', across: 'request.stage', cell: { is: 'newest', of: key } },
+      });
       if (['choice', 'level', 'yes-no', 'person', 'term', 'reference'].includes(type.kind)) {
         boards.push({ view, shape: { is: 'board', by: key, lanes: null } });
         boards.push({ view, shape: { is: 'board', by: 'request.stage', lanes: key } });
         calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: null, lines: key }, ...WEEKS });
         charts.push({ view, shape: { ...COUNTED, by: key, parts: 'request.stage' } });
+        matrices.push({ view, shape: { ...MET, down: key, across: 'request.stage' } });
+        matrices.push({ view, shape: { ...MET, down: 'request.stage', across: key } });
         charts.push({ view, shape: { ...COUNTED, by: 'request.stage', parts: key } });
       }
       if (['number', 'money', 'duration'].includes(type.kind))
@@ -52,6 +60,10 @@ export async function viewCalls(
         });
       if (['date', 'date-time'].includes(type.kind)) {
         charts.push({ view, shape: { ...COUNTED, by: key, parts: null } });
+        matrices.push({
+          view,
+          shape: { ...MET, down: 'request.team', across: 'request.stage', fresh: { of: key, days: 1 } },
+        });
         calendars.push({ view, shape: { is: 'calendar', from: key, to: null, lines: null }, ...WEEKS });
         calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: key, lines: null }, ...WEEKS });
       }
@@ -78,6 +90,7 @@ export async function viewCalls(
     lookAtBoard: boards.map((body) => ({ body })),
     lookAtCalendar: calendars.map((body) => ({ body })),
     lookAtChart: charts.map((body) => ({ body })),
+    lookAtMatrix: matrices.map((body) => ({ body })),
     takeOutView: views.flatMap((each) => [{ body: { view: each, as: 'csv' } }, { body: { view: each, as: 'json' } }]),
     makeView: [{ headers: once('again'), body: { view } }],
     changeView: [{ params: { id: changed }, headers: onVersion(1), body: { view: { ...view, name: 'Changed' } } }],

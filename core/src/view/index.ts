@@ -1,11 +1,12 @@
 export { conditionFor } from './conditionFor.ts';
-export { beginOf, measured, nextOf, stretchesBetween } from './measures.ts';
+export { beginOf, enoughIn, measured, nextOf, stretchesBetween } from './measures.ts';
 export { fieldsShared } from './shared.ts';
 export {
   calledIn,
   canBoard,
   canDate,
   canGroup,
+  canMeasure,
   canOrder,
   canSum,
   kindIn,
@@ -18,6 +19,9 @@ export {
   type ChartShape,
   type ChartStretch,
   isFact,
+  CELLS,
+  type MatrixCell,
+  type MatrixShape,
   MEASURES,
   type Measure,
   type MeasureKind,
