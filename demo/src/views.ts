@@ -75,7 +75,7 @@ export const VIEWS: readonly { readonly by: string; readonly view: ViewDesign }[
       shapes: [
         {
           ...{ is: 'matrix', down: 'person', across: 'skill', cell: { is: 'most', of: 'level' } },
-          ...{ wanted: { figure: 3, cells: 2 }, fresh: { of: 'checked', days: 365 } },
+          ...{ wanted: { figure: 3, cells: 2 }, fresh: { of: 'since', days: 730 } },
         },
         { is: 'table' },
       ],

@@ -531,7 +531,13 @@ describe('the shapes of a view', () => {
           const cellsByHand = [...meetings].map(([key, some]) => {
             const held = some.flatMap(({ values }) => known(values.get(measuredOf ?? '')) ?? []).map(Number);
             const it =
-              measuredOf === null ? some.length : held.length === 0 ? null : tells === 'least' ? Math.min(...held) : Math.max(...held);
+              measuredOf === null
+                ? some.length
+                : held.length === 0
+                  ? null
+                  : tells === 'least'
+                    ? Math.min(...held)
+                    : Math.max(...held);
             const [only] = some;
             const day = some.length === 1 && only ? String(only.values.get(freshBy ?? '') ?? '').slice(0, 10) : '';
             const stale = some.length > 1 ? '?' : day !== '' && day < oldest ? day : null;
@@ -548,7 +554,8 @@ describe('the shapes of a view', () => {
           expect(sorted(cells), crossing).toEqual(sorted(cellsByHand));
           for (const [at, column] of matrix.across.entries()) {
             const high = matrix.cells.filter(
-              (cell: Answer['body']) => cell.across === at && cell.figure !== null && cell.figure >= (wanted?.figure ?? 0),
+              (cell: Answer['body']) =>
+                cell.across === at && cell.figure !== null && cell.figure >= (wanted?.figure ?? 0),
             );
             expect(column.enough, crossing).toBe(wanted === null ? null : high.length);
           }
@@ -629,8 +636,14 @@ describe('the shapes of a view', () => {
     const asked = (choice: string, date: string): readonly (readonly [Shaped, object])[] => [
       ['lookAtMatrix', { shape: { ...matrix, down: choice, across: 'request.stage' } }],
       ['lookAtMatrix', { shape: { ...matrix, down: 'request.team', across: choice } }],
-      ['lookAtMatrix', { shape: { ...matrix, down: 'request.team', across: 'request.stage', fresh: { of: date, days: 9 } } }],
-      ['lookAtMatrix', { shape: { ...matrix, down: 'request.team', across: 'request.stage', cell: { is: 'newest', of: 'fee' } } }],
+      [
+        'lookAtMatrix',
+        { shape: { ...matrix, down: 'request.team', across: 'request.stage', fresh: { of: date, days: 9 } } },
+      ],
+      [
+        'lookAtMatrix',
+        { shape: { ...matrix, down: 'request.team', across: 'request.stage', cell: { is: 'newest', of: 'fee' } } },
+      ],
       ['lookAtChart', { shape: { ...chart, by: choice, parts: null, measure: count } }],
       ['lookAtChart', { shape: { ...chart, by: date, parts: null, measure: count } }],
       ['lookAtChart', { shape: { ...chart, by: 'request.stage', parts: choice, measure: count } }],

@@ -16,10 +16,10 @@ export {
 export {
   type BoardShape,
   type CalendarShape,
+  CELLS,
   type ChartShape,
   type ChartStretch,
   isFact,
-  CELLS,
   type MatrixCell,
   type MatrixShape,
   MEASURES,

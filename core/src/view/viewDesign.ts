@@ -110,8 +110,7 @@ function* foundIn(view: ViewDesign, { registers, fields, closed, unreadable }: A
       yield [`shapes ${at}`, said(`views:cannot.${shape.is}`, { what: called(subject) })];
     if (isTwice(shape)) yield [`shapes ${at}`, said('views:twice')];
     const measure = shape.is === 'chart' ? shape.measure : shape.is === 'matrix' ? shape.cell : null;
-    if (measure && (measure.of === null) !== (measure.is === 'count'))
-      yield [`shapes ${at}`, said('views:noMeasure')];
+    if (measure && (measure.of === null) !== (measure.is === 'count')) yield [`shapes ${at}`, said('views:noMeasure')];
   }
   for (const [at, mark] of marks.entries()) {
     const message = mark.when === '' ? said('views:emptyMark') : unreadable(mark.when);

@@ -55,7 +55,14 @@ export function lookAtMatrix(
     if (found) found.push(row);
     else together.set(key, [row]);
   }
-  const held = shape.cell.is === 'newest' ? heldBy(look, shape, [...together.values()].flatMap(([one]) => one?.id ?? [])) : null;
+  const held =
+    shape.cell.is === 'newest'
+      ? heldBy(
+          look,
+          shape,
+          [...together.values()].flatMap(([one]) => one?.id ?? []),
+        )
+      : null;
   const say = sayer(shape.cell.of, look.given);
   const { zone } = deskOf(db);
   const oldest = shape.fresh ? dateAt(now - shape.fresh.days * DAY, zone) : '';

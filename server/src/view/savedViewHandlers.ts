@@ -4,8 +4,8 @@ import type { Handlers } from '../platform/serve.ts';
 import { lookAtBoard } from './board.ts';
 import { lookAtCalendar } from './calendarLook.ts';
 import { lookAtChart } from './chartLook.ts';
-import { changeView, makeView, nameableOf, removeView, viewOf, viewsOf } from './savedViews.ts';
 import { lookAtMatrix } from './matrixLook.ts';
+import { changeView, makeView, nameableOf, removeView, viewOf, viewsOf } from './savedViews.ts';
 import { takeOutView } from './takeOutView.ts';
 import { lookThrough } from './viewed.ts';
 

@@ -221,7 +221,8 @@ export const views: Same<typeof english> = {
   staleSince: 'seit {{day, date}}',
   onlyOne: 'nur hier',
   matrixHint: 'Drücken Sie auf eine Zelle, um ihre Anfrage zu öffnen oder die Zeilen, die darin stehen.',
-  tooManyForMatrix: 'Das sind mehr als {{count, number}} Zeilen: zu viele für eine Matrix. Grenzen Sie die Übersicht ein.',
+  tooManyForMatrix:
+    'Das sind mehr als {{count, number}} Zeilen: zu viele für eine Matrix. Grenzen Sie die Übersicht ein.',
   tooManyForChart: 'Das sind mehr als {{count, number}} Zeilen: zu viele zum Messen. Grenzen Sie die Übersicht ein.',
   rowsBehind: '{{figure}}: {{what}}. Zeilen zeigen',
   rowsBehindHint: 'Drücken Sie auf eine Zahl oder einen Balken, um die Zeilen zu sehen.',

@@ -24,7 +24,9 @@ export function Matrix({ shape, fields, looked, open, to, rowsOf }: MatrixProps)
   if (looked.cells.length === 0) return <p className="px-[22px] py-6 text-soft">{say('views:empty')}</p>;
   const called = (label: Looked['down'][number]['label']): string => told(label) || say('views:noValue');
   const cells = new Map(looked.cells.map((cell) => [`${cell.down} ${cell.across}`, cell]));
-  const lines = looked.down.map((line, at) => ({ ...line, at })).filter(({ at }) => looked.cells.some((cell) => cell.down === at));
+  const lines = looked.down
+    .map((line, at) => ({ ...line, at }))
+    .filter(({ at }) => looked.cells.some((cell) => cell.down === at));
   const { wanted } = shape;
   const isOnly = ({ across, figure }: Cell): boolean =>
     wanted !== null && looked.across[across]?.enough === 1 && figure !== null && figure >= wanted.figure;
@@ -135,7 +137,7 @@ function CellOf({ cell, isOnly, here, what, to, show }: CellOfProps) {
     ...(cell.stale === null ? [] : [say('views:staleSince', { day: cell.stale })]),
     ...(isOnly ? [say('views:onlyOne')] : []),
   ];
-  const look = `inline-block min-h-6 min-w-6 ${cell.stale === null ? 'text-ink' : 'text-brass italic'} ${here ? 'font-semibold' : ''}`;
+  const look = `${cell.stale === null ? 'text-ink' : 'text-brass italic'} ${here ? 'font-semibold' : ''}`;
   const label = `${what}: ${[content, ...more].join(', ')}`;
   const inside = (
     <>
@@ -144,13 +146,18 @@ function CellOf({ cell, isOnly, here, what, to, show }: CellOfProps) {
     </>
   );
   return to === null ? (
-    <button type="button" className={`${look} text-left underline decoration-dotted`} aria-label={label} onClick={show}>
+    <button
+      type="button"
+      className={`inline-block min-h-6 min-w-6 text-left underline decoration-dotted ${look}`}
+      aria-label={label}
+      onClick={show}
+    >
       {inside}
     </button>
   ) : (
     <Link
       to={to}
-      className={`${look} no-underline hover:underline`}
+      className={`inline-block min-h-6 min-w-6 no-underline hover:underline ${look}`}
       aria-label={label}
       aria-current={here ? 'true' : undefined}
     >

@@ -304,7 +304,15 @@ function MatrixEditor({ shape, fields, closed, boards, dates, set }: MatrixEdito
         choose={(is) =>
           set({
             ...shape,
-            cell: { is, of: is === 'count' ? null : cell.of !== null && is !== 'newest' && measures.includes(cell.of) ? cell.of : first(is) },
+            cell: {
+              is,
+              of:
+                is === 'count'
+                  ? null
+                  : cell.of !== null && is !== 'newest' && measures.includes(cell.of)
+                    ? cell.of
+                    : first(is),
+            },
           })
         }
       />
@@ -369,7 +377,10 @@ function MatrixEditor({ shape, fields, closed, boards, dates, set }: MatrixEdito
             className="input w-24"
             value={fresh.days}
             onChange={({ target }) =>
-              set({ ...shape, fresh: { ...fresh, days: Math.min(36_500, Math.max(1, Math.trunc(Number(target.value)))) } })
+              set({
+                ...shape,
+                fresh: { ...fresh, days: Math.min(36_500, Math.max(1, Math.trunc(Number(target.value)))) },
+              })
             }
           />
         </>

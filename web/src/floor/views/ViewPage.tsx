@@ -18,8 +18,8 @@ import { Board } from './Board.tsx';
 import { Calendar } from './Calendar.tsx';
 import { daysOf, type Span } from './days.ts';
 import { viewsApi } from './endpoints.ts';
-import { Part } from './Part.tsx';
 import { Matrix } from './Matrix.tsx';
+import { Part } from './Part.tsx';
 import { Shapes } from './Shapes.tsx';
 import { TakingOut } from './TakingOut.tsx';
 import { ViewAudience } from './ViewAudience.tsx';
@@ -165,12 +165,7 @@ function View({ id, kept, open }: ViewProps) {
       ) : null}
       {nameable && shape.is === 'chart' && chart.currentData && findings.length === 0 ? (
         <Suspense>
-          <ChartView
-            shape={shape}
-            fields={nameable.fields}
-            looked={chart.currentData}
-            rowsOf={rowsOf}
-          />
+          <ChartView shape={shape} fields={nameable.fields} looked={chart.currentData} rowsOf={rowsOf} />
         </Suspense>
       ) : null}
       {nameable && shape.is === 'matrix' && matrix.currentData && findings.length === 0 ? (
