@@ -131,3 +131,37 @@ test('what is seen through a view is exported, rows and dates, by whoever may', 
     await maren.keyboard.press('Escape');
   }
 });
+
+test('a matrix tells who is the only one and where too few are, opens what stands in a cell, and changes with it', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor', { width: 1440, height: 900 });
+  await maren.goto('/floor');
+  await maren.getByRole('link', { name: 'Who can do what' }).click();
+  const matrix = maren.getByRole('table', { name: 'Person down, Skill across' });
+  const foot = matrix.getByRole('row', { name: /^At 3 or more/ });
+  await expect(foot.getByRole('cell').first()).toHaveText('2 of 2');
+  await expect(foot).toContainText('0 of 2: too few');
+  expect(await seriousTrouble(maren)).toEqual([]);
+  expect(await spilling(maren)).toEqual([]);
+  // What is two years old says since when; who is the only one is told beside the cell.
+  await expect(matrix.getByText(/since \d+ \w+ 2023/).first()).toBeVisible();
+  const cell = matrix.getByRole('link', { name: /^Yusuf Marchetti, Winch and crane: 2/ });
+  await expect(matrix.getByRole('link', { name: /^Bram Solheim, Winch and crane: 4.*the only one$/ })).toBeVisible();
+  await cell.click();
+  const sheet = maren.getByRole('article');
+  await sheet.getByRole('button', { name: 'Change Level' }).click();
+  await sheet.getByLabel('Level').fill('3');
+  await sheet.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(matrix.getByRole('link', { name: /^Yusuf Marchetti, Winch and crane: 3/ })).toBeVisible();
+  await expect(foot.getByRole('cell').nth(1)).toHaveText('2 of 2');
+  await expect(matrix.getByRole('link', { name: /^Bram Solheim, Winch and crane: 4.*the only one$/ })).toHaveCount(0);
+
+  // Three are wanted now: seen at once, saved only where one wants to.
+  await maren.getByRole('button', { name: /^Person by Skill: Change/ }).click();
+  await maren.getByLabel('How many').fill('3');
+  expect(await seriousTrouble(maren)).toEqual([]);
+  await maren.keyboard.press('Escape');
+  await expect(foot.getByRole('cell').first()).toHaveText('2 of 3: too few');
+  await expect(maren.getByText('Not saved yet')).toBeVisible();
+});

@@ -66,4 +66,20 @@ export const VIEWS: readonly { readonly by: string; readonly view: ViewDesign }[
       audience: FOR_ALL,
     },
   },
+  {
+    by: 'Maren Okafor',
+    view: {
+      ...{ name: 'Who can do what', of: ['my-skills'], when: '' },
+      columns: columns('person', 'skill', 'level', 'since', 'checked', 'paper'),
+      ...{ groups: ['skill'], orders: [{ of: 'level', down: true }], marks: [] },
+      shapes: [
+        {
+          ...{ is: 'matrix', down: 'person', across: 'skill', cell: { is: 'most', of: 'level' } },
+          ...{ wanted: { figure: 3, cells: 2 }, fresh: { of: 'since', days: 730 } },
+        },
+        { is: 'table' },
+      ],
+      audience: FOR_ALL,
+    },
+  },
 ];

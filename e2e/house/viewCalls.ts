@@ -6,6 +6,7 @@ type Input = NonNullable<Parameters<Caller['call']>[1]>;
 /** Days around those of the demo. */
 const WEEKS = { first: '2026-10-26', last: '2026-12-20' };
 
+const MET = { is: 'matrix', cell: { is: 'count', of: null }, wanted: null, fresh: null };
 const COUNTED = { is: 'chart', as: 'bars', each: 'month', measure: { is: 'count', of: null } };
 
 /** Views of all that there is to name in some registers, looked through; and what is done with views. */
@@ -21,6 +22,7 @@ export async function viewCalls(
   const boards: object[] = [];
   const calendars: object[] = [];
   const charts: object[] = [];
+  const matrices: object[] = [];
   const ids: string[] = [];
   for (const of of registers) {
     const { fields } = ok(await maren.call('nameable', { query: { of } })) as {
@@ -40,7 +42,11 @@ export async function viewCalls(
     ids.push(ok(await maren.call('makeView', { headers: once(of), body: { view } })).id);
     // What is put in order or marked by something tells of it as well.
     for (const { key, type } of fields) {
-      if (['choice', 'level', 'yes-no', 'person', 'term', 'reference'].includes(type.kind)) {
+      const isGrouped = ['choice', 'level', 'yes-no', 'person', 'term', 'reference'].includes(type.kind);
+      const fresh = ['date', 'date-time'].includes(type.kind) ? { of: key, days: 1 } : null;
+      const met = { down: isGrouped ? key : 'request.team', across: 'request.stage' };
+      matrices.push({ view, shape: { ...MET, ...met, cell: { is: 'newest', of: key }, fresh } });
+      if (isGrouped) {
         boards.push({ view, shape: { is: 'board', by: key, lanes: 'request.stage' } });
         calendars.push({ view, shape: { is: 'calendar', from: 'request.arrived', to: null, lines: key }, ...WEEKS });
         charts.push({ view, shape: { ...COUNTED, by: 'request.stage', parts: key } });
@@ -77,6 +83,7 @@ export async function viewCalls(
     lookAtBoard: boards.map((body) => ({ body })),
     lookAtCalendar: calendars.map((body) => ({ body })),
     lookAtChart: charts.map((body) => ({ body })),
+    lookAtMatrix: matrices.map((body) => ({ body })),
     takeOutView: wholes.flatMap((each) => [{ body: { view: each, as: 'csv' } }, { body: { view: each, as: 'json' } }]),
     makeView: [{ headers: once('again'), body: { view } }],
     changeView: [{ params: { id: changed }, headers: onVersion(1), body: { view: { ...view, name: 'Changed' } } }],

@@ -509,6 +509,59 @@ describe('the shapes of a view', () => {
             saw('rows behind a figure');
           }
 
+          // A matrix: what stands where two things meet.
+          const down = one([...kindsOf(BOARDED), ...FACTS]) ?? 'request.stage';
+          const across = one([...kindsOf(BOARDED), ...FACTS].filter((it) => it !== down)) ?? 'request.team';
+          const levels = [...figures, ...kindsOf(['level'])];
+          const measuredOf = one([null, ...levels]) ?? null;
+          const tells = measuredOf === null ? 'count' : (one(['least', 'most'] as const) ?? 'most');
+          const wanted = choices.next().value % 2 === 0 ? null : { figure: 1 + (choices.next().value % 30), cells: 2 };
+          const freshBy = one([null, ...days]) ?? null;
+          const fresh = freshBy === null ? null : { of: freshBy, days: 1 + (choices.next().value % 60) };
+          const crossed = { is: 'matrix' as const, down, across, cell: { is: tells, of: measuredOf }, wanted, fresh };
+          const matrix = ok(await who.call('lookAtMatrix', { body: { view: body, shape: crossed } }));
+          const crossing = `${saying} ${JSON.stringify(crossed)}`;
+          const meetings = new Map<string, Read[]>();
+          for (const read of meant) {
+            const key = JSON.stringify([valueIn(read, down) ?? null, valueIn(read, across) ?? null]);
+            meetings.set(key, [...(meetings.get(key) ?? []), read]);
+          }
+          const today = ok(await who.call('me')).desk.now.slice(0, 10);
+          const oldest = new Date(Date.parse(today) - (fresh?.days ?? 0) * 86_400_000).toISOString().slice(0, 10);
+          const cellsByHand = [...meetings].map(([key, some]) => {
+            const held = some.flatMap(({ values }) => known(values.get(measuredOf ?? '')) ?? []).map(Number);
+            const it =
+              measuredOf === null
+                ? some.length
+                : held.length === 0
+                  ? null
+                  : tells === 'least'
+                    ? Math.min(...held)
+                    : Math.max(...held);
+            const [only] = some;
+            const day = some.length === 1 && only ? String(only.values.get(freshBy ?? '') ?? '').slice(0, 10) : '';
+            const stale = some.length > 1 ? '?' : day !== '' && day < oldest ? day : null;
+            return [key, some.length, it, some.length === 1 ? only?.number : null, stale];
+          });
+          const cells = matrix.cells.map((cell: Answer['body']) => [
+            JSON.stringify([
+              named(matrix.down, cell.down, down) ?? null,
+              named(matrix.across, cell.across, across) ?? null,
+            ]),
+            ...[cell.count, cell.figure, cell.number, cell.count > 1 ? '?' : cell.stale],
+          ]);
+          expect(matrix.findings, crossing).toEqual([]);
+          expect(sorted(cells), crossing).toEqual(sorted(cellsByHand));
+          for (const [at, column] of matrix.across.entries()) {
+            const high = matrix.cells.filter(
+              (cell: Answer['body']) =>
+                cell.across === at && cell.figure !== null && cell.figure >= (wanted?.figure ?? 0),
+            );
+            expect(column.enough, crossing).toBe(wanted === null ? null : high.length);
+          }
+          saw(wanted === null ? 'matrices' : 'matrices in which something is wanted');
+          if (cells.some(([, , , , stale]: unknown[]) => stale !== null && stale !== '?')) saw('stale cells');
+
           // A calendar: what lasts into the days that are looked at, and beside it what has no day.
           const dates = kindsOf(['date', 'date-time']);
           const from = one(dates);
@@ -557,6 +610,7 @@ describe('the shapes of a view', () => {
     console.log(`    shapes: ${[...seen].map(([what, n]) => `${what} ${n}`).join(', ')}`);
     for (const what of [
       ...['boards', 'boards with lanes', 'options', 'charts over time', 'charts by value', 'rows behind a figure'],
+      ...['matrices', 'matrices in which something is wanted', 'stale cells'],
       ...['calendars with something in view', 'what began before', 'what has no day'],
     ])
       expect(seen.get(what), what).toBeGreaterThan(0);
@@ -575,10 +629,21 @@ describe('the shapes of a view', () => {
     const before = desk.register('site-access').access;
     desk.protect('site-access', { ...before, rules: [hidden, ...before.rules] });
     const ilse = await desk.as('Ilse Brandvold');
-    type Shaped = 'lookAtBoard' | 'lookAtCalendar' | 'lookAtChart';
     const count = { is: 'count', of: null };
+    type Shaped = 'lookAtBoard' | 'lookAtCalendar' | 'lookAtChart' | 'lookAtMatrix';
+    const matrix = { is: 'matrix', cell: count, wanted: null, fresh: null };
     const chart = { is: 'chart', as: 'bars', each: 'week' };
     const asked = (choice: string, date: string): readonly (readonly [Shaped, object])[] => [
+      ['lookAtMatrix', { shape: { ...matrix, down: choice, across: 'request.stage' } }],
+      ['lookAtMatrix', { shape: { ...matrix, down: 'request.team', across: choice } }],
+      [
+        'lookAtMatrix',
+        { shape: { ...matrix, down: 'request.team', across: 'request.stage', fresh: { of: date, days: 9 } } },
+      ],
+      [
+        'lookAtMatrix',
+        { shape: { ...matrix, down: 'request.team', across: 'request.stage', cell: { is: 'newest', of: 'fee' } } },
+      ],
       ['lookAtChart', { shape: { ...chart, by: choice, parts: null, measure: count } }],
       ['lookAtChart', { shape: { ...chart, by: date, parts: null, measure: count } }],
       ['lookAtChart', { shape: { ...chart, by: 'request.stage', parts: choice, measure: count } }],

@@ -68,6 +68,7 @@ export const savedViewHeads = {
   lookAtBoard: { method: 'POST', path: '/api/views/board', caller: 'staff' },
   lookAtCalendar: { method: 'POST', path: '/api/views/calendar', caller: 'staff' },
   lookAtChart: { method: 'POST', path: '/api/views/chart', caller: 'staff' },
+  lookAtMatrix: { method: 'POST', path: '/api/views/matrix', caller: 'staff' },
   takeOutView: { method: 'POST', path: '/api/views/out', caller: 'staff', right: 'export', gives: 'bytes' },
   makeView: { method: 'POST', path: '/api/views', caller: 'staff', guard: 'Idempotency-Key' },
   view: { method: 'GET', path: '/api/views/:id', caller: 'staff' },

@@ -1,5 +1,5 @@
 import { OPTION_COLOURS } from '@tolvek/core/register';
-import { MEASURES, MOST_OF_VIEW, STRETCHES, VIEW_FACTS, VIEW_PARTS, type ViewDesign } from '@tolvek/core/view';
+import { CELLS, MEASURES, MOST_OF_VIEW, STRETCHES, VIEW_FACTS, VIEW_PARTS, type ViewDesign } from '@tolvek/core/view';
 import { z } from 'zod';
 import { sharedAudience, whoFound } from '../people/shapes.ts';
 import { field, vocabulary } from '../register/shapes.ts';
@@ -22,7 +22,13 @@ const chart = z.strictObject({
   parts: subject.nullable(),
   measure: z.strictObject({ is: z.enum(MEASURES), of: subject.nullable() }),
 });
-const shape = z.discriminatedUnion('is', [z.strictObject({ is: z.literal('table') }), board, calendar, chart]);
+const matrix = z.strictObject({
+  ...{ is: z.literal('matrix'), down: subject, across: subject },
+  cell: z.strictObject({ is: z.enum(CELLS), of: subject.nullable() }),
+  wanted: z.strictObject({ figure: z.number(), cells: z.int().min(1).max(1_000) }).nullable(),
+  fresh: z.strictObject({ of: subject, days: z.int().min(1).max(36_500) }).nullable(),
+});
+const shape = z.discriminatedUnion('is', [z.strictObject({ is: z.literal('table') }), board, calendar, chart, matrix]);
 /** A way to look at the requests or things of some registers. */
 export const viewDesign = exactly<ViewDesign>()(
   z.strictObject({
@@ -175,6 +181,28 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       without: z.int(),
       total: z.int(),
       /** Whether there are too many to measure. */
+      more: z.boolean(),
+      isAll: z.boolean(),
+      ...{ findings, says },
+    }),
+  },
+  lookAtMatrix: {
+    says: 'What the caller sees of a view as a matrix: two things across and down, and what is told where they meet.',
+    body: z.strictObject({ view: viewDesign, shape: matrix }),
+    answer: z.object({
+      down: z.array(z.object({ value, label: words })),
+      /** `enough`: in how many cells the figure is as high as is wanted; null where nothing is. */
+      across: z.array(z.object({ value, label: words, enough: z.int().nullable() })),
+      cells: z.array(
+        z.object({
+          ...{ down: z.int(), across: z.int(), count: z.int(), figure: z.number().nullable(), said: words },
+          /** The number of the row, where one alone stands there. */
+          number: z.string().nullable(),
+          /** The day that is too long ago; null where it is not, or nothing says so. */
+          stale: z.iso.date().nullable(),
+        }),
+      ),
+      total: z.int(),
       more: z.boolean(),
       isAll: z.boolean(),
       ...{ findings, says },

@@ -1,11 +1,12 @@
 export { conditionFor } from './conditionFor.ts';
-export { beginOf, measured, nextOf, stretchesBetween } from './measures.ts';
+export { beginOf, enoughIn, measured, nextOf, stretchesBetween } from './measures.ts';
 export { fieldsShared } from './shared.ts';
 export {
   calledIn,
   canBoard,
   canDate,
   canGroup,
+  canMeasure,
   canOrder,
   canSum,
   kindIn,
@@ -15,9 +16,12 @@ export {
 export {
   type BoardShape,
   type CalendarShape,
+  CELLS,
   type ChartShape,
   type ChartStretch,
   isFact,
+  type MatrixCell,
+  type MatrixShape,
   MEASURES,
   type Measure,
   type MeasureKind,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Field } from '../register/index.ts';
 import { conditionFor } from './conditionFor.ts';
-import { beginOf, measured, nextOf, stretchesBetween } from './measures.ts';
+import { beginOf, enoughIn, measured, nextOf, stretchesBetween } from './measures.ts';
 import { STRETCHES } from './view.ts';
 
 const someDay = fc
@@ -40,6 +40,12 @@ describe('what is measured', () => {
     expect(all.map((is) => measured(is, [], 3))).toEqual([3, 0, null, null, null, null]);
     expect(all.map((is) => measured(is, [4, 1, 10], 5))).toEqual([5, 15, 5, 4, 1, 10]);
     expect(measured('median', [4, 1, 10, 5], 4)).toBe(4.5);
+  });
+});
+
+describe('what is enough', () => {
+  it('is a figure as high as is wanted, of those there are', () => {
+    expect([enoughIn([3, null, 5, 2], 3), enoughIn([], 0), enoughIn([null, 0], 0)]).toEqual([2, 0, 1]);
   });
 });
 

@@ -63,3 +63,7 @@ export function measured(is: MeasureKind, figures: readonly number[], count: num
       return sorted.at(-1) ?? null;
   }
 }
+
+/** How many cells have a figure that is so high: in a column of a matrix, say, who can do something well enough. */
+export const enoughIn = (figures: readonly (number | null)[], figure: number): number =>
+  figures.filter((each) => each !== null && each >= figure).length;

@@ -64,6 +64,10 @@ export const canBoard = (subject: string, fields: readonly Field[]): boolean =>
 /** Whether it stands on a day. */
 export const canDate = (subject: string, fields: readonly Field[]): boolean => DATED.has(kindIn(subject, fields) ?? '');
 
+/** Whether it holds a figure that can be compared: also a level, which is not added up. */
+export const canMeasure = (subject: string, fields: readonly Field[]): boolean =>
+  canSum(subject, fields) || (!isFact(subject) && kindIn(subject, fields) === 'level');
+
 /** Whether rows can be put in order by it. What a request is called is made for each reader, and is in no order. */
 export const canOrder = (subject: string, fields: readonly Field[]): boolean =>
   subject !== 'request.subject' && ORDERED.has(kindIn(subject, fields) ?? '');

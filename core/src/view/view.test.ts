@@ -92,6 +92,16 @@ describe('a view', () => {
     expect(foundAt({ shapes: [calendar] })).toEqual([]);
     expect(foundAt({ shapes: [{ is: 'table' }, { ...calendar, to: 'cost' }] })).toEqual(['shapes 1']);
     expect(foundAt({ shapes: [{ ...calendar, lines: 'leaves' }] })).toEqual(['shapes 0']);
+    const matrix = { is: 'matrix', down: 'area', across: 'request.stage', cell: { is: 'count', of: null } } as const;
+    const crossed = (part: object) => foundAt({ shapes: [{ ...matrix, wanted: null, fresh: null, ...part }] });
+    expect([crossed({}), crossed({ cell: { is: 'most', of: 'cost' } })]).toEqual([[], []]);
+    expect(crossed({ cell: { is: 'newest', of: 'notes' } })).toEqual([]);
+    expect([crossed({ across: 'area' }), crossed({ down: 'leaves' })]).toEqual([['shapes 0'], ['shapes 0']]);
+    expect([crossed({ cell: { is: 'most', of: 'notes' } }), crossed({ cell: { is: 'most', of: null } })]).toEqual([
+      ...[['shapes 0'], ['shapes 0']],
+    ]);
+    expect(crossed({ fresh: { of: 'cost', days: 3 } })).toEqual(['shapes 0']);
+    expect(crossed({ fresh: { of: 'request.due', days: 3 } })).toEqual(['shapes 0']);
     // What a request is due by is closed here: where it would stand tells it.
     expect(foundAt({ shapes: [{ ...calendar, from: 'request.due' }] })).toEqual(['shapes 0']);
     expect(foundAt({ audience: { in: { anyOf: [] }, outOf: [] } })).toEqual(['audience']);

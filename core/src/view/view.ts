@@ -90,8 +90,29 @@ export interface ChartShape {
   readonly measure: Measure;
 }
 
+/** What a cell of a matrix tells of the rows that stand in it: something measured, or what the newest of them holds. */
+export const CELLS = [...MEASURES, 'newest'] as const;
+export interface MatrixCell {
+  readonly is: (typeof CELLS)[number];
+  /** A field; null for how many there are. */
+  readonly of: string | null;
+}
+
+/**
+ * Two things across and down, and what is told where they meet. `wanted`: in each column so many cells at least whose figure
+ * is so high. `fresh`: what a date older than so many days tells is stale.
+ */
+export interface MatrixShape {
+  readonly is: 'matrix';
+  readonly down: string;
+  readonly across: string;
+  readonly cell: MatrixCell;
+  readonly wanted: { readonly figure: number; readonly cells: number } | null;
+  readonly fresh: { readonly of: string; readonly days: number } | null;
+}
+
 /** How a view is looked at. */
-export type ViewShape = TableShape | BoardShape | CalendarShape | ChartShape;
+export type ViewShape = TableShape | BoardShape | CalendarShape | ChartShape | MatrixShape;
 
 /** What a shape is made by, besides what the view is. */
 export function subjectsOfShape(shape: ViewShape): readonly string[] {
@@ -106,6 +127,8 @@ export function subjectsOfShape(shape: ViewShape): readonly string[] {
       return named(shape.from, shape.to, shape.lines);
     case 'chart':
       return named(shape.by, shape.parts, shape.measure.of);
+    case 'matrix':
+      return named(shape.down, shape.across, shape.cell.of, shape.fresh?.of ?? null);
   }
 }
 

@@ -7,7 +7,7 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { type Field, namedIn } from '../register/index.ts';
-import { calledIn, canBoard, canDate, canGroup, canOrder, canSum, kindIn } from './subjects.ts';
+import { calledIn, canBoard, canDate, canGroup, canMeasure, canOrder, canSum, kindIn } from './subjects.ts';
 import { subjectsOfView, type ViewDesign, type ViewShape } from './view.ts';
 
 const PLACES: Readonly<Record<string, Said>> = {
@@ -42,7 +42,7 @@ export interface AroundView {
 /** What a shape can’t be made by, though it is there. */
 function* unshaped(
   shape: ViewShape,
-  can: Readonly<Record<'board' | 'date' | 'sum', (of: string) => boolean>>,
+  can: Readonly<Record<'board' | 'date' | 'sum' | 'measure', (of: string) => boolean>>,
 ): Generator<string> {
   const made = shape.is === 'board' ? [shape.by, shape.lanes] : shape.is === 'calendar' ? [shape.lines] : [];
   const dated = shape.is === 'calendar' ? [shape.from, shape.to] : [];
@@ -52,9 +52,22 @@ function* unshaped(
     if (parts !== null && !can.board(parts)) yield parts;
     if (measure.of !== null && !can.sum(measure.of)) yield measure.of;
   }
+  if (shape.is === 'matrix') {
+    const { down, across, cell, fresh } = shape;
+    for (const subject of [down, across]) if (!can.board(subject)) yield subject;
+    const isCompared = cell.is === 'least' || cell.is === 'most';
+    if (cell.of !== null && cell.is !== 'newest' && !(isCompared ? can.measure : can.sum)(cell.of)) yield cell.of;
+    if (fresh !== null && !can.date(fresh.of)) yield fresh.of;
+  }
   for (const subject of made) if (subject !== null && !can.board(subject)) yield subject;
   for (const subject of dated) if (subject !== null && !can.date(subject)) yield subject;
 }
+
+/** Whether a shape is made by one thing in two places. */
+const isTwice = (shape: ViewShape): boolean =>
+  (shape.is === 'board' && shape.lanes === shape.by) ||
+  (shape.is === 'chart' && shape.parts === shape.by) ||
+  (shape.is === 'matrix' && shape.down === shape.across);
 
 type Found = readonly [at: string, message: Said];
 
@@ -89,15 +102,15 @@ function* foundIn(view: ViewDesign, { registers, fields, closed, unreadable }: A
   const can = {
     board: (subject: string): boolean => !isThere(subject) || (canBoard(subject, fields) && !closed.includes(subject)),
     sum: (subject: string): boolean => !isThere(subject) || canSum(subject, fields),
+    measure: (subject: string): boolean => !isThere(subject) || canMeasure(subject, fields),
     date: (subject: string): boolean => !isThere(subject) || (canDate(subject, fields) && !closed.includes(subject)),
   };
   for (const [at, shape] of shapes.entries()) {
     for (const subject of unshaped(shape, can))
       yield [`shapes ${at}`, said(`views:cannot.${shape.is}`, { what: called(subject) })];
-    if ((shape.is === 'board' && shape.lanes === shape.by) || (shape.is === 'chart' && shape.parts === shape.by))
-      yield [`shapes ${at}`, said('views:twice')];
-    if (shape.is === 'chart' && (shape.measure.of === null) !== (shape.measure.is === 'count'))
-      yield [`shapes ${at}`, said('views:noMeasure')];
+    if (isTwice(shape)) yield [`shapes ${at}`, said('views:twice')];
+    const measure = shape.is === 'chart' ? shape.measure : shape.is === 'matrix' ? shape.cell : null;
+    if (measure && (measure.of === null) !== (measure.is === 'count')) yield [`shapes ${at}`, said('views:noMeasure')];
   }
   for (const [at, mark] of marks.entries()) {
     const message = mark.when === '' ? said('views:emptyMark') : unreadable(mark.when);

@@ -2,7 +2,7 @@ import { type Said, said, type Words } from '@tolvek/words';
 import { conditionInWords, parseExpression, type Scope } from '../expression/index.ts';
 import type { Field } from '../register/index.ts';
 import { calledIn, orderWay } from './subjects.ts';
-import type { Measure, ViewDesign, ViewOrder, ViewShape } from './view.ts';
+import type { MatrixCell, ViewDesign, ViewOrder, ViewShape } from './view.ts';
 
 /** What the parts of a view’s sentence are made of. */
 export interface ViewNames {
@@ -25,7 +25,7 @@ export const orderSaid = ({ of, down }: ViewOrder, fields: readonly Field[]): Sa
   said(`views:order.${orderWay(of, fields)}${down ? 'Down' : ''}`, { what: calledIn(of, fields) });
 
 /** What is measured: “Sum of Cost”. */
-export const measureSaid = ({ is, of }: Measure, fields: readonly Field[]): Said =>
+export const measureSaid = ({ is, of }: MatrixCell, fields: readonly Field[]): Said =>
   of === null || is === 'count'
     ? said('views:measure.count')
     : said(`views:measure.${is}`, { what: calledIn(of, fields) });
@@ -44,6 +44,8 @@ export function shapeSaid(shape: ViewShape, fields: readonly Field[]): Said {
         measure: measureSaid(shape.measure, fields),
         by: calledIn(shape.by, fields),
       });
+    case 'matrix':
+      return said('views:shape.matrix', { down: calledIn(shape.down, fields), across: calledIn(shape.across, fields) });
   }
 }
 

@@ -30,6 +30,7 @@ const TYPING = new Set([
   'lookAtBoard',
   'lookAtCalendar',
   'lookAtChart',
+  'lookAtMatrix',
 ]);
 
 export const paceOf = ({ name, method }: Pick<Route, 'name' | 'method'>): Pace =>

@@ -14,7 +14,7 @@ import { beganLook, countedOf, type Key } from './viewed.ts';
 const STEPS = 400;
 
 /** How a figure of a field is said; of how many, as it is. */
-function sayer(of: string | null, { fields }: Nameable): (figure: number | null) => Words {
+export function sayer(of: string | null, { fields }: Nameable): (figure: number | null) => Words {
   const field = fields.find(({ key }) => key === of);
   return (figure) => {
     if (figure === null) return '';

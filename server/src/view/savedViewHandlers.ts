@@ -4,6 +4,7 @@ import type { Handlers } from '../platform/serve.ts';
 import { lookAtBoard } from './board.ts';
 import { lookAtCalendar } from './calendarLook.ts';
 import { lookAtChart } from './chartLook.ts';
+import { lookAtMatrix } from './matrixLook.ts';
 import { changeView, makeView, nameableOf, removeView, viewOf, viewsOf } from './savedViews.ts';
 import { takeOutView } from './takeOutView.ts';
 import { lookThrough } from './viewed.ts';
@@ -17,6 +18,7 @@ export function savedViewHandlers(house: House): Handlers<typeof savedViewRoutes
     lookAtBoard: ({ viewer, body }) => lookAtBoard(db, viewer, body, clock.now()),
     lookAtCalendar: ({ viewer, body }) => lookAtCalendar(db, viewer, body, clock.now()),
     lookAtChart: ({ viewer, body }) => lookAtChart(db, viewer, body, clock.now()),
+    lookAtMatrix: ({ viewer, body }) => lookAtMatrix(db, viewer, body, clock.now()),
     takeOutView: ({ viewer, body, response }) => takeOutView(house, viewer, body, response),
     lookThrough: ({ viewer, body }) => lookThrough(db, viewer, body, clock.now()),
     makeView: ({ viewer, body, key }) => makeView(house, viewer, body.view, key),

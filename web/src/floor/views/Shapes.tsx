@@ -1,7 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
 import {
+  CELLS,
   type ChartShape,
   canDate,
+  type MatrixCell,
+  type MatrixShape,
   MEASURES,
   MOST_OF_VIEW,
   STRETCHES,
@@ -36,6 +39,7 @@ export function Shapes({ view, nameable, at, choose, set, children }: ShapesProp
     ...dates.map((from): ViewShape => ({ is: 'calendar', from, to: null, lines: null })),
     ...boards.map((by): ViewShape => chartBy(by, 'bars')),
     ...dates.map((by): ViewShape => chartBy(by, 'line')),
+    ...boards.slice(0, 1).flatMap((down) => boards.slice(1, 2).map((across) => matrixOf(down, across))),
   ];
   const add = (shape: ViewShape): void => {
     set({ ...view, shapes: [...view.shapes, shape] });
@@ -116,6 +120,10 @@ const chartBy = (by: string, as: ChartShape['as']): ChartShape => ({
   ...{ is: 'chart', as, by, each: 'month', parts: null, measure: { is: 'count', of: null } },
 });
 
+const matrixOf = (down: string, across: string): MatrixShape => ({
+  ...{ is: 'matrix', down, across, cell: { is: 'count', of: null }, wanted: null, fresh: null },
+});
+
 interface EditorProps {
   readonly shape: ViewShape;
   readonly nameable: AnswerOf<'nameable'>;
@@ -176,6 +184,7 @@ function ShapeEditor({ shape, nameable: { fields, closed }, set, first, remove }
             />
           </>
         ) : null}
+        {shape.is === 'matrix' ? <MatrixEditor {...{ shape, fields, boards, dates, closed, set }} /> : null}
         {shape.is === 'chart' ? <ChartEditor {...{ shape, fields, boards, dates, closed, set }} /> : null}
       </div>
       <p className="mt-3 flex gap-4">
@@ -257,6 +266,125 @@ function ChartEditor({ shape, fields, closed, boards, dates, set }: ChartEditorP
         said={(each) => say(`views:as.${each}`)}
         choose={(as) => set({ ...shape, as })}
       />
+    </>
+  );
+}
+
+type MatrixEditorProps = Omit<ChartEditorProps, 'shape'> & { readonly shape: MatrixShape };
+
+/** What stands across and down of a matrix, what its cells tell, how much is wanted, and what keeps it fresh. */
+function MatrixEditor({ shape, fields, closed, boards, dates, set }: MatrixEditorProps) {
+  const id = useId();
+  const { cell, wanted, fresh } = shape;
+  const measures = subjectsFor('measures', fields, closed);
+  const all = fields.map(({ key }) => key);
+  const among = cell.is === 'newest' ? all : measures;
+  const first = (is: MatrixCell['is']): string | null => (is === 'newest' ? all : measures)[0] ?? null;
+  return (
+    <>
+      <Choice
+        label={say('views:downBy')}
+        value={shape.down}
+        among={boards.filter((each) => each !== shape.across)}
+        fields={fields}
+        choose={(down) => set({ ...shape, down })}
+      />
+      <Choice
+        label={say('views:acrossBy')}
+        value={shape.across}
+        among={boards.filter((each) => each !== shape.down)}
+        fields={fields}
+        choose={(across) => set({ ...shape, across })}
+      />
+      <Words
+        label={say('views:inCells')}
+        value={cell.is}
+        among={CELLS.filter((is) => is === 'count' || first(is) !== null)}
+        said={(is) => say(`views:is.${is}`)}
+        choose={(is) =>
+          set({
+            ...shape,
+            cell: {
+              is,
+              of:
+                is === 'count'
+                  ? null
+                  : cell.of !== null && is !== 'newest' && measures.includes(cell.of)
+                    ? cell.of
+                    : first(is),
+            },
+          })
+        }
+      />
+      {cell.of === null ? null : (
+        <Choice
+          label={say('views:measureOf')}
+          value={cell.of}
+          among={among}
+          fields={fields}
+          choose={(of) => set({ ...shape, cell: { ...cell, of } })}
+        />
+      )}
+      <label htmlFor={`${id}-wanted`} className="text-soft">
+        {say('views:wantedCells')}
+      </label>
+      <span className="flex items-center gap-3">
+        <input
+          id={`${id}-wanted`}
+          type="number"
+          min={0}
+          max={1000}
+          className="input w-20"
+          value={wanted?.cells ?? 0}
+          onChange={({ target }) => {
+            const cells = Math.trunc(Number(target.value));
+            set({ ...shape, wanted: cells >= 1 ? { figure: wanted?.figure ?? 1, cells } : null });
+          }}
+        />
+        {wanted ? (
+          <>
+            <label htmlFor={`${id}-figure`} className="text-soft">
+              {say('views:wantedFigure')}
+            </label>
+            <input
+              id={`${id}-figure`}
+              type="number"
+              className="input w-24"
+              value={wanted.figure}
+              onChange={({ target }) => set({ ...shape, wanted: { ...wanted, figure: Number(target.value) } })}
+            />
+          </>
+        ) : null}
+      </span>
+      <Choice
+        label={say('views:fresh')}
+        value={fresh?.of ?? null}
+        among={dates}
+        none={say('views:noFresh')}
+        fields={fields}
+        choose={(of) => set({ ...shape, fresh: of === '' ? null : { of, days: fresh?.days ?? 365 } })}
+      />
+      {fresh ? (
+        <>
+          <label htmlFor={`${id}-days`} className="text-soft">
+            {say('views:freshDays')}
+          </label>
+          <input
+            id={`${id}-days`}
+            type="number"
+            min={1}
+            max={36500}
+            className="input w-24"
+            value={fresh.days}
+            onChange={({ target }) =>
+              set({
+                ...shape,
+                fresh: { ...fresh, days: Math.min(36_500, Math.max(1, Math.trunc(Number(target.value)))) },
+              })
+            }
+          />
+        </>
+      ) : null}
     </>
   );
 }

@@ -18,6 +18,7 @@ import { Board } from './Board.tsx';
 import { Calendar } from './Calendar.tsx';
 import { daysOf, type Span } from './days.ts';
 import { viewsApi } from './endpoints.ts';
+import { Matrix } from './Matrix.tsx';
 import { Part } from './Part.tsx';
 import { Shapes } from './Shapes.tsx';
 import { TakingOut } from './TakingOut.tsx';
@@ -86,7 +87,8 @@ function View({ id, kept, open }: ViewProps) {
       : skipToken,
   );
   const chart = viewsApi.useLookAtChartQuery(shape.is === 'chart' ? { body: { view: asked, shape } } : skipToken);
-  const looks = { table, board, calendar, chart };
+  const matrix = viewsApi.useLookAtMatrixQuery(shape.is === 'matrix' ? { body: { view: asked, shape } } : skipToken);
+  const looks = { table, board, calendar, chart, matrix };
   const { error, refetch } = looks[shape.is];
   const to = (one: string): string => `/floor/views/${id}/${one}${place.size > 0 ? `?${place}` : ''}`;
   const scope = useMemo(() => {
@@ -94,6 +96,13 @@ function View({ id, kept, open }: ViewProps) {
     const known = { stages, forms, vocabularies, groups: groups.map(({ key, name }) => ({ key, label: name })) };
     return viewScope(fields, known, closed);
   }, [nameable]);
+  /** The rows behind what was pressed, in a table: nothing is saved by it. */
+  const rowsOf = (conditions: readonly string[]): void => {
+    const only = narrowed(view, conditions);
+    const as = only.shapes.findIndex(({ is }) => is === 'table');
+    setChanged(as === -1 ? { ...only, shapes: [...only.shapes, TABLE] } : only);
+    setPlace((before) => placedAt(before, { as: String(as === -1 ? only.shapes.length : as) }));
+  };
   const look = async (of: readonly string[]): Promise<void> => {
     setChanged({ ...view, of });
     const { data: there } = await findNameable({ query: { of: of.join(',') } }, true);
@@ -156,18 +165,11 @@ function View({ id, kept, open }: ViewProps) {
       ) : null}
       {nameable && shape.is === 'chart' && chart.currentData && findings.length === 0 ? (
         <Suspense>
-          <ChartView
-            shape={shape}
-            fields={nameable.fields}
-            looked={chart.currentData}
-            rowsOf={(conditions) => {
-              const only = narrowed(view, conditions);
-              const as = only.shapes.findIndex(({ is }) => is === 'table');
-              setChanged(as === -1 ? { ...only, shapes: [...only.shapes, TABLE] } : only);
-              setPlace((before) => placedAt(before, { as: String(as === -1 ? only.shapes.length : as) }));
-            }}
-          />
+          <ChartView shape={shape} fields={nameable.fields} looked={chart.currentData} rowsOf={rowsOf} />
         </Suspense>
+      ) : null}
+      {nameable && shape.is === 'matrix' && matrix.currentData && findings.length === 0 ? (
+        <Matrix shape={shape} fields={nameable.fields} looked={matrix.currentData} {...{ open, to, rowsOf }} />
       ) : null}
       {nameable && shape.is === 'table' && pages.length > 0 ? (
         <ViewTable

@@ -30,6 +30,10 @@ export const viewsApi = api.injectEndpoints({
       query: call('lookAtChart'),
       providesTags: ['ledger'],
     }),
+    lookAtMatrix: build.query<AnswerOf<'lookAtMatrix'>, Asked<'lookAtMatrix'>>({
+      query: call('lookAtMatrix'),
+      providesTags: ['ledger'],
+    }),
     takeOutView: build.mutation<string, Asked<'takeOutView'>>({
       query: (asked) => ({
         ...call('takeOutView')(asked),

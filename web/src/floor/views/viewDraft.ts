@@ -3,6 +3,7 @@ import {
   canBoard,
   canDate,
   canGroup,
+  canMeasure,
   canOrder,
   canSum,
   isFact,
@@ -85,7 +86,14 @@ export function moved(view: ViewDesign, subject: string, by: number): ViewDesign
   return { ...view, columns: [...rest.slice(0, to), column, ...rest.slice(to)] };
 }
 
-const CAN = { groups: canGroup, orders: canOrder, boards: canBoard, dates: canDate, sums: canSum };
+const CAN = {
+  groups: canGroup,
+  orders: canOrder,
+  boards: canBoard,
+  dates: canDate,
+  sums: canSum,
+  measures: canMeasure,
+};
 type Purpose = 'columns' | keyof typeof CAN;
 
 /** Everything that a view can name for a purpose: facts, then fields. `closed`: facts by which nothing is put together or in order. */
