@@ -37,7 +37,7 @@ const RANKS: readonly (readonly string[])[] = [
   ['intake', 'desk'],
   ['incoming'],
   ['view'],
-  ['duty', 'forecast', 'workshop'],
+  ['duty', 'find', 'forecast', 'workshop'],
   ['groundwork'],
   ['directory'],
   ['house'],
@@ -176,7 +176,7 @@ describe('the import borders', () => {
       if (!each.from.startsWith('web/src/') || !each.specifier.startsWith('.')) return false;
       const target = relative(root, resolve(root, dirname(each.from), each.specifier)).split('/')[2] ?? '';
       const here = each.from.split('/')[2] ?? '';
-      return zones.includes(target) && target !== here && here !== 'app';
+      return zones.includes(target) && target !== here && !['app', 'find'].includes(here);
     });
     expect(words(across)).toEqual([]);
   });

@@ -11,6 +11,7 @@ const root = resolve(import.meta.dirname, '..');
 const STAY: Readonly<Record<string, string>> = {
   'contract/src/openapi/': 'the document of the interface for programmers, in English (OpenAPI 3.1)',
   'contract/src/desk/routes.ts': 'summaries of that document',
+  'contract/src/find/routes.ts': 'summaries of that document',
   'contract/src/forecast/routes.ts': 'summaries of that document',
   'contract/src/program/routes.ts': 'summaries of that document',
   'contract/src/roster/routes.ts': 'summaries of that document',

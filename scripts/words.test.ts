@@ -172,6 +172,8 @@ const SAID_IN: readonly {
       'core/src/deadline/deadline.ts',
     ],
   },
+  // It goes to pages of all zones, by their names.
+  { zone: 'Find', bundles: ['front', 'floorZone', 'workshopZone'], folders: ['web/src/find', 'server/src/find'] },
 ];
 /** Said in such a folder and read elsewhere. */
 const READ_ELSEWHERE: Readonly<Record<string, string>> = {

@@ -1,4 +1,5 @@
 import { directoryHeads } from './directory/heads.ts';
+import { findHeads } from './find/heads.ts';
 import { forecastHeads } from './forecast/heads.ts';
 import { frontHeads } from './frontHeads.ts';
 import {
@@ -32,6 +33,7 @@ import {
 /** How every route is called, by name: without schemas, for the browser. */
 export const heads = {
   ...frontHeads,
+  ...findHeads,
   ...forecastHeads,
   ...rosterHeads,
   ...savedViewHeads,

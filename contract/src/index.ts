@@ -3,6 +3,7 @@ import type { person } from './people/shapes.ts';
 
 export type { deskRoutes } from './desk/routes.ts';
 export type { directoryRoutes } from './directory/routes.ts';
+export type { findRoutes } from './find/routes.ts';
 export type { forecastRoutes } from './forecast/routes.ts';
 export {
   followerPlans,

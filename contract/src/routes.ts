@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { deskRoutes } from './desk/routes.ts';
 import { directoryRoutes } from './directory/routes.ts';
+import { findRoutes } from './find/routes.ts';
 import { forecastRoutes } from './forecast/routes.ts';
 import { groundworkRoutes } from './groundwork/routes.ts';
 import { houseRoutes } from './house/routes.ts';
@@ -22,6 +23,7 @@ export const areas = {
   shared: sharedRoutes,
   views: savedViewRoutes,
   desk: deskRoutes,
+  find: findRoutes,
   forecast: forecastRoutes,
   roster: rosterRoutes,
   program: programRoutes,
@@ -40,6 +42,7 @@ export const routes = {
   ...sharedRoutes,
   ...savedViewRoutes,
   ...deskRoutes,
+  ...findRoutes,
   ...forecastRoutes,
   ...rosterRoutes,
   ...programRoutes,

@@ -577,6 +577,20 @@ async function live(hidden: Hidden): Promise<Heard> {
       ...trayKeys.map((tray) => ({ query: { tray } })),
       ...['aaa', 'TT'].map((find) => ({ query: { tray: 'all', find } })),
     ],
+    // What only one of the desks holds, nearly so and beside it too, and what both do.
+    find: each(
+      [
+        ONE.note,
+        OTHER.note,
+        'anothr',
+        ...[ONE, OTHER].map(({ term }) => term),
+        ONE.day,
+        String(OTHER.many),
+        'aaa Wim',
+        'TT',
+      ],
+      (text) => ({ body: { text } }),
+    ),
     sheet: each(numbers, (number) => ({ params: { number } })),
     requestCourse: each(numbers, (number) => ({ params: { number } })),
     requestEmails: each(numbers, (number) => ({ params: { number } })),

@@ -371,6 +371,7 @@ async function leftUndecided(as: (name: string) => Caller, send: (who: Caller) =
   const active = (is: boolean): void => void db.update(people).set({ active: is }).where(eq(people.id, leaver)).run();
   active(false);
   await desk.running.dayTurned();
+  await desk.running.jobsDone();
   const { status: taken } = await priya.submit(
     'come-on-site',
     { ...WATER, reason: 'Nobody takes this' },
@@ -659,6 +660,7 @@ describe('a value in the restricted field', () => {
       myRequest: [{ params: { number: inside } }, { params: { number: outside } }],
       follow: [{ params: { token: follow } }],
       ledger: trayKeys.flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),
+      find: ['come', PLANTED, PLANTED.replace('zq', 'zw'), ...NEEDLES.slice(1, 20)].map((text) => ({ body: { text } })),
       mailroom: [{}, { query: { find: PLANTED } }],
       letter: letters.map(({ id }: { id: string }) => ({ params: { id } })),
       form: [{ params: { key: 'site-access' } }],

@@ -13,6 +13,7 @@ import { directoryHandlers } from '../directory/handlers.ts';
 import { scimRoutes } from '../directory/routes.ts';
 import { mayBeFramed } from '../door/embedding.ts';
 import { rosterHandlers } from '../duty/handlers.ts';
+import { findHandlers } from '../find/handlers.ts';
 import { forecastHandlers } from '../forecast/handlers.ts';
 import { groundworkHandlers } from '../groundwork/handlers.ts';
 import { programHandlers } from '../groundwork/programs.ts';
@@ -92,6 +93,7 @@ export function createApp(house: House, auth: Auth): Express {
   serve(router, bound, areas.forecast, forecastHandlers(house));
   serve(router, bound, areas.roster, rosterHandlers(house));
   serve(router, bound, areas.program, programHandlers(house));
+  serve(router, bound, areas.find, findHandlers(house));
   serve(router, bound, areas.notice, noticeHandlers(house));
   serve(router, bound, areas.incoming, incomingHandlers(house));
   serve(router, bound, areas.workshop, workshopHandlers(house));

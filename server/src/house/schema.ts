@@ -5,6 +5,7 @@ export * from '../design/tables.ts';
 export * from '../directory/tables.ts';
 export * from '../door/tables.ts';
 export * from '../files/tables.ts';
+export * from '../find/tables.ts';
 export * from '../form/tables.ts';
 export * from '../incoming/tables.ts';
 export * from '../mailing/tables.ts';

@@ -18,6 +18,7 @@ import { DecisionWatch } from '../desk/nobody.ts';
 import { runDueTimers } from '../desk/timers.ts';
 import { tellDuties } from '../duty/begins.ts';
 import { dropHalfSent } from '../files/store.ts';
+import { keepWordsFound } from '../find/finding.ts';
 import { firstStartLink, isLaid, layFromBefore } from '../groundwork/firstStart.ts';
 import { type MailDoor, openMailDoor } from '../incoming/receive.ts';
 import { runLines } from '../intake/lines.ts';
@@ -183,13 +184,15 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   const tick = (): void => {
     timers.begin();
     wakeOutbox();
+    wordsFound.begin();
   };
-  const ticking = new Cron(EACH_SECOND, tick);
   const dayTurn = new DayTurn(house);
   const turnOfDay = new Job(house, 'dayTurn', () => dayTurn.turn());
   const watch = new DecisionWatch(house);
   const watching = new Job(house, 'decisions', () => watch.look());
   const keepingHouse = new Job(house, 'keeping', () => keepHouse(house));
+  let isOver = false;
+  const wordsFound = new Job(house, 'find', () => keepWordsFound(house, () => isOver));
   const keeping = new Cron(EVERY_TEN_SECONDS, () => {
     keepingHouse.begin();
     turnOfDay.begin();
@@ -197,6 +200,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     longWork.begin();
   });
   tick();
+  const ticking = new Cron(EACH_SECOND, tick);
   longWork.begin();
 
   let stopping: Promise<void> | null = null;
@@ -204,6 +208,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     ticking.stop();
     keeping.stop();
     longWork.close();
+    isOver = true;
     live.close();
     await mailDoor?.close();
     await new Promise<void>((done) => {
@@ -212,7 +217,9 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
       setTimeout(() => server.closeAllConnections(), LAST_ANSWERS).unref();
     });
     // What a job has not done by then is done after the next start.
-    const jobs = Promise.all([timers, turnOfDay, watching, keepingHouse, longWork].map((job) => job.idle()));
+    const jobs = Promise.all(
+      [timers, turnOfDay, watching, keepingHouse, longWork, wordsFound].map((job) => job.idle()),
+    );
     await Promise.all([
       sender.close(),
       toPrograms.close(),
@@ -234,7 +241,12 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
   return {
     ...{ url, house, firstStart },
     lettersSent: async () => void (await Promise.all([sender.idle(), toPrograms.idle(), byText.idle()])),
-    jobsDone: () => longWork.idle(),
+    jobsDone: async () => {
+      await longWork.idle();
+      await wordsFound.idle();
+      wordsFound.begin();
+      await wordsFound.idle();
+    },
     dayTurned,
     stop: () => (stopping ??= stop()),
   };

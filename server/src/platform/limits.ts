@@ -26,6 +26,7 @@ const TYPING = new Set([
   'draftOffers',
   'saveDraft',
   'tryCondition',
+  'find',
   'lookThrough',
   'lookAtBoard',
   'lookAtCalendar',

@@ -184,6 +184,15 @@ function conditionOf(looking: Looking, tray: TrayKey, now: number): SQL | undefi
     : and(deskCondition(looking), there);
 }
 
+/** All requests that a viewer may come to by looking for them. */
+export const readInLists = (looking: Looking): SQL | undefined => or(deskCondition(looking), isShared(looking));
+
+/** Whether somebody works on so little that all of it is gone through. */
+export function isFewFor(looking: Looking): boolean {
+  const mine = countsOf(looking, ['all', 'things']);
+  return isFew(looking, 'all', (mine.get('all') ?? 0) + (mine.get('things') ?? 0));
+}
+
 const isShared = ({ db, viewer }: Looking): SQL | undefined =>
   and(eq(requests.trial, false), sql`${requests.id} in ${sharedWith(db, viewer)}`);
 
@@ -541,6 +550,34 @@ const byRequester = prepared((db) =>
     .prepare(),
 );
 
+const numbersFrom = (db: Reader, from: string) => byRange(db).all({ from, to: `${from}\uffff` });
+
+/** How the numbers begin that are meant: with their letters, or of any register. */
+function beginsOf(registers: Looking['registers'], words: string): readonly string[] {
+  const text = words.toUpperCase();
+  const [, letters = '', figures] = /^([A-Z]*)-?(\d+)$/.exec(text) ?? [];
+  if (figures === undefined) return /^[A-Z]/.test(text) ? [text] : [];
+  return registers
+    .filter(({ prefix }) => letters === '' || prefix === letters)
+    .flatMap(({ prefix }) => [...new Set([`${prefix}-${figures}`, `${prefix}-${figures.padStart(5, '0')}`])]);
+}
+
+/** Ids of requests whose number a text is, or the beginning of it, that the viewer may come to. */
+export function numberedAs(looking: Looking, text: string): readonly string[] {
+  const { db, registers } = looking;
+  if (!/^[a-z]{0,6}-?\d+$/i.test(text)) return [];
+  const ids = beginsOf(registers, text).flatMap((from) => numbersFrom(db, from).map(({ id }) => id));
+  return ids.length === 0
+    ? []
+    : db
+        .select({ id: requests.id })
+        .from(requests)
+        .where(and(inArray(requests.id, ids), readInLists(looking)))
+        .orderBy(desc(requests.createdAt))
+        .all()
+        .map(({ id }) => id);
+}
+
 /**
  * Finds by how a number begins, with its letters or without, or by requester: facts that everybody
  * of the desk may read. Fields are not searched here.
@@ -549,21 +586,12 @@ function foundBy(
   { db, registers }: Looking,
   words: string,
 ): { readonly ids: readonly string[]; readonly isAll: boolean } {
-  const text = words.toUpperCase();
   let isAll = true;
   const upTo = <T>(most: number, found: readonly T[]): readonly T[] => {
     isAll &&= found.length < most;
     return found;
   };
-  const begins = (from: string) => upTo(NUMBERS, byRange(db).all({ from, to: `${from}\uffff` }));
-  const numbered = /^\d+$/.test(text)
-    ? registers.flatMap(({ prefix }) => [
-        ...begins(`${prefix}-${text}`),
-        ...begins(`${prefix}-${text.padStart(5, '0')}`),
-      ])
-    : /^[A-Z]/.test(text)
-      ? begins(text)
-      : [];
+  const numbered = beginsOf(registers, words).flatMap((from) => upTo(NUMBERS, numbersFrom(db, from)));
   const persons = upTo(NAMED, called(db).all({ name: `%${words.replace(/[%_]/g, '')}%` }));
   const most = Math.ceil(LOOKED_THROUGH / persons.length);
   // Person by person, as each one’s are in this order already.

@@ -85,6 +85,14 @@ function found(db: Reader, viewer: Viewer, id: string, removed = false): FoundVi
   return { ...view, mayChange };
 }
 
+/** What the views of somebody and those that are for them are called, the oldest first. */
+export const viewsFor = (db: Reader, viewer: Viewer): readonly { readonly id: string; readonly name: string }[] =>
+  all(db)
+    .all()
+    .map(kept)
+    .filter((view) => finds(view, viewer))
+    .map(({ id, design }) => ({ id, name: design.draft.name }));
+
 /** The views of somebody and those that are for them, the oldest first, and the registers there are to look at. */
 export function viewsOf(db: Reader, viewer: Viewer): AnswerOf<'views'> {
   const looking = lookingAt(db, viewer);

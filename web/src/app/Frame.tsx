@@ -1,17 +1,21 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
-import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { NavLink, Outlet, useLocation } from 'react-router';
 import { useNewsWanted } from '../ui/news.ts';
 import { api } from '../wire/api.ts';
 import { meApi } from '../wire/me.ts';
-import { LANGUAGE_NAMES, LANGUAGES, language, say, setDesk, speak, useLanguage } from '../wire/words.ts';
+import { LANGUAGE_NAMES, LANGUAGES, language, loadWords, say, setDesk, speak, useLanguage } from '../wire/words.ts';
 import { Wordmark } from './Wordmark.tsx';
 
 // What floats comes a moment after the page, or when it is pressed: a requester on a phone can type before it is there.
 const Bell = lazy(() => import('./Bell.tsx').then((module) => ({ default: module.Bell })));
 const DemoClock = lazy(() => import('./DemoClock.tsx').then((module) => ({ default: module.DemoClock })));
 const PersonMenu = lazy(() => import('./PersonMenu.tsx').then((module) => ({ default: module.PersonMenu })));
+const FindSheet = lazy(async () => {
+  const [module] = await Promise.all([import('../find/FindSheet.tsx'), loadWords('floor'), loadWords('workshop')]);
+  return { default: module.FindSheet };
+});
 const Toasts = lazy(() => import('./Toasts.tsx').then((module) => ({ default: module.Toasts })));
 
 const zone = ({ isActive }: { isActive: boolean }): string =>
@@ -21,7 +25,8 @@ const zone = ({ isActive }: { isActive: boolean }): string =>
 export function Frame() {
   const me = useDesk();
   const { pathname } = useLocation();
-  useFindKey(Boolean(me?.person?.worksFloor));
+  const [isFinding, setFinding] = useState(false);
+  useFindKey(Boolean(me?.person?.worksFloor), setFinding);
   // A new page begins at its top; pages with panes of their own keep those.
   useEffect(() => {
     if (pathname) scrollTo(0, 0);
@@ -66,12 +71,12 @@ export function Frame() {
         ) : null}
         <div className="ml-auto flex items-center gap-4 sm:gap-6">
           {person?.worksFloor ? (
-            <NavLink to="/floor/all?find" className="hidden text-soft no-underline lg:inline">
+            <button type="button" className="hidden text-soft lg:inline" onClick={() => setFinding(true)}>
               {say('common:find')}{' '}
               <kbd className="rounded-md border border-b-2 border-rule-strong px-1.5 font-mono text-[11px]">
                 {say('common:findKeys')}
               </kbd>
-            </NavLink>
+            </button>
           ) : null}
           {me ? me.demo ? <ClockOfDemo time={deskTime(me.desk)} /> : <DeskTime time={deskTime(me.desk)} /> : null}
           {me?.demo ? (
@@ -107,6 +112,11 @@ export function Frame() {
           <Outlet />
         </div>
       </Suspense>
+      {isFinding && person ? (
+        <Suspense>
+          <FindSheet person={person} close={() => setFinding(false)} />
+        </Suspense>
+      ) : null}
       {person || hasNews ? (
         <Suspense>
           <Toasts />
@@ -222,18 +232,17 @@ function useAccent(accent: AnswerOf<'me'>['desk']['accent'] | undefined): void {
   }, [accent]);
 }
 
-/** Ctrl+K goes to find, from anywhere. */
-function useFindKey(works: boolean): void {
-  const navigate = useNavigate();
+/** Ctrl+K opens find, from anywhere. */
+function useFindKey(works: boolean, open: (isOpen: boolean) => void): void {
   useEffect(() => {
     if (!works) return;
     const onKey = (event: KeyboardEvent): void => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
-        navigate('/floor/all?find');
+        open(true);
       }
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [works, navigate]);
+  }, [works, open]);
 }

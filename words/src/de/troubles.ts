@@ -11,6 +11,7 @@ export const troubles: Same<typeof english> = {
   'job.timers': 'Erinnerungen und Fristen',
   'job.decisions': 'Entscheidungen, die niemand treffen kann',
   'job.dayTurn': 'was sich mit jedem neuen Tag ändert',
+  'job.find': 'Anfragen nach ihren Wörtern auffindbar machen',
   'job.keeping': 'Löschen, was zu alt ist',
   'job.clock': 'die Uhr speichern',
   'job.longWork': 'lange Aufgaben',

@@ -2,6 +2,7 @@
 export { access } from './access.ts';
 export { course } from './course.ts';
 export { deletion } from './deletion.ts';
+export { find } from './find.ts';
 export { floor } from './floor.ts';
 export { forecast } from './forecast.ts';
 export { hearing } from './hearing.ts';

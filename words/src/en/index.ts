@@ -19,6 +19,7 @@ export { editions } from './editions.ts';
 export { emails } from './emails.ts';
 export { expressions } from './expressions.ts';
 export { fieldKinds } from './fieldKinds.ts';
+export { find } from './find.ts';
 export { findings } from './findings.ts';
 export { fixes } from './fixes.ts';
 export { floor } from './floor.ts';

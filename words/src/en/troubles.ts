@@ -8,6 +8,7 @@ export const troubles = {
   'job.timers': 'reminders and deadlines',
   'job.decisions': 'decisions that nobody can make',
   'job.dayTurn': 'what changes with each new day',
+  'job.find': 'making requests ready to be found by their words',
   'job.keeping': 'deleting what is too old',
   'job.clock': 'saving the clock',
   'job.longWork': 'long tasks',

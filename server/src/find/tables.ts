@@ -1,0 +1,27 @@
+import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+/**
+ * What requests are found by stands in `found`, an FTS5 table without content of its own: a row for each place of each
+ * request that holds something. Its number is that of the request and that of the place (`rowOf` in `index.ts`). The words
+ * there lead to requests that are read anew: nobody is told by the index alone.
+ */
+export const FOUND = 'found';
+/** The words that stand there (fts5vocab). */
+export const FOUND_WORDS = 'found_words';
+
+/** Requests whose words have to be looked at anew. */
+export const findDue = sqliteTable('find_due', { requestId: text().primaryKey() });
+
+/** Requests that are found by their words, those that came later by higher numbers. */
+export const findable = sqliteTable('findable', {
+  n: integer().primaryKey({ autoIncrement: true }),
+  requestId: text().notNull().unique(),
+  /** Stands for its words: as long as it is the same, they are. */
+  hash: text().notNull(),
+});
+
+/** Where words stand: keys of fields and of columns of lines, whatever register they are in, and places that every request has. */
+export const findPlaces = sqliteTable('find_places', {
+  id: integer().primaryKey(),
+  key: text().notNull().unique(),
+});

@@ -1,0 +1,32 @@
+import type { find as english } from '../en/find.ts';
+import type { Same } from '../same.ts';
+
+export const find: Same<typeof english> = {
+  title: 'Suchen',
+  what: 'Wonach Sie suchen',
+  hint: 'Ein Wort, eine Nummer, ein Name oder ein Tag',
+  says: 'Tolvek sucht in Antworten, Nachrichten und Dateinamen, die Sie lesen dürfen. Alle Wörter müssen vorkommen. Ein Tag findet auch die Tage daneben.',
+  requests: 'Anfragen und Dinge',
+  nearly: 'Beinahe dasselbe',
+  more: 'Es gibt noch mehr. Mit einem weiteren Wort werden es weniger.',
+  nothing: 'In nichts, was Sie lesen dürfen, steht „{{text}}“.',
+  nothingHint: 'Versuchen Sie den Anfang des Worts, eine Nummer oder weniger Wörter.',
+  looking: 'Tolvek sucht …',
+  behind_one: 'Eine Anfrage ist noch nicht nach ihren Wörtern auffindbar.',
+  behind_other: '{{count}} Anfragen sind noch nicht nach ihren Wörtern auffindbar.',
+  lately: 'Sie haben gesucht nach',
+  pages: 'Seiten und Einstellungen',
+  views: 'Übersichten',
+  forms: 'Ihre Formulare',
+  people: 'Personen',
+  ofPerson: 'Ihre Anfragen',
+  'place.message': 'Nachricht',
+  'place.requester': 'Gefragt von',
+  'place.behalf': 'Gefragt für',
+  'place.handler': 'Bearbeitet von',
+  keys: '{{up}} {{down}} gehen durch das Gefundene, {{enter}} öffnet es, {{escape}} schließt.',
+  'key.enter': 'Eingabe',
+  'key.escape': 'Esc',
+  count_one: '{{count}} gefunden',
+  count_other: '{{count}} gefunden',
+};
