@@ -86,7 +86,7 @@ test('trips are looked at as a board and a calendar, and moved by keyboard and b
   await expect(bram.locator('canvas')).toBeVisible();
   expect(await seriousTrouble(bram)).toEqual([]);
   await figures.getByRole('button', { name: '2.0 h: Skiff, open boat, In the bay. Show the rows' }).click();
-  const rows = bram.getByRole('table', { name: 'Rows of the view' });
+  const rows = bram.getByRole('grid', { name: 'Rows of the view' });
   await expect(rows.getByRole('link', { name: /^Skiff, open boat/ })).toBeVisible();
   await expect(rows.getByRole('link')).toHaveCount(1);
   await bram.getByRole('button', { name: 'Undo the changes' }).click();

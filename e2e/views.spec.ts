@@ -14,7 +14,7 @@ test('a view is made from nothing, read as a sentence, shared with the team, ope
   await part(maren, 'What is looked at').click();
   await maren.getByRole('checkbox', { name: 'Vessel time', exact: true }).check();
   await done(maren);
-  const table = maren.getByRole('table', { name: 'Rows of the view' });
+  const table = maren.getByRole('grid', { name: 'Rows of the view' });
   await expect(table.getByRole('row').nth(1)).toBeVisible();
   expect(await seriousTrouble(maren)).toEqual([]);
 
@@ -71,12 +71,12 @@ test('a view is made from nothing, read as a sentence, shared with the team, ope
   await bram.getByRole('link', { name: 'Boats that wait' }).click();
   await expect(bram.getByText('from Maren Okafor')).toBeVisible();
   await expect(bram.getByRole('button', { name: 'Remove the view' })).toHaveCount(0);
-  await bram.getByRole('table', { name: 'Rows of the view' }).getByRole('link').first().click();
+  await bram.getByRole('grid', { name: 'Rows of the view' }).getByRole('link').first().click();
   await expect(bram.getByRole('complementary', { name: 'Request sheet' })).toBeVisible();
   expect(await spilling(bram)).toEqual([]);
   expect(await seriousTrouble(bram)).toEqual([]);
   // J and K go on and back in the order of the view.
-  const here = bram.getByRole('table', { name: 'Rows of the view' }).locator('tr[aria-current]');
+  const here = bram.getByRole('grid', { name: 'Rows of the view' }).locator('tr[aria-current]');
   const opened = await here.textContent();
   await bram.keyboard.press('j');
   await expect(here).not.toHaveText(opened ?? '');
@@ -95,4 +95,68 @@ test('a view is made from nothing, read as a sentence, shared with the team, ope
   await expect(bram.getByRole('navigation').getByRole('link', { name: 'Boats that wait' })).toHaveCount(1);
   await bram.getByRole('button', { name: 'Put it back' }).click();
   await expect(bram.getByRole('navigation').getByRole('link', { name: 'Boats that wait' })).toHaveCount(2);
+});
+
+test('a handler works ten requests in a table by keyboard alone', async ({ browser }) => {
+  const ilse = await pageOf(browser, 'Ilse Brandvold', { width: 1280, height: 800 });
+  await ilse.goto('/floor');
+  await ilse.getByRole('link', { name: 'Who is on site' }).click();
+  await ilse.getByRole('button', { name: 'Table', exact: true }).click();
+  const table = ilse.getByRole('grid', { name: 'Rows of the view' });
+  await expect(table.getByRole('row').nth(12)).toBeVisible();
+  const names = table.getByRole('columnheader');
+  await expect(names.nth(4)).toContainText('Escort');
+
+  // One cell of the table takes the keyboard; the last row is gone to and back, though it was not on the page.
+  await table.locator('td[tabindex="0"]').focus();
+  const focused = ilse.locator('td:focus');
+  await ilse.keyboard.press('Control+End');
+  await expect(focused).toHaveCount(1);
+  await ilse.keyboard.press('Control+Home');
+  await expect(focused).toHaveCount(1);
+
+  // What may be changed is changed where it stands, from one row to the next.
+  for (let step = 0; step < 4; step += 1) await ilse.keyboard.press('ArrowRight');
+  let done = 0;
+  for (let row = 0; row < 40 && done < 10; row += 1) {
+    const number = await focused.evaluate((cell) => cell.closest('tr')?.getAttribute('data-number') ?? '');
+    await ilse.keyboard.type(`E${row}`);
+    const editor = ilse.getByRole('dialog', { name: `Escort of ${number}` });
+    const input = editor.getByRole('textbox');
+    await expect(input.or(editor.getByRole('button', { name: 'Close' }))).toBeFocused();
+    if (await input.isVisible()) {
+      await expect(input).toHaveValue(`E${row}`);
+      await ilse.keyboard.press('Enter');
+      await expect(editor).toHaveCount(0);
+      await expect(table.locator(`tr[data-number="${number}"] td`).nth(4)).toHaveText(`E${row}`);
+      done += 1;
+    } else await ilse.keyboard.press('Enter');
+    await expect(focused).toHaveCount(1);
+    await ilse.keyboard.press('ArrowDown');
+  }
+  expect(done).toBe(10);
+  expect(await seriousTrouble(ilse)).toEqual([]);
+
+  // A stage is chosen among those its sheet offers; what can’t be done says why.
+  await ilse.keyboard.press('Control+Home');
+  for (let step = 0; step < 5; step += 1) await ilse.keyboard.press('ArrowRight');
+  await ilse.keyboard.press('Enter');
+  const stage = ilse.getByRole('dialog', { name: /^Stage of AC-/ });
+  await expect(stage.getByRole('combobox').or(stage.getByRole('button', { name: 'Close' }))).toBeFocused();
+  expect(await seriousTrouble(ilse)).toEqual([]);
+  await ilse.keyboard.press('Escape');
+  await expect(stage).toHaveCount(0);
+
+  // A column is made wider by keyboard, which the view can keep; Enter in the first opens the sheet.
+  const edge = ilse.getByRole('separator', { name: 'Width of Escort' });
+  const before = Number(await edge.getAttribute('aria-valuenow'));
+  await edge.focus();
+  await ilse.keyboard.press('ArrowRight');
+  await expect(edge).toHaveAttribute('aria-valuenow', String(before + 16));
+  await expect(ilse.getByText('Not saved yet')).toBeVisible();
+  await table.locator('td[tabindex="0"]').focus();
+  await ilse.keyboard.press('Home');
+  await ilse.keyboard.press('Enter');
+  await expect(ilse.getByRole('complementary', { name: 'Request sheet' })).toBeVisible();
+  expect(await spilling(ilse)).toEqual([]);
 });

@@ -175,6 +175,12 @@ describe('finding', () => {
           for (const { is } of places) saw(`as ${is}`);
           expect(reads.has(number), saying).toBe(true);
         }
+        // No word is told that stands only where it may not be read.
+        for (const word of answer.words)
+          expect(
+            [...reads.values()].some((each) => [...each].some((other) => other.startsWith(word))),
+            `${saying}: ${word}`,
+          ).toBe(true);
         saw(expected.length === 0 ? 'nothing' : typed.length > 1 ? 'by two words' : 'by one word');
         const others = [...finders.values()].some((each) => [...each.reads.values()].some(holds));
         if (expected.length === 0 && others) saw('nothing, where another finds something');

@@ -30,7 +30,7 @@ export const findRoutes = routesOf(findHeads, {
       /** The caller’s views, and forms that they build, which are called so. */
       views: z.array(z.object({ id: z.string(), name: z.string() })),
       forms: z.array(z.object({ key: z.string(), title: z.string() })),
-      /** The words by which places are marked: as they were typed, or nearly so. */
+      /** The words that were met in these places: as they were typed, or nearly so. */
       words: z.array(z.string()),
       /** How many requests can’t be found by their words yet. */
       behind: z.int(),

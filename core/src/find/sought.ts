@@ -103,7 +103,7 @@ export const widened = (each: Sought, nearly: readonly string[]): Sought => {
 };
 
 /** Whether something that is looked for stands in a place. */
-export function standsIn({ words, tags }: Sought, place: Pick<Findable, 'words'>): boolean {
+export function standsIn({ words, tags }: Pick<Sought, 'words' | 'tags'>, place: Pick<Findable, 'words'>): boolean {
   for (const tag of tags) if (place.words.has(tag)) return true;
   if (words.length === 0) return false;
   for (const word of place.words) if (words.some((each) => isMeant(word, each))) return true;

@@ -47,9 +47,11 @@ const FEW = 5;
 const READ = 400;
 /** People of a name, and words that are nearly written so. */
 const NAMED = 50;
-const NEARLY = 8;
+const NEARLY = 50;
 /** Places that are told of a request. */
 const PLACES_TOLD = 3;
+/** A word alone. */
+const NO_TAGS: ReadonlySet<string> = new Set();
 /** People who are told. */
 const PEOPLE_TOLD = 8;
 /** Words in which a word that is written with a fault is looked for. */
@@ -94,7 +96,7 @@ export function findBy(db: Reader, viewer: Viewer, text: string, now: number): F
   return {
     requests: [...first.values()].slice(0, MOST),
     more: exact.more || first.size > MOST,
-    words: [...new Set((nearly ?? sought).flatMap(({ words }) => words))],
+    words: [...finding.met],
     ...{ behind, ...called },
   };
 }
@@ -125,6 +127,8 @@ function calledSo(
 class Finding {
   private readonly registers: ReadonlyMap<string, Looking['registers'][number]>;
   private places: SQL | undefined;
+  /** The words that were met in what is told: of what is nearly written so, no other may be. */
+  readonly met = new Set<string>();
 
   constructor(
     readonly looking: Looking,
@@ -239,6 +243,9 @@ class Finding {
     ];
     const there = sought.map((each) => places.filter((place) => standsIn(each, place)));
     if (there.some((some) => some.length === 0)) return null;
+    for (const [nth, some] of there.entries())
+      for (const word of sought[nth]?.words ?? [])
+        if (some.some((place) => standsIn({ words: [word], tags: NO_TAGS }, place))) this.met.add(word);
     const shown = [...new Set(there.flatMap((some) => some.slice(0, 1)))].slice(0, PLACES_TOLD);
     return {
       ...told,
@@ -287,12 +294,12 @@ class Finding {
   private nearlyWritten(typed: string, most: number): readonly string[] {
     const initial = typed.charAt(0);
     return this.db
-      .all<{ readonly term: string; readonly doc: number }>(
-        sql`select term, doc from found_words where term >= ${initial} and term < ${`${initial}\u{10ffff}`} and length(term) between ${typed.length - most} and ${typed.length + most} limit ${VOCABULARY}`,
+      .all<{ readonly term: string }>(
+        sql`select term from found_words where term >= ${initial} and term < ${`${initial}\u{10ffff}`} and length(term) between ${typed.length - most} and ${typed.length + most} limit ${VOCABULARY}`,
       )
-      .map(({ term, doc }) => ({ term, doc, faults: faultsBetween(typed, term, most) }))
+      .map(({ term }) => ({ term, faults: faultsBetween(typed, term, most) }))
       .filter(({ faults }) => faults > 0 && faults <= most)
-      .sort((a, b) => a.faults - b.faults || b.doc - a.doc)
+      .sort((a, b) => a.faults - b.faults || (a.term < b.term ? -1 : 1))
       .slice(0, NEARLY)
       .map(({ term }) => term);
   }

@@ -55,19 +55,17 @@ interface EditInPlaceProps extends Omit<ChangedAnswerProps, 'wrong' | 'busy'> {
   readonly isLoading: boolean;
   readonly save: (event: React.FormEvent) => Promise<void>;
   readonly stop: () => void;
+  readonly className?: string;
 }
 
 /** One value, changed where it stands. */
-export function EditInPlace({ id, field, lines, help, value, set, problem, isLoading, save, stop }: EditInPlaceProps) {
+export function EditInPlace({ className = 'border-b border-green', save, stop, ...answer }: EditInPlaceProps) {
+  const { problem, isLoading, ...rest } = answer;
   const { isOnTheWay } = useAroundFields();
   return (
-    <form
-      onSubmit={save}
-      className="border-b border-green py-2"
-      onKeyDown={(event) => event.key === 'Escape' && stop()}
-    >
+    <form onSubmit={save} className={`${className} py-2`} onKeyDown={(event) => event.key === 'Escape' && stop()}>
       <ChangedAnswer
-        {...{ id, field, lines, help, value, set }}
+        {...rest}
         wrong={problem?.problems?.length ? problemsInWords(problem.problems) : problem ? refusalInWords(problem) : ''}
         busy={isLoading}
       />

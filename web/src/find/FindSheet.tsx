@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { piecesOf } from '@tolvek/core/find';
+import { piecesOf, wordsOf } from '@tolvek/core/find';
 import { Dialog } from 'radix-ui';
 import { type KeyboardEvent, type ReactNode, useDeferredValue, useEffect, useId, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -41,7 +41,7 @@ export function FindSheet({ person, close }: { person: Finder; close: () => void
   const found = text === '' ? undefined : data;
   const calm = useDeferredValue(typed);
   const groups = useMemo(
-    () => (calm.trim() === '' ? latelyGroups(person.id) : groupsOf(found, pagesCalled(calm, person))),
+    () => (calm.trim() === '' ? latelyGroups(person.id) : groupsOf(found, calm, person)),
     [calm, found, person],
   );
   const entries = groups.flatMap((group) => group.entries);
@@ -84,7 +84,10 @@ export function FindSheet({ person, close }: { person: Finder; close: () => void
       .map((group) => (
         // biome-ignore lint/a11y/useSemanticElements: a group of options, and not of fields
         <div key={group.key} role="group" aria-label={group.head} className="pb-4">
-          <h3 className="pb-1 font-sans text-[12.5px] font-semibold text-soft">{group.head}</h3>
+          {/* Said by the name of the group. */}
+          <p aria-hidden="true" className="pb-1 text-[12.5px] font-semibold text-soft">
+            {group.head}
+          </p>
           {group.entries.map((entry) => {
             const nth = place;
             place += 1;
@@ -188,8 +191,9 @@ const latelyGroups = (personId: string): readonly Group[] => {
   return entries.length === 0 ? [] : [{ key: 'lately', head: say('find:lately'), wide: true, entries }];
 };
 
-function groupsOf(found: Found | undefined, pages: ReturnType<typeof pagesCalled>): readonly Group[] {
-  const { requests = [], views = [], forms = [], people = [], words = [] } = found ?? {};
+function groupsOf(found: Found | undefined, text: string, person: Finder): readonly Group[] {
+  const { requests = [], views = [], forms = [], people = [] } = found ?? {};
+  const words = [...wordsOf(text), ...(found?.words ?? [])];
   const named = (to: string, name: string, besides = ''): Entry => ({
     to,
     shown: (
@@ -227,7 +231,7 @@ function groupsOf(found: Found | undefined, pages: ReturnType<typeof pagesCalled
     },
     {
       ...{ key: 'pages', head: say('find:pages'), wide: false },
-      entries: pages.map(({ to, name, in: place }) => named(to, name, place)),
+      entries: pagesCalled(text, person).map(({ to, name, in: place }) => named(to, name, place)),
     },
   ].filter(({ entries }) => entries.length > 0);
 }

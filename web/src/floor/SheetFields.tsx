@@ -5,20 +5,17 @@ import {
   fileName,
   type ItemRow,
   type Kind,
-  type KnownRequest,
   namesAround,
   type OptionColour,
   type RawAnswer,
 } from '@tolvek/core/register';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { type AllOpen, OpenAnswer, SaveAll, useAllOpen } from '../fields/ChangeAll.tsx';
 import { EditInPlace, toWorkOn } from '../fields/EditInPlace.tsx';
-import { type AroundFields, AroundFieldsProvider, NOTHING_KNOWN } from '../fields/input.ts';
+import { AroundFieldsProvider } from '../fields/input.ts';
 import { LinesTable } from '../fields/LinesTable.tsx';
-import { uploadFile } from '../fields/uploadFile.ts';
 import { useChanging } from '../fields/useChanging.ts';
-import { useOnTheWay } from '../fields/useOnTheWay.ts';
 import { Button } from '../ui/Button.tsx';
 import { ColourMark } from '../ui/ColourMark.tsx';
 import { LiveText } from '../ui/LiveText.tsx';
@@ -26,6 +23,7 @@ import { Why } from '../ui/Why.tsx';
 import { problemOf } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
+import { useAroundSheet } from './useAroundSheet.ts';
 
 type SheetData = AnswerOf<'sheet'>;
 
@@ -45,23 +43,7 @@ export function SheetFields({ sheet, reload }: { sheet: SheetData; reload: () =>
   const computed = fields.filter((field) => field.source === 'computed');
   const brought = fields.filter((field) => field.source === 'carried' || field.source === 'given');
   const desk = fields.filter((field) => field.source === 'desk-only');
-  const [ask] = floorApi.useSheetOffersMutation();
-  const [chosen, setChosen] = useState<readonly KnownRequest[]>([]);
-  const { isOnTheWay, follow } = useOnTheWay();
-  const around = useMemo(
-    (): AroundFields => ({
-      ...NOTHING_KNOWN,
-      people: sheet.people,
-      vocabularies: sheet.vocabularies,
-      references: [...sheet.references, ...chosen],
-      offers: (field, find) => ask({ number: sheet.number, body: { field, find } }).unwrap(),
-      know: (known) => setChosen((before) => [...before, known]),
-      upload: (field, file, arrived) =>
-        follow(uploadFile(`/api/requests/${encodeURIComponent(sheet.number)}/uploads`, field, file, arrived)),
-      isOnTheWay,
-    }),
-    [sheet, chosen, ask, follow, isOnTheWay],
-  );
+  const around = useAroundSheet(sheet);
   // What is typed stays here, whatever becomes of the field meanwhile.
   const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>({});
   const work = ({ key, label }: Pick<VisibleField, 'key' | 'label'>) => ({

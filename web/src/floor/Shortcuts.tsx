@@ -7,6 +7,7 @@ const KEYS = [
   ['floor:key.next', 'floor:key.nextDoes'],
   ['floor:key.previous', 'floor:key.previousDoes'],
   ['common:findKeys', 'floor:key.findDoes'],
+  ['floor:key.cell', 'floor:key.cellDoes'],
   ['?', 'floor:key.helpDoes'],
 ] as const;
 

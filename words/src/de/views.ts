@@ -2,6 +2,13 @@ import type { views as english } from '../en/views.ts';
 import type { Same } from '../same.ts';
 
 export const views: Same<typeof english> = {
+  opening: 'Wird geöffnet …',
+  changeCell: '{{what}} von {{number}}',
+  asItIs: 'wie es ist',
+  widthOf: 'Breite von {{what}}',
+  notSaved: 'Noch nicht gespeichert: Öffnen Sie es, um weiterzumachen.',
+  gridHint:
+    'Die Pfeiltasten gehen durch die Zellen, die Eingabetaste ändert eine, J und K öffnen das nächste und das vorige Blatt.',
   theName: 'der Name',
   theRegisters: 'was betrachtet wird',
   theCondition: 'welche davon',

@@ -1,5 +1,11 @@
 /** Views: ways to look at requests and what is kept; the sentence one reads as, and how it is changed. */
 export const views = {
+  opening: 'Opening …',
+  changeCell: '{{what}} of {{number}}',
+  asItIs: 'as it is',
+  widthOf: 'Width of {{what}}',
+  notSaved: 'Not saved yet: open it to go on.',
+  gridHint: 'Arrow keys go through the cells, Enter changes one, J and K open the next and previous sheet.',
   theName: 'the name',
   theRegisters: 'what is looked at',
   theCondition: 'which ones',

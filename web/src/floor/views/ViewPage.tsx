@@ -180,6 +180,7 @@ function View({ id, kept, open }: ViewProps) {
           to={to}
           more={table.hasNextPage ? () => void table.fetchNextPage() : null}
           isLoading={table.isFetching}
+          set={setChanged}
         />
       ) : null}
     </>

@@ -3,7 +3,7 @@ import { type Field, type FieldValue, type RawAnswer, typedForm } from '@tolvek/
 import { said, type Words } from '@tolvek/words';
 
 type Sheet = AnswerOf<'sheet'>;
-type Value = AnswerOf<'lookAtBoard'>['columns'][number]['value'];
+export type Value = AnswerOf<'lookAtBoard'>['columns'][number]['value'];
 
 /** Whether something may be moved to where it has another value: `here`, yes, or why not. */
 export type Way = 'here' | 'open' | { readonly whyNot: Words };
