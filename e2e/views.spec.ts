@@ -160,3 +160,71 @@ test('a handler works ten requests in a table by keyboard alone', async ({ brows
   await expect(ilse.getByRole('complementary', { name: 'Request sheet' })).toBeVisible();
   expect(await spilling(ilse)).toEqual([]);
 });
+
+test('a block is pasted into a table, what is wrong is said and left, and all of it is undone at once', async ({
+  browser,
+}) => {
+  const ilse = await pageOf(browser, 'Ilse Brandvold', { width: 1280, height: 800 });
+  await ilse.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await ilse.goto('/floor');
+  await ilse.getByRole('link', { name: 'New view' }).click();
+  await part(ilse, 'What is looked at').click();
+  await ilse
+    .getByRole('checkbox', { name: 'Come on site', exact: true })
+    .or(ilse.getByRole('checkbox', { name: 'Site access', exact: true }))
+    .check();
+  await done(ilse);
+  await part(ilse, 'Columns').click();
+  for (const each of ['Escort', 'Departure']) await ilse.getByRole('button', { name: `Show ${each}` }).click();
+  for (const each of ['Escort', 'Departure'])
+    for (let step = 0; step < 3; step += 1)
+      await ilse.getByRole('button', { name: `Move ${each} to the left` }).click();
+  await done(ilse);
+  const table = ilse.getByRole('grid', { name: 'Rows of the view' });
+  await expect(table.getByRole('columnheader').nth(1)).toContainText('Escort');
+  await expect(table.getByRole('columnheader').nth(2)).toContainText('Departure');
+  const cells = (row: number) => table.locator('tr[data-number]').nth(row).locator('td');
+  const before: (readonly string[])[] = [];
+  for (let row = 0; row < 3; row += 1)
+    before.push([(await cells(row).nth(1).textContent()) ?? '', (await cells(row).nth(2).textContent()) ?? '']);
+
+  // Three rows from a spreadsheet, a day of which there is none among them.
+  const paste = async (text: string): Promise<void> => {
+    await ilse.evaluate((put) => navigator.clipboard.writeText(put), text);
+    await ilse.keyboard.press('Control+v');
+  };
+  await cells(0).nth(1).click();
+  await paste('Ivo Lund\t2027-01-09\nAda Berg\t2027-13-40\nUna Holm\t2027-01-11\n');
+  const dialog = ilse.getByRole('dialog', { name: 'Change 6 cells of 3 requests' });
+  await expect(dialog.getByText('5 cells become different.')).toBeVisible();
+  await expect(dialog.getByText('1 can’t be changed so and stays as it is:')).toBeVisible();
+  await expect(dialog.getByRole('listitem')).toContainText('Departure');
+  expect(await seriousTrouble(ilse)).toEqual([]);
+  await dialog.getByRole('button', { name: 'Change 5 cells' }).click();
+  await expect(ilse.getByText('5 cells are changed.')).toBeVisible();
+  await expect(cells(0).nth(1)).toHaveText('Ivo Lund');
+  await expect(cells(1).nth(1)).toHaveText('Ada Berg');
+  await expect(cells(1).nth(2)).toHaveText(before[1]?.[1] ?? '');
+  await expect(cells(1).nth(2)).toHaveAttribute('title', /2027-13-40/);
+  await expect(cells(2).nth(2)).toContainText('11 January 2027');
+
+  // It was a mistake: one press, and all three are as they were.
+  await ilse.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(ilse.getByText('3 requests are as they were before.')).toBeVisible();
+  for (const [row, [escort = '', departure = '']] of before.entries()) {
+    await expect(cells(row).nth(1)).toHaveText(escort);
+    await expect(cells(row).nth(2)).toHaveText(departure);
+  }
+
+  // One cell is filled down over those that are reached with Shift.
+  await cells(0).nth(1).click();
+  await ilse.keyboard.type('Nils');
+  await ilse.keyboard.press('Enter');
+  await expect(cells(0).nth(1)).toHaveText('Nils');
+  await expect(ilse.locator('td:focus')).toHaveCount(1);
+  for (let step = 0; step < 2; step += 1) await ilse.keyboard.press('Shift+ArrowDown');
+  await ilse.keyboard.press('Control+d');
+  await ilse.getByRole('button', { name: 'Change 2 cells' }).click();
+  for (let row = 0; row < 3; row += 1) await expect(cells(row).nth(1)).toHaveText('Nils');
+  expect(await seriousTrouble(ilse)).toEqual([]);
+});

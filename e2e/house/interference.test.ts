@@ -577,6 +577,13 @@ async function live(hidden: Hidden): Promise<Heard> {
       ...trayKeys.map((tray) => ({ query: { tray } })),
       ...['aaa', 'TT'].map((find) => ({ query: { tray: 'all', find } })),
     ],
+    changeCells: [false, true].map((apply) => ({
+      body: {
+        rows: numbers.map((number) => ({ number, version: 1, cells: { what: 'x', note: 'y', nothing: 'z' } })),
+        apply,
+      },
+    })),
+    takeBackCells: [{ body: { rows: numbers.map((number) => ({ number, version: 1 })) } }],
     // What only one of the desks holds, nearly so and beside it too, and what both do.
     find: each(
       [
@@ -884,15 +891,16 @@ async function live(hidden: Hidden): Promise<Heard> {
       const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
       return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
     }
-    if (route === 'rerouteMany') {
-      const { requests: several, ...more } = body as unknown as { requests: readonly { number: string }[] };
+    const several = { rerouteMany: 'requests', changeCells: 'rows', takeBackCells: 'rows' }[route as string];
+    if (several) {
+      const asked = body as unknown as Readonly<Record<string, readonly { number: string }[]>>;
       const onTheirs = await Promise.all(
-        several.map(async ({ number }) => {
-          const sheet = await caller.call('sheet', { params: { number } });
-          return { number, version: sheet.body?.version ?? 1 };
+        (asked[several] ?? []).map(async (each) => {
+          const sheet = await caller.call('sheet', { params: { number: each.number } });
+          return { ...each, version: sheet.body?.version ?? 1 };
         }),
       );
-      return { ...input, body: { ...more, requests: onTheirs } };
+      return { ...input, body: { ...asked, [several]: onTheirs } };
     }
     if (['changeMine', 'changeFollowed', 'withdrawMine', 'withdrawFollowed'].includes(route)) {
       const own = await caller.call(route.endsWith('Mine') ? 'myRequest' : 'follow', params ? { params } : {});

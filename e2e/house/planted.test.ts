@@ -661,6 +661,14 @@ describe('a value in the restricted field', () => {
       follow: [{ params: { token: follow } }],
       ledger: trayKeys.flatMap((tray) => [{ query: { tray, find: '' } }, { query: { tray, find: PLANTED } }]),
       find: ['come', PLANTED, PLANTED.replace('zq', 'zw'), ...NEEDLES.slice(1, 20)].map((text) => ({ body: { text } })),
+      // What is put into a cell that is closed is told to nobody, nor what stands there.
+      changeCells: [1, 2, 3, 4, 5].map((version) => ({
+        body: {
+          rows: [inside, outside].map((number) => ({ number, version, cells: { medical_note: 'x', reason: '' } })),
+          apply: false,
+        },
+      })),
+      takeBackCells: [{ body: { rows: [{ number: inside, version: 1 }] } }],
       mailroom: [{}, { query: { find: PLANTED } }],
       letter: letters.map(({ id }: { id: string }) => ({ params: { id } })),
       form: [{ params: { key: 'site-access' } }],

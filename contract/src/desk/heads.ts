@@ -24,6 +24,8 @@ export const deskHeads = {
     programs: true,
     guard: 'If-Match',
   },
+  changeCells: { method: 'POST', path: '/api/cells', caller: 'staff' },
+  takeBackCells: { method: 'POST', path: '/api/cells/back', caller: 'staff' },
   rerouteMany: { method: 'POST', path: '/api/routings', caller: 'staff' },
   assign: { method: 'POST', path: '/api/requests/:number/handler', caller: 'staff', programs: true, guard: 'If-Match' },
   giveOutside: { method: 'POST', path: '/api/requests/:number/outside-handler', caller: 'staff', guard: 'If-Match' },

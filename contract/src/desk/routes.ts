@@ -162,6 +162,50 @@ export const deskRoutes = routesOf(deskHeads, {
     }),
     answer: versioned,
   },
+  changeCells: {
+    says: 'Changes fields of several requests by what cells of a sheet say: what is good is changed, of the rest it is told why not. Without apply it says what would change.',
+    body: z.strictObject({
+      rows: z
+        .array(
+          z.strictObject({
+            number: z.string().max(20),
+            version: z.int(),
+            cells: z.record(z.string().max(64), z.string().max(20_000)),
+          }),
+        )
+        .min(1)
+        .max(MOST_AT_ONCE),
+      apply: z.boolean(),
+    }),
+    answer: z.object({
+      applied: z.boolean(),
+      rows: z.array(
+        z.object({
+          number: z.string(),
+          /** As it is now; that of before where nothing of it is changed. */
+          version: z.int(),
+          /** Keys of the fields that become otherwise. */
+          changed: z.array(z.string()),
+          /** What can’t be changed so, and why; at null all of the request. */
+          refused: z.array(z.object({ field: z.string().nullable(), why: words, fix: words })),
+        }),
+      ),
+    }),
+  },
+  takeBackCells: {
+    says: 'Gives fields of several requests back what they held before the caller changed them last, where nothing has happened to the request since.',
+    body: z.strictObject({
+      rows: z
+        .array(z.strictObject({ number: z.string().max(20), version: z.int() }))
+        .min(1)
+        .max(MOST_AT_ONCE),
+    }),
+    answer: z.object({
+      /** How many requests are as they were. */
+      back: z.int(),
+      refused: z.array(z.object({ number: z.string(), why: words })),
+    }),
+  },
   rerouteMany: {
     says: 'Gives requests to another team or handler, or another priority. Without apply it says what would change.',
     body: z.strictObject({

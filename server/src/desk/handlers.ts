@@ -4,6 +4,7 @@ import type { House } from '../platform/house.ts';
 import type { Handlers } from '../platform/serve.ts';
 import { followed } from '../request/followed.ts';
 import { act, actOnOwn } from './acting.ts';
+import { changeCells, takeBackCells } from './cells.ts';
 import { changing, changingOwn } from './changing.ts';
 import {
   assign,
@@ -37,6 +38,8 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       moveStage(house, viewer, { number: params.number, version, stage: body.stage }),
     freeRequest: ({ viewer, params, body, version }) =>
       freeRequest(house, viewer, { number: params.number, version, ...body }),
+    changeCells: ({ viewer, body }) => changeCells(house, viewer, body),
+    takeBackCells: ({ viewer, body }) => takeBackCells(house, viewer, body.rows),
     rerouteMany: ({ viewer, body }) => rerouteMany(house, viewer, body),
     reroute: ({ viewer, params, body, version }) => reroute(house, viewer, { number: params.number, version, ...body }),
     assign: ({ viewer, params, body, version }) =>

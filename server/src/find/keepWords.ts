@@ -18,7 +18,7 @@ export const ROWS_EACH = 1 << 14;
 /** What happens without any words. */
 const SILENT: ReadonlySet<Happening['kind']> = new Set([
   ...(['due', 'rang', 'seat', 'silent', 'stage', 'replanned', 'links-ended', 'link-sent', 'undelivered'] as const),
-  ...(['followed', 'unfollowed', 'shared', 'unshared', 'team', 'priority', 'nobody-decides'] as const),
+  ...(['followed', 'unfollowed', 'shared', 'unshared', 'nobody-decides'] as const),
 ]);
 
 const addDue = prepared((db) =>

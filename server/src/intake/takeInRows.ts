@@ -1,6 +1,4 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
-import { isReferring } from '@tolvek/core/form';
-import { own } from '@tolvek/core/own';
 import type { Viewer } from '@tolvek/core/people';
 import {
   type Field,
@@ -11,7 +9,6 @@ import {
   unguarded,
 } from '@tolvek/core/register';
 import { said } from '@tolvek/words';
-import { and, eq, inArray } from 'drizzle-orm';
 import { currentRelease, formByKey, type ReleaseRow, registerOfForm, releaseById } from '../form/queries.ts';
 import { type PersonRow, personByEmail, personById, personByName, staffIn } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -21,13 +18,13 @@ import { addJob, type Doing, isEnded, type JobRow } from '../platform/longJobs.t
 import { notFound } from '../platform/problem.ts';
 import { inGroups } from '../platform/turns.ts';
 import { by, type Work, write } from '../platform/work.ts';
-import { type RegisterRow, registerByKey } from '../register/queries.ts';
+import type { RegisterRow } from '../register/queries.ts';
 import { stageAtFirst } from '../request/change.ts';
 import { type Beside, claimed } from '../request/claims.ts';
 import { factsFor, type Picked } from '../request/facts.ts';
 import { numberToCome } from '../request/nextNumber.ts';
 import { numbered } from '../request/numbers.ts';
-import { requests } from '../request/tables.ts';
+import { requestsByNumber } from '../request/references.ts';
 import { UNKNOWN } from './admission.ts';
 import { type Arriving, admitted, type Considered, consider } from './arrive.ts';
 
@@ -212,25 +209,4 @@ function answersIn(row: Row, fields: readonly Field[], around: RequestFacts): Ra
       return answer === null || answer === '' ? [] : [[key, answer]];
     }),
   );
-}
-
-/** The requests that cells of references name by number. */
-function requestsByNumber(db: Reader, fields: readonly Field[], rows: readonly Row[]): RequestFacts['references'] {
-  return fields.flatMap((field) => {
-    const { type } = field;
-    if (!isReferring(type)) return [];
-    const named = [
-      ...new Set(
-        rows.flatMap((row) => (own(row.cells, field.key) ?? '').split(';').map((part) => part.trim().toUpperCase())),
-      ),
-    ].filter(Boolean);
-    const register = registerByKey(db, type.register);
-    if (!register || named.length === 0) return [];
-    return db
-      .select({ id: requests.id, number: requests.number })
-      .from(requests)
-      .where(and(eq(requests.registerId, register.id), inArray(requests.number, named.slice(0, 5_000))))
-      .all()
-      .map(({ id, number }) => ({ id, number, register: register.key, label: number, values: {} }));
-  });
 }

@@ -31,7 +31,7 @@ import {
   type Values,
 } from '@tolvek/core/register';
 import { type Language, said } from '@tolvek/words';
-import { and, desc, eq, ne, or, type SQL, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne, or, type SQL, sql } from 'drizzle-orm';
 import { referringTo } from '../design/queries.ts';
 import { uploads } from '../files/tables.ts';
 import { formByKey } from '../form/queries.ts';
@@ -398,3 +398,28 @@ export const formsPointingTo = (db: Reader, registerKey: string): readonly strin
     ),
   ),
 ];
+
+/** The requests that cells of references name by number. */
+export function requestsByNumber(
+  db: Reader,
+  fields: readonly Field[],
+  rows: readonly { readonly cells: Readonly<Record<string, string>> }[],
+): RequestFacts['references'] {
+  return fields.flatMap((field) => {
+    const { type } = field;
+    if (!isReferring(type)) return [];
+    const named = [
+      ...new Set(
+        rows.flatMap((row) => (own(row.cells, field.key) ?? '').split(';').map((part) => part.trim().toUpperCase())),
+      ),
+    ].filter(Boolean);
+    const register = registerByKey(db, type.register);
+    if (!register || named.length === 0) return [];
+    return db
+      .select({ id: requests.id, number: requests.number })
+      .from(requests)
+      .where(and(eq(requests.registerId, register.id), inArray(requests.number, named.slice(0, 5_000))))
+      .all()
+      .map(({ id, number }) => ({ id, number, register: register.key, label: number, values: {} }));
+  });
+}

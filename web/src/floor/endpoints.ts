@@ -97,6 +97,14 @@ export const floorApi = api.injectEndpoints({
       query: call('rerouteMany'),
       invalidatesTags: (answer) => (answer?.applied ? ['sheet', 'ledger'] : []),
     }),
+    changeCells: build.mutation<AnswerOf<'changeCells'>, Asked<'changeCells'>>({
+      query: call('changeCells'),
+      invalidatesTags: (answer) => (answer?.applied ? ['sheet', 'ledger'] : []),
+    }),
+    takeBackCells: build.mutation<AnswerOf<'takeBackCells'>, Asked<'takeBackCells'>>({
+      query: call('takeBackCells'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
     assign: build.mutation<AnswerOf<'assign'>, Asked<'assign'>>({
       query: call('assign'),
       invalidatesTags: ['sheet', 'ledger'],

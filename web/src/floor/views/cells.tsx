@@ -1,5 +1,6 @@
 import type { AnswerOf } from '@tolvek/contract';
 import { isFact, type ViewDesign } from '@tolvek/core/view';
+import type { Words } from '@tolvek/words';
 import type { ReactNode } from 'react';
 import { Fuse } from '../../ui/Fuse.tsx';
 import { StageMark } from '../../ui/StageMark.tsx';
@@ -10,9 +11,13 @@ export type ViewRow = AnswerOf<'lookAtBoard'>['places'][number]['rows'][number];
 
 /** What a row shows of a fact or a field that is among the columns of its view. */
 export function cellIn(row: ViewRow, of: string, { columns }: Pick<ViewDesign, 'columns'>): ReactNode {
-  if (isFact(of)) return factOf(row, of);
+  return isFact(of) ? factOf(row, of) : told(wordsIn(row, of, { columns }));
+}
+
+/** What a field says in a row, where it is among the columns of its view. */
+export function wordsIn(row: ViewRow, of: string, { columns }: Pick<ViewDesign, 'columns'>): Words {
   const fields = columns.filter((each) => !isFact(each.of)).map((each) => each.of);
-  return told(row.cells[fields.indexOf(of)] ?? '');
+  return row.cells[fields.indexOf(of)] ?? '';
 }
 
 /** What stands in a column of what everything has. */

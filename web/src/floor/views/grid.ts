@@ -88,3 +88,16 @@ export const resized = (view: ViewDesign, subject: string, width: number): ViewD
       : column,
   ),
 });
+
+/** Kinds that stand at the right of their columns, so that figures can be compared. */
+export const FIGURES: ReadonlySet<string> = new Set(['number', 'money', 'duration']);
+/** Facts that are changed in their cells. */
+export const CHANGED: ReadonlySet<string> = new Set([
+  'request.stage',
+  'request.handler',
+  'request.team',
+  'request.priority',
+]);
+
+/** What is changed in a cell just now, or was begun there. */
+export const cellKey = (number: string, subject: string): string => `${number} ${subject}`;
