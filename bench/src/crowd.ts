@@ -101,7 +101,7 @@ export async function measureCrowd({ folder, sizes }: { folder: string; sizes: r
 }
 
 /** A desk as the application writes it, with two people more, who are to see little. */
-async function written(folder: string, smtp: string): Promise<Handling> {
+export async function written(folder: string, smtp: string): Promise<Handling> {
   const desk = await Part.start('./desk.process.ts', [folder, String(WRITTEN), smtp]);
   const [few, fifty] = await desk.ask<readonly string[]>('addPeople', PEOPLE);
   await desk.stop();
@@ -109,7 +109,7 @@ async function written(folder: string, smtp: string): Promise<Handling> {
   return (copy) => (copy % 100 === 0 ? few : copy % 100 === 1 && copy < 5_000 ? fifty : undefined);
 }
 
-const PEOPLE = ['Ottoline Farrow', 'Bram Selwyn'] as const;
+export const PEOPLE = ['Ottoline Farrow', 'Bram Selwyn'] as const;
 const TRAYS_PAGE = 'Trays with their counts';
 
 async function opened(folder: string, size: number, smtp: string): Promise<Desk> {

@@ -12,6 +12,7 @@ import type { Figure } from './figure.ts';
 import { Part } from './processes.ts';
 import { measurePurchases } from './purchases.ts';
 import { measureScript } from './script.ts';
+import { measureViews } from './views.ts';
 import { measureWhole } from './whole.ts';
 
 /**
@@ -19,7 +20,7 @@ import { measureWhole } from './whole.ts';
  * whoever calls it, the floor and the peers each have a process of their own. Writes
  * `.reports/bench.json` and says what falls short. `--size N`: requests in the ledger; `--sizes N,M`: at
  * which the crowd looks, `--large`: at a million too; `--mixed S`: seconds of the mixed run; `--only core`, `people`, `directory`, `desk`, `assigned`, `backlog`, `doors`, `purchases`,
- * `whole`, `crowd` or `browser`.
+ * `whole`, `views`, `crowd` or `browser`.
  */
 const { values } = parseArgs({
   options: {
@@ -81,6 +82,11 @@ try {
   if (values.only === '' || values.only === 'doors') await measureDoors(folder, tell);
   if (values.only === '' || values.only === 'purchases') await measurePurchases(folder, tell);
   if (values.only === '' || values.only === 'whole') await measureWhole(folder, tell);
+  if (values.only === '' || values.only === 'views')
+    await measureViews(
+      { folder, sizes: [...values.sizes.split(',').map(Number), ...(values.large ? [1_000_000] : [])] },
+      tell,
+    );
   if (values.only === '' || values.only === 'crowd')
     await measureCrowd(
       { folder, sizes: [...values.sizes.split(',').map(Number), ...(values.large ? [1_000_000] : [])] },

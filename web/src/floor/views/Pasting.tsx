@@ -131,7 +131,6 @@ export function Pasting({ meant, fields, close }: PastingProps) {
           {error ? <Trouble error={error} /> : null}
           <p className="mt-4 flex flex-wrap gap-3">
             {count > 0 ? (
-              // biome-ignore lint/a11y/noAutofocus: what was asked for by a key is done by the next
               <Button autoFocus look="main" disabled={isLoading} onClick={() => void put()}>
                 {say('views:pasteNow', { count })}
               </Button>
