@@ -43,8 +43,9 @@ const EACH = sql.raw(String(ROWS_EACH));
 const MOST = 30;
 /** Fewer than that are found: what is nearly written so is looked for as well. */
 const FEW = 5;
-/** Places where the rarest of what is looked for stands that are read at most. */
-const READ = 400;
+/** Places that are read at once, and at most: of more it is said that there may be more. */
+const PAGE = 60;
+const LOOKED = 3_000;
 /** People of a name, and words that are nearly written so. */
 const NAMED = 50;
 const NEARLY = 50;
@@ -174,52 +175,80 @@ class Finding {
 
   /** The requests that hold all of it, the newest first. */
   all(sought: readonly Sought[], nearly: boolean): { readonly found: readonly FoundRequest[]; readonly more: boolean } {
-    const [rarest, ...others] = this.rarestFirst(sought);
-    if (!rarest) return { found: [], more: false };
-    const places = this.placesOf(rarest, others);
-    const ids = [...new Set(places)];
-    const found = this.rowsFrom(ids, sought, nearly);
-    return { found, more: places.length >= READ };
+    const found: FoundRequest[] = [];
+    const seen = new Set<string>();
+    const pages = this.pagesOf(sought.map(matchOf));
+    let looked = 0;
+    for (const page of pages) {
+      const fresh = [...new Set(page)].filter((id) => !seen.has(id));
+      for (const id of fresh) seen.add(id);
+      found.push(...this.rowsFrom(fresh, sought, nearly));
+      looked += page.length;
+      if (found.length > MOST || looked >= LOOKED) return { found, more: true };
+    }
+    return { found, more: false };
   }
 
-  private rarestFirst(sought: readonly Sought[]): readonly string[] {
-    const asked = sought.map(matchOf);
-    if (asked.length < 2) return asked;
-    const counted = (match: string): number =>
-      this.db.get<{ readonly n: number }>(
+  /** Ids of requests that may have all of it, the newest first, a page at a time; one may come again. */
+  private *pagesOf(asked: readonly string[]): Generator<readonly string[]> {
+    const [rarest, isOften] = this.rarestOf(asked);
+    if (rarest === undefined) return;
+    const all = asked.map((each) => `(${each})`).join(' AND ');
+    const visible = readInLists(this.looking);
+    const isFew = isFewFor(this.looking);
+    // Where each of them stands often, the requests that have all are gone through; else the places of the rarest.
+    const [match, where] = isOften
+      ? [all, sql`(found.rowid % ${EACH}) = 0`]
+      : [
+          rarest,
+          and(
+            this.mayLook,
+            asked.length > 1
+              ? sql`findable.n in (select rowid / ${EACH} from found where found match ${all} and (rowid % ${EACH}) = 0)`
+              : undefined,
+          ),
+        ];
+    for (let before: number | null = null; ; ) {
+      const there = and(
+        sql`found match ${match}`,
+        before === null ? undefined : sql`found.rowid < ${before}`,
+        where,
+        visible,
+      );
+      // Whoever works on little has that gone through; of all others the words are, the newest first.
+      const rows: { readonly id: string; readonly row: number }[] = this.db.all(
+        isFew
+          ? sql`select requests.id as id, found.rowid as row from requests cross join findable on findable.request_id = requests.id cross join found on found.rowid >= findable.n * ${EACH} and found.rowid < (findable.n + 1) * ${EACH} where ${and(idsNear(this.looking, undefined), there)} order by found.rowid desc limit ${PAGE}`
+          : sql`select requests.id as id, found.rowid as row from found cross join findable on findable.n = found.rowid / ${EACH} cross join requests on requests.id = findable.request_id where ${there} order by found.rowid desc limit ${PAGE}`,
+      );
+      yield rows.map(({ id }) => id);
+      const last = rows.at(-1);
+      if (!last || rows.length < PAGE) return;
+      before = last.row;
+    }
+  }
+
+  /** What stands in the fewest places of some things that are looked for, and whether even that stands often. */
+  private rarestOf(asked: readonly string[]): readonly [string | undefined, boolean] {
+    if (asked.length < 2) return [asked[0], false];
+    const counted = asked.map((match) => ({
+      match,
+      n: this.db.get<{ readonly n: number }>(
         sql`select count(*) as n from (select 1 from found where found match ${match} limit ${COUNTED})`,
-      ).n;
-    const often = new Map(asked.map((match) => [match, counted(match)]));
-    return [...asked].sort((a, b) => (often.get(a) ?? 0) - (often.get(b) ?? 0));
-  }
-
-  /** Ids of requests that have one thing in a place and all others in another; an id for each place of the first. */
-  private placesOf(match: string, others: readonly string[]): readonly string[] {
-    const { looking, mayLook } = this;
-    const alsoIn = others.map(
-      (other) =>
-        sql`exists (select 1 from found where found match ${other} and found.rowid >= findable.n * ${EACH} and found.rowid < (findable.n + 1) * ${EACH} and ${mayLook})`,
-    );
-    const visible = readInLists(looking);
-    const where = and(sql`found match ${match}`, mayLook, visible, ...alsoIn);
-    // Whoever works on little has that gone through; of all others the words are, the newest first.
-    const rows = isFewFor(looking)
-      ? sql`select requests.id as id from requests cross join findable on findable.request_id = requests.id cross join found on found.rowid >= findable.n * ${EACH} and found.rowid < (findable.n + 1) * ${EACH} where ${and(idsNear(looking, undefined), where)} order by findable.n desc limit ${READ}`
-      : sql`select requests.id as id from found cross join findable on findable.n = found.rowid / ${EACH} cross join requests on requests.id = findable.request_id where ${where} order by found.rowid desc limit ${READ}`;
-    return this.db.all<{ readonly id: string }>(rows).map(({ id }) => id);
+      ).n,
+    }));
+    const [rarest] = counted.sort((a, b) => a.n - b.n);
+    return [rarest?.match, (rarest?.n ?? 0) >= COUNTED];
   }
 
   /** Requests as they are told, where the viewer reads what is looked for in them. */
   rowsFrom(ids: readonly string[], sought: readonly Sought[], nearly: boolean): readonly FoundRequest[] {
     const told: FoundRequest[] = [];
-    const page = MOST * 2;
-    for (let at = 0; at < ids.length && told.length <= MOST; at += page) {
-      const rows = rowsOf(this.db, ids.slice(at, at + page));
-      const shared = sharedBy(this.looking, rows);
-      for (const row of rows) {
-        const found = told.length <= MOST ? this.toldOf(row, shared, sought) : null;
-        if (found) told.push({ ...found, nearly });
-      }
+    const rows = rowsOf(this.db, ids);
+    const shared = sharedBy(this.looking, rows);
+    for (const row of rows) {
+      const found = told.length <= MOST ? this.toldOf(row, shared, sought) : null;
+      if (found) told.push({ ...found, nearly });
     }
     return told;
   }

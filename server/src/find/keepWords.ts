@@ -69,7 +69,7 @@ const comments = prepared((db) =>
     .prepare(),
 );
 
-/** The number of the first row that the words of a request may have; that of a place is added to it. */
+/** The number of the row that has all words of a request, whatever their places; that of a place is added to it. */
 const rowsFrom = (n: number): number => n * ROWS_EACH;
 
 /** All that a request is found by. */
@@ -137,7 +137,9 @@ function keepWords(tx: Transaction, request: ShownRow): void {
     dropWords(tx, known.n);
     hashes(tx).run({ n: known.n, hash });
   }
+  const all = [...new Set(places.flatMap(({ words }) => [...words]))].join(' ');
   const n = known?.n ?? Number(addNumbered(tx).run({ id: request.id, hash }).lastInsertRowid);
+  tx.run(sql`insert into found (rowid, words) values (${rowsFrom(n)}, ${all})`);
   for (const [key, text] of texts) {
     const place = placeFor(tx, key);
     if (place !== null) tx.run(sql`insert into found (rowid, words) values (${rowsFrom(n) + place}, ${text})`);

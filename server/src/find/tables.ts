@@ -2,7 +2,7 @@ import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /**
  * What requests are found by stands in `found`, an FTS5 table without content of its own: a row for each place of each
- * request that holds something. Its number is that of the request and that of the place (`rowOf` in `index.ts`). The words
+ * request that holds something. Its number is that of the request and that of the place, the first being all of them together (`rowsFrom` in `keepWords.ts`). The words
  * there lead to requests that are read anew: nobody is told by the index alone.
  */
 export const FOUND = 'found';
