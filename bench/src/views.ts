@@ -96,15 +96,13 @@ async function opened(folder: string, size: number, smtp: string): Promise<Desk>
   return { size, folder, part, post, few };
 }
 
-/** Waits until all is ready to be found; says how long that took. */
-async function foundReady(load: Part, { size, post }: Desk): Promise<void> {
-  const began = performance.now();
+/** Waits until all is ready to be found. */
+async function foundReady(load: Part, { post }: Desk): Promise<void> {
   for (;;) {
     const { text } = await load.ask<{ text: string }>('once', post('/api/find', { text: 'zebra' }));
-    if ((JSON.parse(text) as { behind: number }).behind === 0) break;
+    if ((JSON.parse(text) as { behind: number }).behind === 0) return;
     await pause(500);
   }
-  console.log(`    ${size} requests ready to be found after ${Math.round((performance.now() - began) / 1_000)} s`);
 }
 
 async function besideHand(

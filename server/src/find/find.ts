@@ -195,7 +195,12 @@ class Finding {
     if (rarest === undefined) return;
     const all = asked.map((each) => `(${each})`).join(' AND ');
     const visible = readInLists(this.looking);
+    // Whoever works on little has what is found looked for among that; of all others what is found is looked at.
     const isFew = isFewFor(this.looking);
+    const mine = sql`with mine as materialized (select findable.n as n, requests.id as id from requests cross join findable on findable.request_id = requests.id where ${and(idsNear(this.looking, undefined), visible)}) `;
+    const [begin, among, n, id] = isFew
+      ? [mine, sql`mine`, sql`mine.n`, sql`mine.id`]
+      : [sql``, sql`findable`, sql`findable.n`, sql`findable.request_id`];
     // Where each of them stands often, the requests that have all are gone through; else the places of the rarest.
     const [match, where] = isOften
       ? [all, sql`(found.rowid % ${EACH}) = 0`]
@@ -204,7 +209,7 @@ class Finding {
           and(
             this.mayLook,
             asked.length > 1
-              ? sql`findable.n in (select rowid / ${EACH} from found where found match ${all} and (rowid % ${EACH}) = 0)`
+              ? sql`${n} in (select rowid / ${EACH} from found where found match ${all} and (rowid % ${EACH}) = 0)`
               : undefined,
           ),
         ];
@@ -213,13 +218,10 @@ class Finding {
         sql`found match ${match}`,
         before === null ? undefined : sql`found.rowid < ${before}`,
         where,
-        visible,
+        isFew ? undefined : visible,
       );
-      // Whoever works on little has that gone through; of all others the words are, the newest first.
-      const rows: { readonly id: string; readonly row: number }[] = this.db.all(
-        isFew
-          ? sql`select requests.id as id, found.rowid as row from requests cross join findable on findable.request_id = requests.id cross join found on found.rowid >= findable.n * ${EACH} and found.rowid < (findable.n + 1) * ${EACH} where ${and(idsNear(this.looking, undefined), there)} order by found.rowid desc limit ${PAGE}`
-          : sql`select requests.id as id, found.rowid as row from found cross join findable on findable.n = found.rowid / ${EACH} cross join requests on requests.id = findable.request_id where ${there} order by found.rowid desc limit ${PAGE}`,
+      const rows = this.db.all<{ readonly id: string; readonly row: number }>(
+        sql`${begin}select requests.id as id, found.rowid as row from found cross join ${among} on ${n} = found.rowid / ${EACH} cross join requests on requests.id = ${id} where ${there} order by found.rowid desc limit ${PAGE}`,
       );
       yield rows.map(({ id }) => id);
       const last = rows.at(-1);

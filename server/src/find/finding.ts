@@ -5,7 +5,7 @@ import { write } from '../platform/work.ts';
 import { isWordsDue, keepSomeWords } from './keepWords.ts';
 
 /** Requests whose words are looked at in one write. */
-const AT_ONCE = 20;
+const AT_ONCE = 60;
 
 /** Looks at the words of all requests that wait for it, a few in each write, whenever nobody else has work to be done. */
 export async function keepWordsFound(house: House, isOver: () => boolean): Promise<void> {
