@@ -80,8 +80,11 @@ test('the ledger and a decision work without a mouse', async ({ browser }) => {
   await expect(ilse.getByRole('button', { name: 'Shortcuts' })).toBeFocused();
   await ilse.waitForTimeout(300);
   await ilse.keyboard.press('Control+k');
-  await expect(ilse.getByRole('searchbox')).toBeFocused();
+  await expect(ilse.getByRole('combobox', { name: 'What you are looking for' })).toBeFocused();
   const wanted = (await ilse.locator('tbody tr .font-mono').last().textContent()) ?? '';
   await ilse.keyboard.type(wanted);
-  await expect(ilse.locator('tbody tr')).toHaveCount(1);
+  await expect(ilse.getByRole('option').first()).toContainText(wanted);
+  await ilse.keyboard.press('Enter');
+  await expect(ilse.getByRole('article').getByText(wanted)).toBeVisible();
+  await expect(ilse.getByRole('dialog')).toHaveCount(0);
 });

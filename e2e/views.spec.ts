@@ -219,6 +219,7 @@ test('a block is pasted into a table, what is wrong is said and left, and all of
   // One cell is filled down over those that are reached with Shift.
   await cells(0).nth(1).click();
   await ilse.keyboard.type('Nils');
+  await expect(ilse.getByRole('dialog', { name: /^Escort of/ }).getByRole('textbox')).toBeFocused();
   await ilse.keyboard.press('Enter');
   await expect(cells(0).nth(1)).toHaveText('Nils');
   await expect(ilse.locator('td:focus')).toHaveCount(1);

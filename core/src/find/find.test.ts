@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Field } from '../register/index.ts';
+import type { Field, ItemRow, Values } from '../register/index.ts';
 import { faultsBetween, faultsIn } from './near.ts';
 import { calledIn, type SoughtIn, soughtBy, standsIn, widened } from './sought.ts';
 import { findableIn, personTag } from './tags.ts';
@@ -30,12 +30,12 @@ const FIELDS = [
       { key: 'what', label: 'What', type: { kind: 'text' } },
       { key: 'count', label: 'Count', type: { kind: 'number', places: 0 } },
     ],
-  } as Field['type']),
+  } as unknown as Field['type']),
 ];
-const VALUES = {
+const VALUES: Values = {
   ...{ title: 'Crossing to Lundøy – Äquinoktium', boat: 'tern', leaves: '2026-11-27', lead: 'p-1' },
   price: { minor: 74_050, currency: 'EUR' },
-  items: [{ what: 'Rope', count: 3 }, { what: 'Buoys, red' }],
+  items: [{ what: 'Rope', count: 3 }, { what: 'Buoys, red' }] as readonly ItemRow[],
 };
 const called = calledIn(FIELDS, []);
 /** The places in which all that is typed stands, or undefined where something stands in none. */

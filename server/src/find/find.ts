@@ -126,7 +126,6 @@ function calledSo(
 
 /** One look for something. */
 class Finding {
-  private readonly registers: ReadonlyMap<string, Looking['registers'][number]>;
   private places: SQL | undefined;
   /** The words that were met in what is told: of what is nearly written so, no other may be. */
   readonly met = new Set<string>();
@@ -134,9 +133,7 @@ class Finding {
   constructor(
     readonly looking: Looking,
     private readonly now: number,
-  ) {
-    this.registers = new Map(looking.registers.map((register) => [register.id, register]));
-  }
+  ) {}
 
   private get db(): Reader {
     return this.looking.db;

@@ -8,7 +8,7 @@ interface BoxesProps<K extends string> {
 export const Boxes = <K extends string>({ all, chosen, toggle }: BoxesProps<K>) => (
   <span className="flex flex-wrap gap-x-5 gap-y-1">
     {all.map(({ key, label }) => (
-      <label key={key} className="flex min-h-6 items-center gap-2">
+      <label key={key} className="flex min-h-[24px] items-center gap-2">
         <input type="checkbox" className="accent-green" checked={chosen.includes(key)} onChange={() => toggle(key)} />
         {label}
       </label>
