@@ -31,6 +31,7 @@ const { values } = parseArgs({
     only: { type: 'string', default: '' },
   },
 });
+const sizes = [...values.sizes.split(',').map(Number), ...(values.large ? [1_000_000] : [])];
 const folder = mkdtempSync(join(tmpdir(), 'tolvek-bench-'));
 const figures: Figure[] = [];
 const tell = (more: readonly Figure[]): void => {
@@ -82,16 +83,8 @@ try {
   if (values.only === '' || values.only === 'doors') await measureDoors(folder, tell);
   if (values.only === '' || values.only === 'purchases') await measurePurchases(folder, tell);
   if (values.only === '' || values.only === 'whole') await measureWhole(folder, tell);
-  if (values.only === '' || values.only === 'views')
-    await measureViews(
-      { folder, sizes: [...values.sizes.split(',').map(Number), ...(values.large ? [1_000_000] : [])] },
-      tell,
-    );
-  if (values.only === '' || values.only === 'crowd')
-    await measureCrowd(
-      { folder, sizes: [...values.sizes.split(',').map(Number), ...(values.large ? [1_000_000] : [])] },
-      tell,
-    );
+  if (values.only === '' || values.only === 'views') await measureViews({ folder, sizes }, tell);
+  if (values.only === '' || values.only === 'crowd') await measureCrowd({ folder, sizes }, tell);
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }

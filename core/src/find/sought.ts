@@ -44,7 +44,7 @@ function dayOf(year: string | undefined, month: number, day: string, today: stri
   return near.sort((a, b) => away(a) - away(b))[0]?.toString() ?? null;
 }
 
-/** The first day that a text names, and the text without it. A day before its month, as most of the world writes it. */
+/** The first day that a text names, and how it is typed there. A day before its month, as most of the world writes it. */
 function dayIn(text: string, { today, months }: SoughtIn): { readonly day: string; readonly typed: string } | null {
   const read = (
     found: RegExpExecArray | null,

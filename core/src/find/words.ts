@@ -13,6 +13,12 @@ export const wordsOf = (text: string): readonly string[] => plainLetters(text).m
 export const isMeant = (word: string, sought: string): boolean =>
   sought.length < BEGINS ? word === sought : word.startsWith(sought);
 
+/** Whether something is called by all of some words: each is the beginning of a word of its name. */
+export function isCalled(name: string, sought: readonly string[]): boolean {
+  const words = wordsOf(name);
+  return sought.every((each) => words.some((word) => word.startsWith(each)));
+}
+
 /** A piece of a text; `meant`: what is looked for. */
 export interface Piece {
   /** Where it begins, in letters. */

@@ -6,6 +6,7 @@ import {
   faultsBetween,
   faultsIn,
   findableIn,
+  isCalled,
   PLACES,
   personTag,
   requestTag,
@@ -16,22 +17,22 @@ import {
   wordsOf,
 } from '@tolvek/core/find';
 import { rightsAt, type Viewer } from '@tolvek/core/people';
-import { fieldKeyOf, fileName, partsOf } from '@tolvek/core/register';
+import { fieldKeyOf, partsOf } from '@tolvek/core/register';
 import { LANGUAGES } from '@tolvek/words/speech';
-import { and, asc, eq, isNotNull, like, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, eq, like, or, type SQL, sql } from 'drizzle-orm';
 import { formsOf } from '../form/queries.ts';
 import { people } from '../people/tables.ts';
 import type { Reader } from '../platform/database.ts';
 import { askableIn } from '../request/asking.ts';
 import { openRequest } from '../request/open.ts';
 import type { ShownRow } from '../request/queries.ts';
-import { history, requests } from '../request/tables.ts';
+import { requests } from '../request/tables.ts';
 import { deskOf } from '../settings/queries.ts';
 import { isFewFor, numberedAs, openedRow, readInLists, rowsOf, sharedBy } from '../view/ledger.ts';
 import { viewsFor } from '../view/savedViews.ts';
 import { idsNear, type Looking, lookingAt } from '../view/workedBy.ts';
 import { allVocabularies } from '../vocabulary/queries.ts';
-import { peopleOf, ROWS_EACH, wordsDue } from './keepWords.ts';
+import { peopleOf, ROWS_EACH, saidTo, wordsDue } from './keepWords.ts';
 
 type Found = AnswerOf<'find'>;
 type FoundRequest = Found['requests'][number];
@@ -111,22 +112,21 @@ function calledSo(
 ): Pick<Found, 'people' | 'views' | 'forms'> {
   const words = sought.flatMap(({ words: [word] }) => word ?? []);
   if (words.length === 0 || words.length < sought.length) return { people: [], views: [], forms: [] };
-  const isCalled = (name: string): boolean =>
-    words.every((word) => wordsOf(name).some((each) => each.startsWith(word)));
   const built = registers.filter(({ id }) => rightsAt(viewer, id).includes('configure'));
   return {
-    people: words.every((word) => word.length > 1) ? named(db, words).filter(({ name }) => isCalled(name)) : [],
-    views: viewsFor(db, viewer).filter(({ name }) => isCalled(name)),
+    people: words.every((word) => word.length > 1) ? named(db, words).filter(({ name }) => isCalled(name, words)) : [],
+    views: viewsFor(db, viewer).filter(({ name }) => isCalled(name, words)),
     forms: built
       .flatMap(({ id }) => formsOf(db, id))
       .map((form) => ({ key: form.key, title: form.draft.title }))
-      .filter(({ title }) => isCalled(title)),
+      .filter(({ title }) => isCalled(title, words)),
   };
 }
 
 /** One look for something. */
 class Finding {
   private places: SQL | undefined;
+  private few: boolean | undefined;
   /** The words that were met in what is told: of what is nearly written so, no other may be. */
   readonly met = new Set<string>();
 
@@ -193,7 +193,7 @@ class Finding {
     const all = asked.map((each) => `(${each})`).join(' AND ');
     const visible = readInLists(this.looking);
     // Whoever works on little has what is found looked for among that; of all others what is found is looked at.
-    const isFew = isFewFor(this.looking);
+    const isFew = (this.few ??= isFewFor(this.looking));
     const mine = sql`with mine as materialized (select findable.n as n, requests.id as id from requests cross join findable on findable.request_id = requests.id where ${and(idsNear(this.looking, undefined), visible)}) `;
     const [begin, among, n, id] = isFew
       ? [mine, sql`mine`, sql`mine.n`, sql`mine.id`]
@@ -295,17 +295,9 @@ class Finding {
 
   /** What was said to a request that the viewer reads. */
   private saidIn(row: ShownRow, open: ReturnType<typeof openedRow>['open']) {
-    return this.db
-      .select({ actorId: history.actorId, comment: history.comment })
-      .from(history)
-      .where(and(eq(history.requestId, row.id), isNotNull(history.comment)))
-      .all()
-      .flatMap((entry) => {
-        const { comment } = entry;
-        if (!comment || !open.readsWords(entry)) return [];
-        const text = [comment.text, ...(comment.files ?? []).map(fileName)].filter(Boolean).join(' · ');
-        return [{ text, words: new Set(wordsOf(text)) }];
-      });
+    return saidTo(this.db, row.id)
+      .filter(({ entry }) => open.readsWords(entry))
+      .map(({ text }) => ({ text, words: new Set(wordsOf(text)) }));
   }
 
   /** The same with what is nearly written so; itself where nothing is. */
@@ -352,7 +344,7 @@ function peopleCalled(db: Reader, word: string): readonly string[] {
     .orderBy(asc(people.name))
     .limit(NAMED)
     .all()
-    .flatMap(({ id, name }) => (wordsOf(name).some((each) => each.startsWith(word)) ? [id] : []));
+    .flatMap(({ id, name }) => (isCalled(name, [word]) ? [id] : []));
 }
 
 /** Ids of people whose names are nearly written so. */

@@ -63,7 +63,7 @@ const placeNamed = prepared((db) =>
 );
 const comments = prepared((db) =>
   db
-    .select({ comment: history.comment })
+    .select({ actorId: history.actorId, comment: history.comment })
     .from(history)
     .where(and(eq(history.requestId, sql.placeholder('id')), isNotNull(history.comment)))
     .prepare(),
@@ -72,15 +72,21 @@ const comments = prepared((db) =>
 /** The number of the row that has all words of a request, whatever their places; that of a place is added to it. */
 const rowsFrom = (n: number): number => n * ROWS_EACH;
 
+/** What was said to a request, with the names of the files that came along. */
+export const saidTo = (db: Reader, requestId: string) =>
+  comments(db)
+    .all({ id: requestId })
+    .map((entry) => {
+      const { text = '', files = [] } = entry.comment ?? {};
+      return { entry, text: [text, ...files.map(fileName)].filter(Boolean).join(' · ') };
+    });
+
 /** All that a request is found by. */
 export function findableOf(db: Reader, request: ShownRow): readonly Findable[] {
   const register = registerById(db, request.registerId);
-  const said = comments(db)
-    .all({ id: request.id })
-    .flatMap(({ comment }) => (comment ? [comment.text, ...(comment.files ?? []).map(fileName)] : []));
   return [
     ...findableIn(fieldsOf(db, register, request), request.values),
-    { place: PLACES.said, words: new Set(said.flatMap(wordsOf)) },
+    { place: PLACES.said, words: new Set(saidTo(db, request.id).flatMap(({ text }) => wordsOf(text))) },
     { place: PLACES.people, words: new Set(peopleOf(request).flatMap(({ words }) => [...words])) },
   ];
 }

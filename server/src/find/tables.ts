@@ -3,11 +3,8 @@ import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 /**
  * What requests are found by stands in `found`, an FTS5 table without content of its own: a row for each place of each
  * request that holds something. Its number is that of the request and that of the place, the first being all of them together (`rowsFrom` in `keepWords.ts`). The words
- * there lead to requests that are read anew: nobody is told by the index alone.
+ * there lead to requests that are read anew: nobody is told by the index alone. `found_words` (fts5vocab) has the words that stand there.
  */
-export const FOUND = 'found';
-/** The words that stand there (fts5vocab). */
-export const FOUND_WORDS = 'found_words';
 
 /** Requests whose words have to be looked at anew. */
 export const findDue = sqliteTable('find_due', { requestId: text().primaryKey() });

@@ -1,5 +1,5 @@
 import { type AnswerOf, trayKeys } from '@tolvek/contract';
-import { wordsOf } from '@tolvek/core/find';
+import { isCalled, wordsOf } from '@tolvek/core/find';
 import { say } from '../wire/words.ts';
 import { GROUND, SETTINGS } from '../workshop/groundwork/places.ts';
 
@@ -49,10 +49,7 @@ const MOST = 8;
 export function pagesCalled(text: string, person: Finder): readonly Page[] {
   const typed = wordsOf(text);
   if (typed.length === 0) return [];
-  const has = (name: string): boolean => {
-    const words = wordsOf(name);
-    return typed.every((each) => words.some((word) => word.startsWith(each)));
-  };
+  const has = (name: string): boolean => isCalled(name, typed);
   const pages = pagesFor(person).filter((each) => has(`${each.name} ${each.in}`));
   return pages.sort((a, b) => Number(has(b.name)) - Number(has(a.name))).slice(0, MOST);
 }

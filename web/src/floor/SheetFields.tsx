@@ -136,7 +136,7 @@ interface Typed {
 }
 
 /** What is said beside a field that is changed: its help, and that who decides is asked again by it. */
-const helpFor = ({ help, asksAgain }: SheetData, key: string): string =>
+export const helpFor = ({ help, asksAgain }: SheetData, key: string): string =>
   [help[key] ?? '', asksAgain.includes(key) ? say('floor:asksAgain') : ''].filter(Boolean).join('\n');
 
 interface SheetFieldProps {

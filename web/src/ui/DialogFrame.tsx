@@ -6,8 +6,8 @@ interface DialogFrameProps {
   readonly onOpenChange: (open: boolean) => void;
   /** Forgets what was wrong the last time, whenever it opens or closes. */
   readonly reset?: () => void;
-  /** What opens it. */
-  readonly trigger: ReactElement;
+  /** What opens it, where it is not open from the first. */
+  readonly trigger?: ReactElement;
   readonly title: string;
   readonly children: ReactNode;
   /** For what takes more room than words. */
@@ -22,7 +22,7 @@ export function DialogFrame({ open, onOpenChange, reset, trigger, title, childre
   };
   return (
     <Dialog.Root open={open} onOpenChange={change}>
-      <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>
+      {trigger ? <Dialog.Trigger asChild>{trigger}</Dialog.Trigger> : null}
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
         <Dialog.Content

@@ -11,6 +11,7 @@ import { Trouble } from '../../ui/Trouble.tsx';
 import { problemOf } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import { floorApi } from '../endpoints.ts';
+import { helpFor } from '../SheetFields.tsx';
 import { useAroundSheet } from '../useAroundSheet.ts';
 import { NO_WAY, type Value } from './boardMoves.ts';
 import { useMoves } from './useMoves.ts';
@@ -106,9 +107,7 @@ function FieldEditor({ sheet, subject, called, typed, setTyped, end }: FieldEdit
         className=""
         field={{ key: subject, label: `${called}, ${sheet.number}`, type }}
         lines={field.lines}
-        help={[sheet.help[subject] ?? '', sheet.asksAgain.includes(subject) ? say('floor:asksAgain') : '']
-          .filter(Boolean)
-          .join('\n')}
+        help={helpFor(sheet, subject)}
         value={value}
         set={setTyped}
         problem={error ? problemOf(error) : null}

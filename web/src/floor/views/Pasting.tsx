@@ -1,10 +1,10 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Field } from '@tolvek/core/register';
 import { calledIn } from '@tolvek/core/view';
-import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
+import { DialogFrame } from '../../ui/DialogFrame.tsx';
 import { Trouble } from '../../ui/Trouble.tsx';
 import { say, told } from '../../wire/words.ts';
 import { floorApi } from '../endpoints.ts';
@@ -88,57 +88,49 @@ export function Pasting({ meant, fields, close }: PastingProps) {
   const cells = meant.rows.reduce((sum, row) => sum + Object.keys(row.cells).length, meant.closed.length);
   const requests = new Set([...meant.rows, ...meant.closed].map(({ number }) => number)).size;
   return (
-    <Dialog.Root open onOpenChange={() => close([])}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[12vh] left-1/2 z-30 max-h-[76vh] w-[34rem] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-auto rounded-md border border-rule-strong bg-sheet p-6 shadow-lg"
-          onKeyDown={(event) => event.stopPropagation()}
-        >
-          <Dialog.Title className="text-[21px]">
-            {say('views:pasting', {
-              cells: say('views:pasteCells', { count: cells }),
-              requests: say('views:pasteRequests', { count: requests }),
-            })}
-          </Dialog.Title>
-          <div className="mt-3" aria-live="polite">
-            {plan ? (
-              <p>{count === 0 ? say('views:pasteSame') : say('views:pasteChanges', { count })}</p>
-            ) : unseen ? (
-              <Trouble error={unseen} />
-            ) : (
-              <p className="text-soft">{say('views:pasteLooking')}</p>
-            )}
-            {meant.more ? <p className="mt-1 text-brass">{say('views:pasteMost', { count: MOST })}</p> : null}
-            {refused.length > 0 ? (
-              <>
-                <p className="mt-3 text-brick">{say('views:pasteNot', { count: refused.length })}</p>
-                <ul className="mt-1">
-                  {refused.slice(0, TOLD).map((each) => (
-                    <li
-                      key={`${each.number} ${each.subject} ${each.why}`}
-                      className="border-b border-rule py-1.5 text-[13px]"
-                    >
-                      <span className="font-mono">{each.number}</span> {inWords(each)}
-                    </li>
-                  ))}
-                  {refused.length > TOLD ? <li className="py-1.5 text-soft">…</li> : null}
-                </ul>
-              </>
-            ) : null}
-          </div>
-          {error ? <Trouble error={error} /> : null}
-          <p className="mt-4 flex flex-wrap gap-3">
-            {count > 0 ? (
-              <Button autoFocus look="main" disabled={isLoading} onClick={() => void put()}>
-                {say('views:pasteNow', { count })}
-              </Button>
-            ) : null}
-            <Button onClick={() => close([])}>{say('common:cancel')}</Button>
-          </p>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <DialogFrame
+      open
+      onOpenChange={() => close([])}
+      title={say('views:pasting', {
+        cells: say('views:pasteCells', { count: cells }),
+        requests: say('views:pasteRequests', { count: requests }),
+      })}
+    >
+      <div className="mt-3" aria-live="polite">
+        {plan ? (
+          <p>{count === 0 ? say('views:pasteSame') : say('views:pasteChanges', { count })}</p>
+        ) : unseen ? (
+          <Trouble error={unseen} />
+        ) : (
+          <p className="text-soft">{say('views:pasteLooking')}</p>
+        )}
+        {meant.more ? <p className="mt-1 text-brass">{say('views:pasteMost', { count: MOST })}</p> : null}
+        {refused.length > 0 ? (
+          <>
+            <p className="mt-3 text-brick">{say('views:pasteNot', { count: refused.length })}</p>
+            <ul className="mt-1">
+              {refused.slice(0, TOLD).map((each) => (
+                <li
+                  key={`${each.number} ${each.subject} ${each.why}`}
+                  className="border-b border-rule py-1.5 text-[13px]"
+                >
+                  <span className="font-mono">{each.number}</span> {inWords(each)}
+                </li>
+              ))}
+              {refused.length > TOLD ? <li className="py-1.5 text-soft">…</li> : null}
+            </ul>
+          </>
+        ) : null}
+      </div>
+      {error ? <Trouble error={error} /> : null}
+      <p className="mt-4 flex flex-wrap gap-3">
+        {count > 0 ? (
+          <Button autoFocus look="main" disabled={isLoading} onClick={() => void put()}>
+            {say('views:pasteNow', { count })}
+          </Button>
+        ) : null}
+        <Button onClick={() => close([])}>{say('common:cancel')}</Button>
+      </p>
+    </DialogFrame>
   );
 }
