@@ -3,8 +3,12 @@ import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
 /** Opens find from the page that is there, and looks for something. */
 async function looksFor(page: Page, text: string): Promise<void> {
-  if (!(await page.getByRole('dialog', { name: 'Find' }).isVisible())) await page.keyboard.press('Control+k');
-  await page.getByRole('combobox', { name: 'What you are looking for' }).fill(text);
+  const box = page.getByRole('combobox', { name: 'What you are looking for' });
+  // The sheet of before may be about to close, and a page that has just come hears no key yet.
+  await expect(async () => {
+    if (!(await box.isVisible())) await page.keyboard.press('Control+k');
+    await box.fill(text, { timeout: 3_000 });
+  }).toPass();
   await expect(page.getByRole('status').filter({ hasText: /found$/ })).toBeVisible();
 }
 const found = (page: Page, group: string) => page.getByRole('group', { name: group }).getByRole('option');
