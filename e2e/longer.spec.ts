@@ -121,6 +121,19 @@ const PAGES: Readonly<Record<string, readonly string[]>> = {
   ],
 };
 
+/** The views somebody finds, each in all its ways, and the reports. */
+async function ownWays(page: Page): Promise<readonly string[]> {
+  const got = async <T>(path: string): Promise<T> => (await page.request.get(`/api${path}`)).json() as Promise<T>;
+  const { views = [] } = await got<{ views?: { id: string }[] }>('/views');
+  const { reports = [] } = await got<{ reports?: { id: string }[] }>('/reports');
+  const ways: string[] = reports.map(({ id }) => `/floor/reports/${id}`);
+  for (const { id } of views) {
+    const { view } = await got<{ view: { shapes: unknown[] } }>(`/views/${id}`);
+    ways.push(...view.shapes.map((_, at) => `/floor/views/${id}?as=${at}`));
+  }
+  return ways.length > 0 ? [...ways, '/floor/times', '/floor/views/new'] : [];
+}
+
 test('a language 40 % longer runs over no edge of the Floor and the Workshop', async ({ browser }) => {
   let looked = 0;
   for (const [address, paths] of Object.entries(PAGES)) {
@@ -137,6 +150,12 @@ test('a language 40 % longer runs over no edge of the Floor and the Workshop', a
       await settled(page);
       looked += 1;
       expect.soft([`a sheet of ${path}`, await spilling(page)]).toEqual([`a sheet of ${path}`, []]);
+    }
+    for (const path of await ownWays(page)) {
+      await page.goto(path);
+      await settled(page);
+      looked += 1;
+      expect.soft([path, await spilling(page)]).toEqual([path, []]);
     }
     await page.context().close();
   }

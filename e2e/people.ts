@@ -154,27 +154,39 @@ export const spilling = (page: Page): Promise<readonly string[]> =>
 export async function seriousTrouble(page: Page, only?: readonly string[]): Promise<readonly string[]> {
   const found = await troubleNow(page, only);
   if (found.length === 0) return found;
-  // Places are wrong where something moved in the middle of the look, or a message that goes by itself lay over them: what
-  // is really there is there a moment later as well.
-  await page.waitForTimeout(1_000);
-  const gone = { state: 'detached', timeout: 10_000 } as const;
+  // A message that goes by itself may have lain over things: what is really there is there without it as well.
   await page
-    .locator('[data-sonner-toast]')
-    .first()
-    .waitFor(gone)
+    .waitForFunction(() => document.querySelector('[data-sonner-toast]') === null, undefined, { timeout: 15_000 })
     .catch(() => undefined);
   return troubleNow(page, only);
 }
 
-async function troubleNow(page: Page, only?: readonly string[]): Promise<readonly string[]> {
+/** What axe finds in a page that stood still while it looked: places are wrong where something moved in the middle of a look. */
+async function troubleNow(page: Page, only?: readonly string[], looks = 5): Promise<readonly string[]> {
   const axe = new AxeBuilder({ page }).setLegacyMode(true);
   if (only) axe.withRules([...only]);
   else axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']);
+  const before = await placesIn(page);
   const { violations } = await axe.analyze();
+  if (looks > 1 && before !== (await placesIn(page))) {
+    await page.waitForTimeout(1_000);
+    return troubleNow(page, only, looks - 1);
+  }
   return violations
     .filter((each) => each.impact === 'serious' || each.impact === 'critical')
     .map((each) => `${each.id}: ${each.nodes.map((node) => node.target.join(' ')).join('; ')}`);
 }
+
+/** Where all that can be pressed stands in the page, as one text. */
+const placesIn = (page: Page): Promise<string> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll('a, button, input, select, textarea, [tabindex]')]
+      .map((each) => {
+        const { x, y, width, height } = each.getBoundingClientRect();
+        return [x, y, width, height].map(Math.round).join(' ');
+      })
+      .join('; '),
+  );
 
 /** Releases the draft of the form that is open in the Workshop, once it is kept. `more`: what is looked at, or typed, before. */
 export async function release(page: Page, more?: (dialog: Locator) => Promise<unknown>): Promise<void> {

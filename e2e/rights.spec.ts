@@ -42,7 +42,7 @@ test('a register differs from the desk, says what follows, and is put back', asy
   await expect(ada.getByText('“Purchase” has the rights of the whole desk, except for 1 right.')).toBeVisible();
 });
 
-test('a request is shared, decided for those who are asked, and deleted for good', async ({ browser }) => {
+test('a request is shared, decided for those who are asked, deleted, and put back', async ({ browser }) => {
   const ada = await pageOf(browser, 'Ada Quillfeather');
   const emeric = await pageOf(browser, 'Emeric Vantongeren');
   await emeric.goto('/floor/shared');
@@ -70,12 +70,25 @@ test('a request is shared, decided for those who are asked, and deleted for good
   await dialog.getByLabel(/Comment/).fill('All duty managers are at sea.');
   await dialog.getByRole('button', { name: 'Approve' }).click();
   await expect(ada.getByText('Approved for Duty managers: Approval')).toBeVisible();
-  await ada.getByRole('button', { name: 'Delete for good' }).click();
+  await ada.getByRole('button', { name: 'Delete', exact: true }).click();
   await expect(dialog.getByText('All answers of this request')).toBeVisible();
   expect(await seriousTrouble(ada)).toEqual([]);
   await dialog.getByLabel('Reason').fill('It was sent twice.');
-  await dialog.getByRole('button', { name: 'Delete for good now' }).click();
+  await dialog.getByRole('button', { name: 'Delete now' }).click();
+  await expect(ada.getByText('PU-00179 is deleted')).toBeVisible();
+  // It is there again at once, with all that it was; and deleted once more, a coordinator puts it back.
+  await ada.getByRole('button', { name: 'Undo' }).click();
+  await expect(ada.getByText('PU-00179 is restored. We sent no emails.')).toBeVisible();
+  await ada.goto('/floor/all/PU-00179');
+  await expect(ada.getByText('Approved for Duty managers: Approval')).toBeVisible();
+  await ada.getByRole('button', { name: 'Delete', exact: true }).click();
+  await dialog.getByLabel('Reason').fill('It was sent twice.');
+  await dialog.getByRole('button', { name: 'Delete now' }).click();
   await expect(ada.getByText('PU-00179 is deleted')).toBeVisible();
   await ada.goto('/workshop/registers/purchase');
-  await expect(ada.getByText('It was sent twice.')).toBeVisible();
+  await expect(ada.getByText('It was sent twice.')).toHaveCount(2);
+  await expect(ada.getByText(/^Can be restored until/)).toBeVisible();
+  expect(await seriousTrouble(ada)).toEqual([]);
+  await ada.getByRole('button', { name: 'Restore' }).click();
+  await expect(ada.getByText(/^Restored by Ada Quillfeather/)).toHaveCount(2);
 });

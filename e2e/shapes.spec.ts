@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
+import { sheetIn } from '@tolvek/core/sheets';
 import { pageOf, seriousTrouble, spilling, test } from './people.ts';
 
 /** Lifts what is called so by the keyboard, and waits until it is known where it may go. */
@@ -18,7 +19,7 @@ test('trips are looked at as a board and a calendar, and moved by keyboard and b
   await bram.getByRole('link', { name: 'Trips ahead' }).click();
   const ways = bram.getByRole('navigation', { name: 'Ways to look at it' });
   await expect(ways.getByRole('button')).toHaveText([
-    ...['Calendar of Leaves', 'Board by Stage', 'Table', 'Sum of Hours by Vessel'],
+    ...['Calendar of Leaves', 'Board by Stage', 'Table', 'Sum of Hours by Vessel', 'Totals by Leaves'],
   ]);
   const week = bram.getByRole('region', { name: '23 Nov to 29 Nov 2026' });
   await expect(week.getByRole('link').first()).toBeVisible();
@@ -119,7 +120,10 @@ test('what is seen through a view is exported, rows and dates, by whoever may', 
   await maren.goto('/floor');
   await maren.getByRole('link', { name: 'Who is on site' }).click();
   for (const [way, holds] of [
-    ['For a spreadsheet (CSV)', /^\uFEFF"Request","Institute","Arrival","Departure","Escort","Stage"\r\n/],
+    [
+      'As plain text for a spreadsheet (CSV)',
+      /^\uFEFF"Request","Institute","Arrival","Departure","Escort","Stage"\r\n/,
+    ],
     ['For programs (JSON)', /"arrival":"2026-/],
     ['For a calendar (iCalendar)', /DTSTART;VALUE=DATE:2026\d{4}\r\n/],
   ] as const) {
@@ -130,6 +134,32 @@ test('what is seen through a view is exported, rows and dates, by whoever may', 
     expect(await seriousTrouble(maren)).toEqual([]);
     await maren.keyboard.press('Escape');
   }
+  // As a spreadsheet it has days as days, and a link to the sheet of each.
+  await maren.getByRole('button', { name: /^Export/ }).click();
+  const coming = maren.waitForEvent('download');
+  await maren.getByRole('button', { name: 'As a spreadsheet (XLSX)' }).click();
+  const made = await coming;
+  expect(made.suggestedFilename()).toBe('Who-is-on-site.xlsx');
+  let rows: readonly (readonly string[])[] = [];
+  for await (const told of sheetIn(readFileSync(await made.path()), 1_000)) if ('rows' in told) rows = told.rows;
+  const [heads, ...lines] = rows;
+  expect(heads).toEqual(['Request', 'Institute', 'Arrival', 'Departure', 'Escort', 'Stage', 'Open']);
+  expect(lines.length).toBeGreaterThan(10);
+  expect(lines.filter((line) => !/^\d{4}-\d\d-\d\d/.test(line[2] ?? ''))).toEqual([]);
+  await maren.keyboard.press('Escape');
+  // Of those that are selected, they alone.
+  await maren.getByRole('button', { name: 'Table', exact: true }).click();
+  await maren.getByRole('button', { name: 'Select several' }).click();
+  const boxes = maren.getByRole('grid', { name: 'Rows of the view' }).getByRole('checkbox', { name: /^Select AC-/ });
+  for (const nth of [0, 2]) await boxes.nth(nth).check();
+  await maren.getByRole('button', { name: 'Export: Export 2 selected' }).click();
+  const download = maren.waitForEvent('download');
+  await maren.getByRole('button', { name: 'As plain text for a spreadsheet (CSV)' }).click();
+  expect(
+    readFileSync(await (await download).path(), 'utf8')
+      .trimEnd()
+      .split('\r\n'),
+  ).toHaveLength(3);
 });
 
 test('a matrix tells who is the only one and where too few are, opens what stands in a cell, and changes with it', async ({
@@ -164,4 +194,54 @@ test('a matrix tells who is the only one and where too few are, opens what stand
   await maren.keyboard.press('Escape');
   await expect(foot.getByRole('cell').first()).toHaveText('2 of 3: too few');
   await expect(maren.getByText('Not saved yet')).toBeVisible();
+});
+
+test('things are looked at by their pictures, and added up week by week with a rate and a share, down to the rows', async ({
+  browser,
+}) => {
+  const maren = await pageOf(browser, 'Maren Okafor', { width: 1280, height: 900 });
+  await maren.goto('/floor');
+  await maren.getByRole('link', { name: 'Kit there is' }).click();
+  const lot = maren.getByRole('region', { name: 'Only with an induction' });
+  const camera = lot.getByRole('link', { name: /^Underwater camera/ });
+  await expect(camera).toContainText('handle with care');
+  // A picture is there when it has a size of its own, made small.
+  const width = () => camera.getByRole('presentation').evaluate((image) => (image as HTMLImageElement).naturalWidth);
+  await expect.poll(width).toBeGreaterThan(100);
+  await expect(maren.getByRole('link', { name: /^Nothing in “Photo”.*Quadrat set/ })).toBeVisible();
+  expect(await seriousTrouble(maren)).toEqual([]);
+  expect(await spilling(maren)).toEqual([]);
+  await camera.focus();
+  await maren.keyboard.press('Enter');
+  await expect(maren.getByRole('article').getByText('UC-03').first()).toBeVisible();
+
+  const bram = await pageOf(browser, 'Bram Solheim', { width: 1280, height: 900 });
+  await bram.goto('/floor');
+  await bram.getByRole('link', { name: 'Trips ahead' }).click();
+  await bram.getByRole('button', { name: 'Totals by Leaves' }).click();
+  const totals = bram.getByRole('table', { name: 'Totals by Leaves' });
+  const all = totals.getByRole('row', { name: /^All rows/ });
+  await expect(all.getByRole('button')).toBeVisible();
+  await expect(totals.getByRole('columnheader')).toHaveText([
+    ...['Leaves', 'Number', 'Sum of Hours', 'Sum of Cost', 'Cost for each of Hours', 'in open sea'],
+  ]);
+  expect(await seriousTrouble(bram)).toEqual([]);
+  expect(await spilling(bram)).toEqual([]);
+  // By boat now, with another share, called by its own name; the page says what is missing until it is there.
+  await bram.getByRole('button', { name: /^Totals by Leaves: Change/ }).click();
+  await bram.getByLabel('And within it, by').selectOption({ label: 'nothing' });
+  await bram.getByLabel('For each', { exact: true }).selectOption({ label: 'Vessel' });
+  await bram.getByRole('button', { name: 'Add a total …' }).click();
+  await bram.getByLabel('Total 6', { exact: true }).selectOption({ label: 'a share' });
+  await expect(bram.getByText('A share has no name. Enter what its column is called.')).toBeVisible();
+  await bram.getByLabel('called').last().fill('of all kinds');
+  expect(await seriousTrouble(bram)).toEqual([]);
+  await bram.keyboard.press('Escape');
+  const byBoat = bram.getByRole('table', { name: 'Totals by Vessel' });
+  await expect(byBoat.getByRole('columnheader', { name: 'of all kinds' })).toBeVisible();
+  const saithe = byBoat.getByRole('row', { name: /^Saithe, workboat/ }).getByRole('button');
+  const count = Number(await saithe.textContent());
+  expect(count).toBeGreaterThan(0);
+  await saithe.click();
+  await expect(bram.getByRole('grid', { name: 'Rows of the view' }).getByRole('link')).toHaveCount(count);
 });

@@ -13,6 +13,8 @@ const STAY: Readonly<Record<string, string>> = {
   'contract/src/desk/routes.ts': 'summaries of that document',
   'contract/src/find/routes.ts': 'summaries of that document',
   'contract/src/forecast/routes.ts': 'summaries of that document',
+  'contract/src/report/routes.ts': 'summaries of that document',
+  'contract/src/service/routes.ts': 'summaries of that document',
   'contract/src/program/routes.ts': 'summaries of that document',
   'contract/src/roster/routes.ts': 'summaries of that document',
   'contract/src/house/routes.ts': 'summaries of that document',

@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { install, root, run, stopWith } from './steps.mjs';
 
 // npm test: every check, on a fresh clone as well. Ends with “N passed, N failed”, summed from the
@@ -82,6 +82,12 @@ const silent = [vitest ? '' : 'Vitest left no report', playwright || isQuick ? '
 );
 // Said once more at the end, where it is looked for: what stands above them is long.
 for (const text of failedTexts) process.stdout.write(`\n${text}`);
+for (const file of vitest?.testResults ?? []) {
+  if (file.status === 'failed' && file.assertionResults.length === 0)
+    console.log(`\n✗ ${relative(root, file.name)}\n${file.message}`);
+  for (const test of file.assertionResults.filter(({ status }) => status === 'failed'))
+    console.log(`\n✗ ${relative(root, file.name)} › ${test.fullName}\n${test.failureMessages.join('\n')}`);
+}
 if (failedChecks.length > 0) console.log(`\nFailed: ${failedChecks.join(', ')}`);
 for (const line of silent) console.log(line);
 console.log(`${passed} passed, ${failed} failed`);

@@ -15,7 +15,9 @@ import {
 } from './groundwork/heads.ts';
 import { noticeHeads } from './notice/heads.ts';
 import { programHeads } from './program/heads.ts';
+import { reportHeads } from './report/heads.ts';
 import { rosterHeads } from './roster/heads.ts';
+import { serviceHeads } from './service/heads.ts';
 import { savedViewHeads } from './view/heads.ts';
 import {
   accessHeads,
@@ -35,6 +37,8 @@ export const heads = {
   ...frontHeads,
   ...findHeads,
   ...forecastHeads,
+  ...serviceHeads,
+  ...reportHeads,
   ...rosterHeads,
   ...savedViewHeads,
   ...programHeads,

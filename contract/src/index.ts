@@ -19,6 +19,7 @@ export type { incomingRoutes } from './incoming/routes.ts';
 export type { intakeRoutes } from './intake/routes.ts';
 export type { noticeRoutes } from './notice/routes.ts';
 export type { programRoutes } from './program/routes.ts';
+export type { reportRoutes } from './report/routes.ts';
 export type { rosterRoutes } from './roster/routes.ts';
 export {
   type AnswerOf,
@@ -30,6 +31,7 @@ export {
   type Routes,
   routes,
 } from './routes.ts';
+export type { serviceRoutes } from './service/routes.ts';
 export type { viewRoutes } from './view/routes.ts';
 export { type TrayKey, trayKeys } from './view/shapes.ts';
 export type { sharedRoutes } from './view/shared.ts';

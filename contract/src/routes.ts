@@ -9,7 +9,9 @@ import { incomingRoutes } from './incoming/routes.ts';
 import { intakeRoutes } from './intake/routes.ts';
 import { noticeRoutes } from './notice/routes.ts';
 import { programRoutes } from './program/routes.ts';
+import { reportRoutes } from './report/routes.ts';
 import { rosterRoutes } from './roster/routes.ts';
+import { serviceRoutes } from './service/routes.ts';
 import { viewRoutes } from './view/routes.ts';
 import { sharedRoutes } from './view/shared.ts';
 import { savedViewRoutes } from './view/views.ts';
@@ -25,6 +27,8 @@ export const areas = {
   desk: deskRoutes,
   find: findRoutes,
   forecast: forecastRoutes,
+  service: serviceRoutes,
+  report: reportRoutes,
   roster: rosterRoutes,
   program: programRoutes,
   notice: noticeRoutes,
@@ -44,6 +48,8 @@ export const routes = {
   ...deskRoutes,
   ...findRoutes,
   ...forecastRoutes,
+  ...serviceRoutes,
+  ...reportRoutes,
   ...rosterRoutes,
   ...programRoutes,
   ...noticeRoutes,

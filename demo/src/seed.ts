@@ -39,6 +39,7 @@ import {
   makeGroup,
   makeInForce,
   makeRegister,
+  makeReport,
   makeView,
   moveStage,
   newId,
@@ -111,7 +112,7 @@ import { seeded, visit } from './requests.ts';
 import { rostersBy } from './rosters.ts';
 import { accessPlan, boatsCalendar, deskCalendar, labCalendar, siteAccess, stages } from './siteAccess.ts';
 import { underTopic } from './topics.ts';
-import { VIEWS } from './views.ts';
+import { reportOfDesk, VIEWS } from './views.ts';
 
 /** Where the demo's clock starts: a Monday morning with the desk open. */
 export const DEMO_NOW = Date.parse('2026-11-23T10:42:00Z');
@@ -394,7 +395,11 @@ class Story {
 
   /** Ways to look at the work that the desk made for itself. */
   keepViews(): void {
-    for (const { by, view } of VIEWS) makeView(this.house, this.viewer(by), view, newId());
+    const made = new Map(
+      VIEWS.map(({ by, view }) => [view.name, makeView(this.house, this.viewer(by), view, newId()).id]),
+    );
+    const report = reportOfDesk((name) => made.get(name) ?? '');
+    makeReport(this.house, this.viewer('Maren Okafor'), report, newId());
   }
 
   /** A form otherwise, in force at once. */

@@ -1,4 +1,5 @@
 import type { Audience } from '@tolvek/core/people';
+import type { ReportDesign } from '@tolvek/core/report';
 import type { ViewDesign } from '@tolvek/core/view';
 
 const columns = (...subjects: readonly string[]): ViewDesign['columns'] => subjects.map((of) => ({ of }));
@@ -29,6 +30,16 @@ export const VIEWS: readonly { readonly by: string; readonly view: ViewDesign }[
         {
           ...{ is: 'chart', as: 'bars', by: 'vessel', each: 'month', parts: 'area' },
           measure: { is: 'sum', of: 'hours' },
+        },
+        {
+          ...{ is: 'totals', by: 'leaves', each: 'week', parts: 'vessel' },
+          totals: [
+            { is: 'count', of: null },
+            { is: 'sum', of: 'hours' },
+            { is: 'sum', of: 'cost' },
+            { is: 'rate', of: 'cost', per: 'hours' },
+            { is: 'share', when: 'area = "open"', word: 'in open sea' },
+          ],
         },
       ],
       audience: { in: { anyOf: ['boats'] }, outOf: [] },
@@ -82,4 +93,58 @@ export const VIEWS: readonly { readonly by: string; readonly view: ViewDesign }[
       audience: FOR_ALL,
     },
   },
+  {
+    by: 'Maren Okafor',
+    view: {
+      ...{ name: 'Kit there is', of: ['kit'], when: '' },
+      columns: columns('request.subject', 'grade', 'shelf', 'worth', 'keeper'),
+      ...{ groups: ['grade'], orders: [{ of: 'worth', down: true }] },
+      marks: [{ when: 'worth > 3000', colour: 'clay', word: 'handle with care' }],
+      shapes: [{ is: 'gallery', picture: 'photo' }, { is: 'table' }],
+      audience: { in: { anyOf: ['stores'] }, outOf: [] },
+    },
+  },
 ];
+
+/** The report of the desk. `viewOf`: the id of a view by its name. */
+export const reportOfDesk = (viewOf: (name: string) => string): ReportDesign => ({
+  ...{ name: 'The month at the desk', over: 'month', sends: [], audience: FOR_ALL },
+  parts: [
+    {
+      is: 'words',
+      title: '',
+      text: 'What came, what went, and who has how much. Written for the meeting on the first Monday of the month.',
+    },
+    {
+      is: 'figures',
+      title: '',
+      figures: [
+        {
+          ...{ view: viewOf('Who is on site'), by: 'arrival', label: 'visitors on site' },
+          measure: { is: 'count', of: null },
+        },
+        {
+          ...{ view: viewOf('Who is on site'), by: 'arrival', label: 'fees asked' },
+          measure: { is: 'sum', of: 'fee' },
+        },
+        {
+          ...{ view: viewOf('Unfinished by handler'), by: null, label: 'not finished' },
+          measure: { is: 'count', of: null },
+        },
+      ],
+    },
+    { is: 'times', title: 'How long it took', of: '', by: 'form', shown: 'lines' },
+    { is: 'times', title: 'Who has how much', of: '', by: 'handler', shown: 'open' },
+    {
+      ...{ is: 'view', title: 'Visitors, week by week', view: viewOf('Who is on site'), by: 'arrival', rows: 10 },
+      shape: {
+        ...{ is: 'chart', as: 'bars', by: 'arrival', each: 'week', parts: null },
+        measure: { is: 'count', of: null },
+      },
+    },
+    {
+      ...{ is: 'view', title: 'What waits longest', view: viewOf('Unfinished by handler'), by: null, rows: 8 },
+      shape: { is: 'table' },
+    },
+  ],
+});

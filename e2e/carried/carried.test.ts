@@ -17,7 +17,18 @@ type Body = any;
 
 /** Routes that came later. */
 const SINCE_THEN = [
-  ...['register', 'doubles', 'calendar', 'calendars', 'countries', 'holidays', 'doorDesign', 'job', 'sentState'],
+  ...[
+    'smallFile',
+    'register',
+    'doubles',
+    'calendar',
+    'calendars',
+    'countries',
+    'holidays',
+    'doorDesign',
+    'job',
+    'sentState',
+  ],
   ...[
     'firstStart',
     'invitation',
@@ -42,12 +53,18 @@ const SINCE_THEN = [
     'views',
     'view',
     'nameable',
+    'reports',
+    'report',
+    'reportCopy',
     'sharedResults',
     'sharable',
     'sharedResult',
     'sharedByLink',
     'sharedFile',
     'sharedFileByLink',
+    'requestMergePlan',
+    'serviceTimes',
+    'servedRows',
     'deletionPlan',
     'deletedIn',
     'groundDeletion',

@@ -14,6 +14,7 @@ export interface Known {
   readonly card: string;
   readonly own: string;
   readonly file: { readonly number: string; readonly id: string };
+  readonly picture: { readonly number: string; readonly id: string };
   readonly letter: string;
   readonly kept: string;
   readonly confirmation: string;
@@ -35,6 +36,8 @@ export interface Known {
   readonly mailing: string;
   readonly roster: string;
   readonly view: string;
+  readonly report: string;
+  readonly copy: string;
   readonly program: string;
   /** A team of which something is open, and a day on which it works. */
   readonly tried: { readonly team: string; readonly day: string };
@@ -82,6 +85,9 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('views', await staff.GET('/api/views'));
   note('view', await staff.GET('/api/views/{id}', path({ id: known.view })));
   note('nameable', await staff.GET('/api/views/nameable', { params: { query: { of: known.register } } }));
+  note('reports', await staff.GET('/api/reports'));
+  note('report', await staff.GET('/api/reports/{id}', path({ id: known.report })));
+  note('reportCopy', await staff.GET('/api/reports/{id}/copies/{copy}', path({ id: known.report, copy: known.copy })));
   note('programs', await staff.GET('/api/programs'));
   note('program', await staff.GET('/api/programs/{key}', path({ key: known.program })));
   note('programSecret', await staff.GET('/api/programs/{key}/secret', path({ key: known.program })));
@@ -89,6 +95,10 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('bell', await staff.GET('/api/bell'));
   note('toldPrograms', await staff.GET('/api/stand-in/programs'));
   note('roster', await staff.GET('/api/rosters/{key}', path({ key: known.roster })));
+  const served = { from: '2026-10-01', to: '2026-11-30' };
+  note('serviceTimes', await staff.GET('/api/service', { params: { query: served } }));
+  note('servedRows', await staff.GET('/api/service/rows', { params: { query: { ...served, figure: 'went' } } }));
+  note('requestMergePlan', await staff.GET('/api/requests/{number}/merging', path({ number: known.number })));
   note('forecast', await staff.GET('/api/forecast'));
   note('forecastHelps', await staff.GET('/api/forecast/helps'));
   note('forecastScore', await staff.GET('/api/forecast/score'));
@@ -109,6 +119,8 @@ export async function callAll(known: Known): Promise<Readonly<Record<string, num
   note('ledger', await staff.GET('/api/requests', { params: { query: { tray: 'all' } } }));
   const file = { ...path(known.file), parseAs: 'arrayBuffer' } as const;
   note('file', await staff.GET('/api/requests/{number}/files/{id}', file));
+  const small = { ...path(known.picture), parseAs: 'arrayBuffer' } as const;
+  note('smallFile', await staff.GET('/api/requests/{number}/files/{id}/small', small));
   note('proposalLink', await stranger.GET('/api/proposals/{token}', path({ token: known.accepting })));
   note('changedBy', await staff.GET('/api/requests/{number}/changing', path({ number: known.number })));
   note('decisionLink', await stranger.GET('/api/decisions/{token}', path({ token: known.decision })));

@@ -177,10 +177,12 @@ test('what is planted in each field is in no answer to anybody whom the plan hid
           const route = of.get(path) ?? '';
           if (status !== 200) counts.refused += 1;
           else heard.add(route);
-          // What is decided alike is about the others, each as on its sheet.
-          const isAlike = route === 'decisionsAlike';
+          // What is decided alike is about the others, each as on its sheet; what could be merged, as lists call it.
+          const isDecidedAlike = route === 'decisionsAlike';
+          const isAlike = isDecidedAlike || route === 'requestMergePlan';
           const isAbout = !path.includes('AC-') || path.includes(number) !== isAlike;
-          const activity = route === 'takeOut' ? 'taking-out' : route === 'sheet' || isAlike ? 'working' : 'browsing';
+          const isWorking = route === 'sheet' || isDecidedAlike;
+          const activity = route === 'takeOut' ? 'taking-out' : isWorking ? 'working' : 'browsing';
           for (const key of PLANTED) {
             const isOwnPage = route === 'myRequest' || route === 'mine' || route === 'frontDesk';
             // The Front desk lists what waits for somebody’s decision, as lists call it.

@@ -90,3 +90,33 @@ describe('who could do what on a day', () => {
     expect(rights.rights).toEqual([]);
   });
 });
+
+describe('whatever is exported', () => {
+  it('is in the log before it leaves, with who took what and from where', async () => {
+    const day = new Date(desk.running.house.clock.now()).toISOString().slice(0, 10);
+    const looks = async (): Promise<readonly { by: string; words: string }[]> =>
+      ok(await ada.call('rightsOnDay', { params: { day } })).looks;
+    const before = (await looks()).length;
+    const view = {
+      ...{ name: '', of: ['site-access', 'purchase'], when: 'request.stage = "arrived"', groups: [], orders: [] },
+      ...{ marks: [], columns: [{ of: 'request.number' }], shapes: [{ is: 'table' }], audience: null },
+    };
+    for (const [named, as] of [
+      ['', 'csv'],
+      ['What has come', 'json'],
+    ])
+      expect((await ada.call('takeOutView', { body: { view: { ...view, name: named }, as } })).status).toBe(200);
+    expect((await ada.call('takeOut', { params: { key: 'site-access' } })).status).toBe(200);
+    // Whoever may not take it out leaves no line.
+    const tomas = await desk.as('Tomas Achterberg');
+    expect((await tomas.call('takeOut', { params: { key: 'concern-report' } })).status).toBeGreaterThan(399);
+    const found = (await looks()).slice(0, (await looks()).length - before).map(({ by, words }) => `${by}: ${words}`);
+    expect(found.sort()).toEqual([
+      'Ada Quillfeather: Exported “Come on site” as CSV (Site access)',
+      'Ada Quillfeather: Exported “Site access and Purchase, where Stage of the request is Arrived” as CSV (Purchase)',
+      'Ada Quillfeather: Exported “Site access and Purchase, where Stage of the request is Arrived” as CSV (Site access)',
+      'Ada Quillfeather: Exported “What has come” as JSON (Purchase)',
+      'Ada Quillfeather: Exported “What has come” as JSON (Site access)',
+    ]);
+  });
+});

@@ -382,6 +382,20 @@ async function live(hidden: Hidden): Promise<Heard> {
   await sent(priya, 'pointing', { what: 'Loose' });
   const site = await sent(priya, 'come-on-site', { ...VISIT, medical_note: note });
   const spare = await sent(priya, 'come-on-site', { ...VISIT, visitor: 'Spare', medical_note: note });
+  /** What was deleted, by the id it is put back by. */
+  const deleted = async (visitor: string): Promise<{ readonly params: { readonly id: string } }> => {
+    const number = await sent(priya, 'come-on-site', { ...VISIT, visitor, medical_note: note });
+    const ada = await desk.as('Ada Quillfeather');
+    const { version } = await well(ada.call('sheet', { params: { number } }));
+    const body = { reason: 'Nobody wants it.' };
+    const { id } = await well(ada.call('deleteRequest', { params: { number }, headers: onVersion(version), body }));
+    return { params: { id } };
+  };
+  const doubles = [
+    await sent(priya, 'come-on-site', { ...VISIT, visitor: 'Twice', medical_note: note }),
+    await sent(hanne, 'come-on-site', { ...VISIT, visitor: 'Twice over', medical_note: `${note} 2` }),
+  ];
+  const [back, gone] = [await deleted('Comes back'), await deleted('Gone for good')];
   const water = await sent(hanne, 'come-on-site', { ...WATER, medical_note: note });
   const halfway = await sent(hanne, 'come-on-site', { ...WATER, visitor: 'Half-way', medical_note: note });
   desk.askBesides(halfway, 'site-safety');
@@ -603,6 +617,12 @@ async function live(hidden: Hidden): Promise<Heard> {
     requestEmails: each(numbers, (number) => ({ params: { number } })),
     forecast: [{}],
     requestForecast: each(numbers, (number) => ({ params: { number } })),
+    serviceTimes: ['form', 'team', 'row', 'handler', 'month'].map((by) => ({
+      query: { from: '2026-11-01', to: '2026-12-31', by },
+    })),
+    servedRows: ['came', 'went', 'open', 'late'].map((figure) => ({
+      query: { from: '2026-11-01', to: '2026-12-31', figure },
+    })),
     forecastHelps: [{}],
     forecastScore: [{}],
     forecastTried: ['boats', 'estates', 'site-safety', 'nobody'].map((team) => ({
@@ -624,6 +644,13 @@ async function live(hidden: Hidden): Promise<Heard> {
     ),
     moveStage: each(numbers, (number) => ({ params: { number }, body: { stage: 'in_hand' } })),
     reroute: each(numbers, (number) => ({ params: { number }, body: { team: 'estates', priority: 'high' } })),
+    writeMany: (['requester', 'internal'] as const).map((visibility) => ({
+      headers: { 'Idempotency-Key': `many-${visibility}` },
+      body: { requests: [...numbers], visibility, text: 'Soon.', apply: true },
+    })),
+    moveMany: [undefined, 'in_hand'].map((stage) => ({
+      body: { requests: numbers.map((number) => ({ number, version: 1 })), ...(stage ? { stage } : {}), apply: false },
+    })),
     rerouteMany: [false, true].map((apply) => ({
       body: { requests: numbers.map((number) => ({ number, version: 1 })), priority: 'low', reason: '', apply },
     })),
@@ -652,8 +679,16 @@ async function live(hidden: Hidden): Promise<Heard> {
     followRequest: each(numbers, (number) => ({ params: { number }, body: { follows: true } })).concat([
       { params: { number: site }, body: { follows: false } },
     ]),
+    requestMergePlan: ['', doubles[1], first].map((into) => ({ params: { number: doubles[0] }, query: { into } })),
+    mergeRequest: [
+      { params: { number: doubles[0] }, body: { into: doubles[1], intoVersion: 0, take: ['visitor', 'medical_note'] } },
+      { params: { number: doubles[0] }, body: { into: doubles[1], intoVersion: 0, take: ['visitor'] } },
+    ],
+    unmergeRequest: doubles.map((number) => ({ params: { number } })),
     deletionPlan: each([...numbers, spare], (number) => ({ params: { number } })),
     deleteRequest: [{ params: { number: spare }, body: { reason: 'Nobody wants it.' } }],
+    putBackRequest: [back],
+    deleteForGood: [gone],
     deletedIn: each(['site-access', 'tell-tale'], (register) => ({ params: { key: register } })),
     comment: each(numbers, (number) => ({
       params: { number },
@@ -891,7 +926,17 @@ async function live(hidden: Hidden): Promise<Heard> {
       const sheet = await caller.call('sheet', { params: { number: params?.number ?? '' } });
       return { ...input, headers: onVersion(sheet.body?.version ?? 1) };
     }
-    const several = { rerouteMany: 'requests', changeCells: 'rows', takeBackCells: 'rows' }[route as string];
+    if (route === 'mergeRequest') {
+      const asked = body as unknown as { readonly into: string };
+      const [of, into] = await Promise.all(
+        [params?.number ?? '', asked.into].map((number) => caller.call('sheet', { params: { number } })),
+      );
+      const on = { intoVersion: into?.body?.version ?? 1 };
+      return { ...input, headers: onVersion(of?.body?.version ?? 1), body: { ...asked, ...on } };
+    }
+    const several = { moveMany: 'requests', rerouteMany: 'requests', changeCells: 'rows', takeBackCells: 'rows' }[
+      route as string
+    ];
     if (several) {
       const asked = body as unknown as Readonly<Record<string, readonly { number: string }[]>>;
       const onTheirs = await Promise.all(
@@ -989,6 +1034,9 @@ async function live(hidden: Hidden): Promise<Heard> {
     const path = `requests/${first}/files/${idIn(scan ?? '')}`;
     const answer = await fetch(`${desk.running.url}/api/${path}`, { headers: { cookie: caller.cookie } });
     heardAll.push({ route: 'file', who: caller.who, status: answer.status, text: await answer.text(), asked: path });
+    const small = await fetch(`${desk.running.url}/api/${path}/small`, { headers: { cookie: caller.cookie } });
+    const seen = { who: caller.who, status: small.status, text: await small.text(), asked: `${path}/small` };
+    heardAll.push({ route: 'smallFile', ...seen });
     for (const field of ['target', 'limited'])
       for (const [route, at] of [
         ['cardPicture', 'doors/pointing-from-outside'],

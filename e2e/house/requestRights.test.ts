@@ -174,7 +174,7 @@ describe('a request that is deleted', () => {
     const closed = await remove(maren, version);
     expect([closed.status, closed.body.title]).toEqual([
       403,
-      'You do not have this right: Delete the requests of their teams, for good.',
+      'You do not have this right: Delete the requests of their teams.',
     ]);
     expect((await remove(ada, version + 1)).status).toBe(412);
     expect((await remove(ada, version, ' ')).status).toBe(400);
@@ -183,11 +183,24 @@ describe('a request that is deleted', () => {
     const after = ok(await ada.call('trays', {})).trays;
     const all = (trays: { key: string; count: number }[]) => trays.find(({ key }) => key === 'all')?.count ?? 0;
     expect(all(after)).toBe(all(before) - 1);
-    for (const gone of [id, ...seats.map((seat) => seat.id), 'A note of no use.']) expect(placesOf(gone)).toEqual([]);
+    // All there was is kept in one place, to be put back.
+    const kept = ['deleted_requests.laid'];
+    for (const gone of [...seats.map((seat) => seat.id), 'A note of no use.']) expect(placesOf(gone)).toEqual(kept);
+    expect(placesOf(id)).toEqual(['deleted_requests.request_id', ...kept]);
     for (const who of [ada, hanne, priya]) expect((await who.call('sheet', to(number))).status).toBe(404);
     expect((await priya.call('myRequest', to(number))).status).toBe(404);
     const { deleted } = ok(await ada.call('deletedIn', { params: { key: 'site-access' } }));
-    expect(deleted).toEqual([{ number, at: deleted[0].at, by: 'Ada Quillfeather', reason: 'Sent twice by mistake.' }]);
+    const [{ id: line, at, until }] = deleted;
+    const said = { number, at, by: 'Ada Quillfeather', reason: 'Sent twice by mistake.' };
+    expect(deleted).toEqual([{ id: line, ...said, until, putBack: null }]);
+    // For good, nothing of it stays but that.
+    ok(await ada.call('deleteForGood', { params: { id: line } }));
+    for (const gone of [...seats.map((seat) => seat.id), 'A note of no use.']) expect(placesOf(gone)).toEqual([]);
+    expect(placesOf(id)).toEqual(['deleted_requests.request_id']);
+    expect(ok(await ada.call('deletedIn', { params: { key: 'site-access' } })).deleted[0]).toMatchObject({
+      ...said,
+      until: null,
+    });
     // Its number is nobody’s any more, for good.
     expect(await sent()).not.toBe(number);
     expect(desk.running.house.db.$client.pragma('foreign_key_check')).toEqual([]);

@@ -166,6 +166,7 @@ test('the reading of marked fields is written down once a page, by whichever way
     fetch(`${desk.running.url}/api/forms/site-access/requests.csv?among=all`, { headers: { cookie: by.cookie } });
   expect(await told(maren, async () => (await file(maren)).text())).toEqual([
     ['Maren Okafor', 'visitor', numbers.length],
+    ['Maren Okafor', 'taken-out', 0],
   ]);
   // Whoever asked reads what they sent.
   const priya = await desk.as('Priya Nakamura-Lind');

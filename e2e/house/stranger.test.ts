@@ -56,6 +56,11 @@ async function known() {
     return { number, id: String(sent.body.ref).split('/')[0] ?? '' };
   };
   const file = await papers(priya, 'permit');
+  const picture = desk.running.house.db.$client
+    .prepare(
+      "select number, uploads.id from uploads join requests on requests.id = request_id where uploads.name like '%.png' limit 1",
+    )
+    .get() as { readonly number: string; readonly id: string };
   const from = (email: string) => ({ contact: { name: 'Elke Marlowe', email } });
   const theirs = await papers(stranger, 'permit-from-outside', from('elke@corrin.example'));
   const token = await desk.tokenFor('elke@corrin.example', 'confirm');
@@ -87,6 +92,8 @@ async function known() {
     program: ground.program?.[0]?.params?.key ?? '',
     roster: ground.roster?.[0]?.params?.key ?? '',
     view: ground.view?.[0]?.params?.id ?? '',
+    report: ground.reportCopy?.[0]?.params?.id ?? '',
+    copy: ground.reportCopy?.[0]?.params?.copy ?? '',
     mailing: mailed,
     incoming: { id: ground.incomingFile?.[0]?.params?.id ?? '', file: ground.incomingFile?.[0]?.params?.file ?? '' },
     card: desk.running.house.db.select().from(uploads).where(eq(uploads.name, 'saithe.png')).get()?.id ?? '',
@@ -97,6 +104,7 @@ async function known() {
       number: own,
       own,
       file,
+      picture,
       letter: letter?.id ?? '',
       follow,
       sent,

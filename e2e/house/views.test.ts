@@ -1,5 +1,5 @@
 import type { Field } from '@tolvek/core/register';
-import { conditionFor } from '@tolvek/core/view';
+import { conditionFor, type Total } from '@tolvek/core/view';
 import { VIEWS } from '@tolvek/demo';
 import { allRegisters } from '@tolvek/server';
 import fc from 'fast-check';
@@ -225,6 +225,7 @@ describe('a view', () => {
           );
           const shown: Answer['body'][] = [];
           let first: Answer['body'] | undefined;
+          let end: { readonly until: string; readonly rows: number } | undefined;
           for (let after: string | undefined; ; ) {
             const page = await looked(who, part, {
               most: 1 + (choices.next().value % 20),
@@ -232,6 +233,7 @@ describe('a view', () => {
             });
             first ??= page;
             shown.push(...page.rows);
+            if (page.next && chance(2)) end = { until: page.next, rows: shown.length };
             if (page.next === null) break;
             after = page.next;
           }
@@ -241,6 +243,20 @@ describe('a view', () => {
           expect(new Set(numbers).size, saying).toBe(numbers.length);
           expect(numbers.toSorted(), saying).toEqual(expected.map(({ number }) => number).toSorted());
           expect(first.total, saying).toBe(expected.length);
+
+          // Some of them asked for again, with others: those that are in it, as they stand there, and what comes after an end.
+          const some = [...shown, ...reads].map(({ number }) => number).filter(() => chance(6));
+          const only = [...new Set([...some, 'XX-00001'])].slice(0, 100);
+          const again = ok(await who.call('lookAgain', { body: { view: view(part), only, until: end?.until } }));
+          // How much of a deadline is left goes on meanwhile.
+          const byNumber = (rows: readonly Answer['body'][]): readonly Answer['body'][] =>
+            rows.map((row) => ({ ...row, fuse: null })).toSorted((a, b) => (a.number < b.number ? -1 : 1));
+          const stood = shown.filter(({ number }) => only.includes(number));
+          expect(byNumber(again.rows), saying).toEqual(byNumber(stood));
+          const after = end === undefined ? [] : shown.slice(end.rows).map(({ number }) => number);
+          expect(again.later.toSorted(), saying).toEqual(after.filter((each) => only.includes(each)).toSorted());
+          if (again.later.length > 0) count('rows after the end of what is there');
+          if (again.rows.length > 0 && again.rows.length < only.length - 1) count('rows asked for that are not in it');
 
           const readOf = new Map(expected.map((read) => [read.number, read]));
           const fieldOf = (subject: string) => fields.find(({ key }) => key === subject);
@@ -324,6 +340,8 @@ describe('a view', () => {
       'conditions that hold of some',
       'conditions asked in memory',
       'two groups',
+      'rows after the end of what is there',
+      'rows asked for that are not in it',
       'two orders',
       'several pages',
       'sums',
@@ -456,15 +474,15 @@ describe('the shapes of a view', () => {
             const key = JSON.stringify([stepOf(read), parted === null ? null : (valueIn(read, parted) ?? null)]);
             measuredBy.set(key, [...(measuredBy.get(key) ?? []), read]);
           }
-          const ofThem = (some: readonly Read[]): number | null => {
-            if (figure === null) return some.length;
-            const held = some.flatMap(({ values }) => known(values.get(figure)) ?? []).map(Number);
+          const ofThem = (some: readonly Read[], of = figure, what = is): number | null => {
+            if (of === null) return some.length;
+            const held = some.flatMap(({ values }) => known(values.get(of)) ?? []).map(Number);
             const sum = held.reduce((a, b) => a + b, 0);
-            if (is === 'sum') return sum;
+            if (what === 'sum') return sum;
             if (held.length === 0) return null;
-            if (is === 'mean') return sum / held.length;
-            if (is === 'least') return Math.min(...held);
-            if (is === 'most') return Math.max(...held);
+            if (what === 'mean') return sum / held.length;
+            if (what === 'least') return Math.min(...held);
+            if (what === 'most') return Math.max(...held);
             // The median by taking away the least and the greatest until one or two are left.
             const left = held.toSorted((a, b) => a - b);
             while (left.length > 2) {
@@ -508,6 +526,67 @@ describe('the shapes of a view', () => {
             expect([behind.findings, behind.total], `${measuring} ${conditions}`).toEqual([[], point.count]);
             saw('rows behind a figure');
           }
+
+          // Totals: several of them for each value, for each other within it, and for all.
+          const [told, per] = [one(figures), one(figures)];
+          const other = one(fields);
+          const meets = other && one(asking(other, [one(rows.flatMap(({ values }) => values.get(other.key) ?? []))]));
+          const shareOf = meets ?? (asked && one(asking(asked, [one(held)])));
+          const rate: Total | null = told === undefined || per === undefined ? null : { is: 'rate', of: told, per };
+          const share: Total | null = shareOf ? { is: 'share', when: shareOf.feel, word: 'are so' } : null;
+          const totals: readonly Total[] = [
+            ...[{ is: 'count' as const, of: null }, figure === null ? null : ({ is, of: figure } as Total)],
+            ...[rate, share],
+          ].flatMap((total) => total ?? []);
+          const added = { is: 'totals' as const, by: along, each, parts: parted, totals };
+          const summed = ok(await who.call('lookAtTotals', { body: { view: body, shape: added } }));
+          const adding = `${saying} ${JSON.stringify(added)}`;
+          const totalByHand = (total: Total, some: readonly Read[]): number | null => {
+            if (total.is === 'share') {
+              const sayable = some.filter(({ shown }) => shareOf?.names.every((key) => shown.has(key)));
+              const so = sayable.filter((read) => shareOf?.holds(read) === true).length;
+              if (so > 0 && so < sayable.length) saw('shares of some');
+              if (sayable.length < some.length) saw('shares of which something is hidden');
+              return sayable.length === 0 ? null : so / sayable.length;
+            }
+            if (total.is === 'count') return some.length;
+            if (total.is !== 'rate') return ofThem(some, total.of, total.is);
+            let [all, of] = [0, 0];
+            for (const { values } of some) {
+              const [x, y] = [known(values.get(total.of)), known(values.get(total.per))];
+              if (x === undefined || y === undefined) continue;
+              all += Number(x);
+              of += Number(y);
+            }
+            if (of !== 0) saw('rates');
+            return of === 0 ? null : all / of;
+          };
+          const inLines = new Map<string, Read[]>();
+          for (const read of meant) {
+            const step = stepOf(read);
+            const within = parted === null ? [] : [[step, valueIn(read, parted) ?? null]];
+            for (const key of [['all'], [step], ...within].map((each) => JSON.stringify(each)))
+              inLines.set(key, [...(inLines.get(key) ?? []), read]);
+          }
+          const rounded = (it: number | null): number | null => (it === null ? null : Math.round(it * 1e6));
+          const linesByHand = [...inLines].map(([key, some]) => [
+            ...[key, some.length, ...totals.map((total) => rounded(totalByHand(total, some)))],
+          ]);
+          const inStep = (step: number): unknown =>
+            isTime ? (summed.steps[step]?.value ?? null) : (named(summed.steps, step, along) ?? null);
+          const addedUp = summed.lines.map(({ step, part, count: n, totals: some }: Answer['body']) => [
+            JSON.stringify(
+              step === null
+                ? ['all']
+                : part === null
+                  ? [inStep(step)]
+                  : [inStep(step), named(summed.parts, part, parted ?? along) ?? null],
+            ),
+            ...[n, ...some.map((each: Answer['body']) => rounded(each.figure))],
+          ]);
+          expect(summed.findings, adding).toEqual([]);
+          expect(sorted(addedUp.filter(([, n]: unknown[]) => n !== 0)), adding).toEqual(sorted(linesByHand));
+          saw(parted === null ? 'totals' : 'totals within one another');
 
           // A matrix: what stands where two things meet.
           const down = one([...kindsOf(BOARDED), ...FACTS]) ?? 'request.stage';
@@ -610,6 +689,7 @@ describe('the shapes of a view', () => {
     console.log(`    shapes: ${[...seen].map(([what, n]) => `${what} ${n}`).join(', ')}`);
     for (const what of [
       ...['boards', 'boards with lanes', 'options', 'charts over time', 'charts by value', 'rows behind a figure'],
+      ...['totals', 'totals within one another', 'rates', 'shares of some'],
       ...['matrices', 'matrices in which something is wanted', 'stale cells'],
       ...['calendars with something in view', 'what began before', 'what has no day'],
     ])
@@ -630,9 +710,10 @@ describe('the shapes of a view', () => {
     desk.protect('site-access', { ...before, rules: [hidden, ...before.rules] });
     const ilse = await desk.as('Ilse Brandvold');
     const count = { is: 'count', of: null };
-    type Shaped = 'lookAtBoard' | 'lookAtCalendar' | 'lookAtChart' | 'lookAtMatrix';
+    type Shaped = 'lookAtBoard' | 'lookAtCalendar' | 'lookAtChart' | 'lookAtMatrix' | 'lookAtTotals' | 'lookThrough';
     const matrix = { is: 'matrix', cell: count, wanted: null, fresh: null };
     const chart = { is: 'chart', as: 'bars', each: 'week' };
+    const totals = { is: 'totals', each: 'week', totals: [count] };
     const asked = (choice: string, date: string): readonly (readonly [Shaped, object])[] => [
       ['lookAtMatrix', { shape: { ...matrix, down: choice, across: 'request.stage' } }],
       ['lookAtMatrix', { shape: { ...matrix, down: 'request.team', across: choice } }],
@@ -648,6 +729,16 @@ describe('the shapes of a view', () => {
       ['lookAtChart', { shape: { ...chart, by: date, parts: null, measure: count } }],
       ['lookAtChart', { shape: { ...chart, by: 'request.stage', parts: choice, measure: count } }],
       ['lookAtChart', { shape: { ...chart, by: 'request.stage', parts: null, measure: { is: 'least', of: 'fee' } } }],
+      ['lookThrough', { view: view({ shapes: [{ is: 'gallery', picture: choice }] }), picture: choice }],
+      ['lookAtTotals', { shape: { ...totals, by: choice, parts: null } }],
+      ['lookAtTotals', { shape: { ...totals, by: 'request.stage', parts: choice } }],
+      ...[
+        { is: 'sum', of: 'fee' },
+        { is: 'share', when: 'fee > 3', word: 'dear' },
+      ].map(
+        (total) =>
+          ['lookAtTotals', { shape: { ...totals, by: 'request.stage', parts: null, totals: [total] } }] as const,
+      ),
       ['lookAtBoard', { shape: { is: 'board', by: choice, lanes: null } }],
       ['lookAtBoard', { shape: { is: 'board', by: 'request.stage', lanes: choice } }],
       ...([
@@ -656,9 +747,9 @@ describe('the shapes of a view', () => {
         { is: 'calendar', from: 'request.arrived', to: null, lines: choice },
       ].map((shape) => ['lookAtCalendar', { shape, first: '2026-11-23', last: '2026-12-06' }]) as never[]),
     ];
-    const gone = JSON.parse(JSON.stringify(asked('instituta', 'arrivel')).replaceAll('"fee"', '"fea"')) as ReturnType<
-      typeof asked
-    >;
+    const gone = JSON.parse(
+      JSON.stringify(asked('instituta', 'arrivel')).replaceAll('"fee"', '"fea"').replaceAll('fee >', 'fea >'),
+    ) as ReturnType<typeof asked>;
     for (const [at, [call, more]] of asked('institute', 'arrival').entries()) {
       const body = { view: view({}), ...more };
       const answer = ok(await ilse.call(call, { body }));
@@ -676,8 +767,64 @@ describe('the shapes of a view', () => {
   });
 });
 
+describe('what takes time', () => {
+  it('is measured by the hour, in totals and in a spreadsheet', async () => {
+    const { who: maren } = readers.get('Maren Okafor') as Reader;
+    const methods = view({ of: ['methods'], columns: ['name', 'bench', 'price'].map((of) => ({ of })) });
+    const shape = {
+      ...{ is: 'totals' as const, by: 'request.stage', each: 'month' as const, parts: null },
+      totals: [{ is: 'rate' as const, of: 'price', per: 'bench' }],
+    };
+    const { lines } = ok(await maren.call('lookAtTotals', { body: { view: methods, shape } }));
+    // A quarter of an hour at 12, two thirds at 38, and a quarter at 9, in cents.
+    expect(lines.at(-1).totals[0].figure).toBeCloseTo(5_900 / (70 / 60), 6);
+    expect(lines.at(-1).totals[0].said).toBe('€50.57');
+    const made = await maren.call('takeOutView', { body: { view: methods, as: 'xlsx' } });
+    const [heads, ...rows] = JSON.parse(made.text);
+    expect(heads.map(({ is }: { is: string }) => is)).toEqual(['text', 'duration', 'money']);
+    const times = rows.map(([, , hours, price]: readonly unknown[]) => [hours, price]);
+    expect(times.toSorted(([a]: [number], [b]: [number]) => a - b)).toEqual([
+      ...[
+        [0.25, expect.any(Number)],
+        [0.25, expect.any(Number)],
+        [40 / 60, 38],
+      ],
+    ]);
+  });
+});
+
+describe('a small picture', () => {
+  it('is sent to whoever may read its field, and is nothing to anybody else', async () => {
+    const { who: maren } = readers.get('Maren Okafor') as Reader;
+    const body = { view: view({ of: ['kit'], columns: [{ of: 'name' }] }), picture: 'photo' };
+    const { rows } = ok(await maren.call('lookThrough', { body }));
+    const pictured = rows.find(({ picture }: { picture: string | null }) => picture !== null);
+    const none = rows.find(({ picture }: { picture: string | null }) => picture === null);
+    expect([typeof pictured?.picture, none?.picture]).toEqual(['string', null]);
+    const small = (who: Caller, number: string) =>
+      fetch(`${desk.running.url}/api/requests/${number}/files/${pictured?.picture}/small`, {
+        headers: { cookie: who.cookie },
+      });
+    const sent = await small(maren, pictured?.number ?? '');
+    expect([sent.status, sent.headers.get('content-type')]).toEqual([200, 'image/webp']);
+    expect((await sent.arrayBuffer()).byteLength).toBeGreaterThan(500);
+    const before = desk.register('kit').access;
+    const rule = {
+      ...{ id: 'hides-photo', name: 'Photo', fields: ['photo'], level: 'hidden' as const },
+      audience: { in: { everyone: true as const }, outOf: [] },
+    };
+    desk.protect('kit', { ...before, rules: [rule, ...before.rules] });
+    const hidden = ok(await maren.call('lookThrough', { body }));
+    expect(hidden.rows.map(({ picture }: { picture: string | null }) => picture)).toEqual(rows.map(() => null));
+    expect((await small(maren, pictured?.number ?? '')).status).toBe(404);
+    desk.protect('kit', before);
+    // It belongs to one thing, and is not at another.
+    expect((await small(maren, none?.number ?? '')).status).toBe(404);
+  });
+});
+
 describe('a view that is taken out', () => {
-  const out = (who: Caller, part: object, as: 'csv' | 'json'): Promise<Answer> =>
+  const out = (who: Caller, part: object, as: 'csv' | 'json' | 'xlsx'): Promise<Answer> =>
     who.call('takeOutView', { body: { view: view(part), as } });
 
   it('has the rows of all its pages in their order, with its columns as they may be read', async () => {
@@ -694,6 +841,13 @@ describe('a view that is taken out', () => {
     expect(lines[0]).toEqual(['Number', 'Visitor', 'Arrival', 'Escort']);
     expect(lines.slice(1).map(([number]) => number)).toEqual(page.rows.map(({ number }: { number: string }) => number));
     expect(lines.length).toBeGreaterThan(5);
+    // Some of them, in the same order; what is not among them is not given.
+    const [first, , third] = page.rows.map(({ number }: { number: string }) => number);
+    const some = await maren.call('takeOutView', {
+      body: { view: view(part), as: 'csv', only: [third, first, 'PU-00001', 'none'] },
+    });
+    const few = Papa.parse<string[]>(some.text.replace(/^\uFEFF/, ''), { skipEmptyLines: true }).data;
+    expect(few).toEqual([lines[0], lines[1], lines[3]]);
     const held = JSON.parse((await out(maren, part, 'json')).text) as readonly Record<string, unknown>[];
     for (const { number, visitor, arrival, departure } of held) {
       const sheet = ok(await maren.call('sheet', { params: { number: String(number) } }));
@@ -702,6 +856,41 @@ describe('a view that is taken out', () => {
       );
       expect([visitor, arrival, departure]).toEqual(['visitor', 'arrival', 'departure'].map((key) => read.get(key)));
     }
+  });
+
+  it('has for a spreadsheet what the plain texts say, each column of its kind, after the number of the row', async () => {
+    const { who: maren } = readers.get('Maren Okafor') as Reader;
+    const of = ['request.number', 'vessel', 'leaves', 'persons', 'cost', 'hours', 'request.arrived', 'crew'];
+    const part = {
+      of: ['vessel-time'],
+      columns: of.map((each) => ({ of: each })),
+      orders: [{ of: 'leaves', down: false }],
+    };
+    const { fields } = ok(await maren.call('nameable', { query: { of: 'vessel-time' } })) as {
+      fields: readonly Field[];
+    };
+    const there = part.columns.filter(({ of: each }) => each.includes('.') || fields.some(({ key }) => key === each));
+    const shown = { ...part, columns: there };
+    const [heads, ...rows] = JSON.parse((await out(maren, shown, 'xlsx')).text) as [
+      readonly { label: string; is: string }[],
+      ...(readonly unknown[])[],
+    ];
+    const csv = await out(maren, shown, 'csv');
+    const [labels, ...lines] = Papa.parse<string[]>(csv.text.replace(/^\uFEFF/, ''), { skipEmptyLines: true }).data;
+    expect(heads.map(({ label }) => label)).toEqual(labels);
+    expect(rows.map(([number]) => number)).toEqual(lines.map(([number]) => number));
+    expect(rows.length).toBeGreaterThan(5);
+    const kinds = new Map(heads.map(({ is }, at) => [is, at]));
+    expect([...kinds.keys()].toSorted()).toEqual(['moment', 'money', 'number', 'text']);
+    for (const [nth, [, ...cells]] of rows.entries())
+      for (const [at, cell] of cells.entries()) {
+        const [is, plain = ''] = [heads[at]?.is, lines[nth]?.[at]];
+        const saying = `${labels?.[at]} of ${lines[nth]?.[0]}`;
+        if (plain === '') expect(cell, saying).toBeNull();
+        else if (is === 'text') expect(cell, saying).toBe(plain);
+        else if (is === 'moment') expect(String(cell), saying).toMatch(/^\d{4}-\d\d-\d\dT\d\d:\d\d/);
+        else expect(cell, saying).toBe(Number(plain));
+      }
   });
 
   it('is nothing to who may take nothing out, or asks for what is not there for them', async () => {

@@ -30,6 +30,7 @@ export { by, write } from './platform/work.ts';
 export { warmWorkers } from './platform/workers.ts';
 export { changeRegister, makeRegister } from './register/commands.ts';
 export { allRegisters, registerByKey } from './register/queries.ts';
+export { makeReport } from './report/commands.ts';
 export { numberIn } from './request/nextNumber.ts';
 export { requestById } from './request/queries.ts';
 export { changeProfile, layDesk } from './settings/commands.ts';

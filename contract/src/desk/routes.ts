@@ -5,10 +5,13 @@ import { routesOf } from '../wire/route.ts';
 import {
   day,
   done,
+  fieldKey,
+  labelled,
   moment,
   named,
   numbered,
   rawAnswers,
+  revealed,
   text,
   versioned,
   visibleSubject,
@@ -206,6 +209,40 @@ export const deskRoutes = routesOf(deskHeads, {
       refused: z.array(z.object({ number: z.string(), why: words })),
     }),
   },
+  writeMany: {
+    says: 'Writes the same to the requesters of several requests, each alone, or notes it for the desk. Without apply it says to how many.',
+    body: z.strictObject({
+      /** Their numbers. */
+      requests: z.array(z.string().max(20)).min(1).max(MOST_AT_ONCE),
+      text,
+      visibility: z.enum(['internal', 'requester']),
+      apply: z.boolean(),
+    }),
+    answer: z.object({
+      applied: z.boolean(),
+      written: z.int(),
+      refused: z.array(z.object({ number: z.string(), why: words })),
+    }),
+  },
+  moveMany: {
+    says: 'Moves requests to a stage, each as from its sheet. Without apply it says what would be moved, and where else they could be.',
+    body: z.strictObject({
+      requests: z
+        .array(z.strictObject({ number: z.string().max(20), version: z.int() }))
+        .min(1)
+        .max(MOST_AT_ONCE),
+      /** The key of the stage; left out to hear where they can be moved to. */
+      stage: z.string().max(64).optional(),
+      apply: z.boolean(),
+    }),
+    answer: z.object({
+      applied: z.boolean(),
+      moved: z.int(),
+      refused: z.array(z.object({ number: z.string(), why: words })),
+      /** Where some of them can be moved to, and how many. */
+      stages: z.array(labelled.extend({ count: z.int() })),
+    }),
+  },
   rerouteMany: {
     says: 'Gives requests to another team or handler, or another priority. Without apply it says what would change.',
     body: z.strictObject({
@@ -322,6 +359,42 @@ export const deskRoutes = routesOf(deskHeads, {
     body: z.strictObject({ follows: z.boolean() }),
     answer: done,
   },
+  requestMergePlan: {
+    says: 'What merging a request into another of its register would come to: where they differ. Without another: which are alike.',
+    params: numbered,
+    query: z.strictObject({ into: z.string().max(40).default('') }),
+    answer: z.object({
+      /** `same`: how many answers are the same; `isTheirs`: whether the same person asked. */
+      alike: z.array(z.object({ number: z.string(), subject: visibleSubject, same: z.int(), isTheirs: z.boolean() })),
+      into: z
+        .object({
+          ...{ number: z.string(), version: z.int(), subject: visibleSubject },
+          /** Where they differ; `takes`: whether the other takes it when nobody chooses. */
+          fields: z.array(z.object({ key: z.string(), label: z.string(), mayTake: z.boolean(), takes: z.boolean() })),
+          /** What they say there, in the order of the fields: the other, and the one that is merged. */
+          here: revealed<readonly z.output<typeof words>[]>(z.array(words)),
+          theirs: revealed<readonly z.output<typeof words>[]>(z.array(words)),
+          /** How many requests refer to the one that is merged. */
+          pointing: z.int(),
+        })
+        .nullable(),
+    }),
+  },
+  mergeRequest: {
+    says: 'Merges a request into another that is about the same. Both who asked are told, without learning of each other.',
+    params: numbered,
+    body: z.strictObject({
+      ...{ into: z.string().max(40), intoVersion: z.int() },
+      /** Keys of the fields that the other takes. */
+      take: z.array(fieldKey).max(500),
+    }),
+    answer: z.object({ into: z.string() }),
+  },
+  unmergeRequest: {
+    says: 'Undoes the merging of a request, in one step.',
+    params: numbered,
+    answer: z.object({ number: z.string() }),
+  },
   deletionPlan: {
     says: 'What deleting a request would come to, and what points to it. Nothing is deleted.',
     params: numbered,
@@ -335,16 +408,34 @@ export const deskRoutes = routesOf(deskHeads, {
     }),
   },
   deleteRequest: {
-    says: 'Deletes a request for good, with its files, history and emails. That it was there is kept, with who, when and why.',
+    says: 'Deletes a request, with its files, history and emails. It can be put back for 30 days; that it was there is kept for good.',
     params: numbered,
     body: z.strictObject({ reason: text }),
+    /** The id by which it is put back. */
+    answer: z.object({ id: z.string() }),
+  },
+  putBackRequest: {
+    says: 'Puts back a request that was deleted, as it was. Nobody is told.',
+    params: z.strictObject({ id: z.string().max(64) }),
+    answer: z.object({ number: z.string() }),
+  },
+  deleteForGood: {
+    says: 'Deletes for good what could still be put back.',
+    params: z.strictObject({ id: z.string().max(64) }),
     answer: done,
   },
   deletedIn: {
     says: 'The requests of a register that were deleted: number, who, when and why.',
     params: z.strictObject({ key: z.string().max(80) }),
     answer: z.object({
-      deleted: z.array(z.object({ number: z.string(), at: moment, by: z.string(), reason: z.string() })),
+      deleted: z.array(
+        z.object({
+          ...{ id: z.string(), number: z.string(), at: moment, by: z.string(), reason: z.string() },
+          /** Until when it can be put back; null: it is gone for good, or back. */
+          until: moment.nullable(),
+          putBack: z.object({ at: moment, by: z.string() }).nullable(),
+        }),
+      ),
     }),
   },
   comment: {

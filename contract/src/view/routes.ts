@@ -36,6 +36,8 @@ const emailTold = z.object({
   error: z.string().nullable(),
 });
 
+const fileOfRequest = z.strictObject({ number: z.string().max(20), id: z.string().max(64) });
+
 /** What people read: trays, the ledger, sheets, their own requests, files. */
 export const viewRoutes = routesOf(viewHeads, {
   frontDesk: {
@@ -202,7 +204,12 @@ export const viewRoutes = routesOf(viewHeads, {
   },
   file: {
     says: 'A file of a request, for whoever may read its field; the answer is its bytes.',
-    params: z.strictObject({ number: z.string().max(20), id: z.string().max(64) }),
+    params: fileOfRequest,
+    answer: z.string(),
+  },
+  smallFile: {
+    says: 'A picture of a request made small (WebP), for whoever may read its field. With 404 for what is no picture.',
+    params: fileOfRequest,
     answer: z.string(),
   },
   changedBy: {

@@ -123,6 +123,8 @@ export const requesterView = z.object({
   subject: visibleSubject,
   stage: z.string(),
   finished: z.boolean(),
+  /** Whether it is handled together with another about the same. */
+  together: z.boolean(),
   sentAt: moment,
   /** What the requester may count on; null when it is finished. */
   promise: words.nullable(),
@@ -230,6 +232,11 @@ export const sheet = z.object({
   /** The key of its form, for whoever builds it. */
   builds: z.string().nullable(),
   trial: z.boolean(),
+  /** The request it was merged into, and those that were merged into it, as far as whoever reads works on them. */
+  merged: z.object({
+    into: z.object({ number: z.string(), subject: visibleSubject }).nullable(),
+    took: z.array(z.object({ number: z.string(), subject: visibleSubject })),
+  }),
   /** Something other forms point to: nothing is due, nobody handles it. */
   thing: z.boolean(),
   /** Null where the desk made it itself. */

@@ -11,16 +11,17 @@ import { savedViewHeads } from './heads.ts';
 import { ledgerRow } from './shapes.ts';
 
 /** A fact, or a field by its key. */
-const subject = z.union([z.enum(VIEW_FACTS), fieldKey]);
+export const subject = z.union([z.enum(VIEW_FACTS), fieldKey]);
 /** How a view is looked at. */
 const board = z.strictObject({ is: z.literal('board'), by: subject, lanes: subject.nullable() });
 const calendar = z.strictObject({
   ...{ is: z.literal('calendar'), from: subject, to: subject.nullable(), lines: subject.nullable() },
 });
-const chart = z.strictObject({
+export const chartMeasure = z.strictObject({ is: z.enum(MEASURES), of: subject.nullable() });
+export const tableShape = z.strictObject({ is: z.literal('table') });
+export const chartShape = z.strictObject({
   ...{ is: z.literal('chart'), as: z.enum(['bars', 'line']), by: subject, each: z.enum(STRETCHES) },
-  parts: subject.nullable(),
-  measure: z.strictObject({ is: z.enum(MEASURES), of: subject.nullable() }),
+  ...{ parts: subject.nullable(), measure: chartMeasure },
 });
 const matrix = z.strictObject({
   ...{ is: z.literal('matrix'), down: subject, across: subject },
@@ -28,7 +29,21 @@ const matrix = z.strictObject({
   wanted: z.strictObject({ figure: z.number(), cells: z.int().min(1).max(1_000) }).nullable(),
   fresh: z.strictObject({ of: subject, days: z.int().min(1).max(36_500) }).nullable(),
 });
-const shape = z.discriminatedUnion('is', [z.strictObject({ is: z.literal('table') }), board, calendar, chart, matrix]);
+const gallery = z.strictObject({ is: z.literal('gallery'), picture: subject });
+const totals = z.strictObject({
+  ...{ is: z.literal('totals'), by: subject, each: z.enum(STRETCHES), parts: subject.nullable() },
+  totals: z
+    .array(
+      z.discriminatedUnion('is', [
+        chartMeasure,
+        z.strictObject({ is: z.literal('rate'), of: subject, per: subject }),
+        z.strictObject({ is: z.literal('share'), when: formula, word: z.string().trim().max(60) }),
+      ]),
+    )
+    .max(MOST_OF_VIEW.totals)
+    .readonly(),
+});
+const shape = z.discriminatedUnion('is', [tableShape, board, calendar, chartShape, matrix, gallery, totals]);
 /** A way to look at the requests or things of some registers. */
 export const viewDesign = exactly<ViewDesign>()(
   z.strictObject({
@@ -63,12 +78,35 @@ const viewRow = ledgerRow.extend({
   /** The place of the mark it has. */
   mark: z.int().nullable(),
 });
+/** The same in a table or a gallery. */
+const placedRow = viewRow.extend({
+  /** The id of the group it is in. */
+  group: z.string(),
+  /** Where it stands in its group: another one when it stands elsewhere. */
+  stands: z.string(),
+  /** The id of its picture; null where there is none, or none was asked for. */
+  picture: revealed<string | null>(z.string().nullable()),
+});
 /** A value as it is stored; null for none. */
 const value = z.union([z.string(), z.number()]).nullable();
 /** What a column adds up to, by its place; empty where there is nothing. */
 const sums = z.array(z.object({ column: z.int(), sum: words }));
 /** A value that makes a column or a lane, with how many have it and what the columns of the view add up to. */
 const valued = () => z.object({ value, label: words, count: z.int(), sums });
+/** What stands in a chart. */
+export const charted = {
+  /** In their order; of time, all stretches from the first to the last, by their first day. */
+  steps: z.array(z.object({ value, label: words })),
+  parts: z.array(z.object({ value, label: words })),
+  /** By the places of its step and its part: what is measured, how it is said, and of how many rows. */
+  points: z.array(
+    z.object({ step: z.int(), part: z.int(), figure: z.number().nullable(), said: words, count: z.int() }),
+  ),
+  /** Rows that hold nothing of what it goes by, where that is time. */
+  without: z.int(),
+};
+/** As what the rows of a view are taken out. */
+const OUT = ['csv', 'json', 'xlsx', 'ics'] as const;
 const identified = z.strictObject({ id: z.string().max(64) });
 
 /** Views: what is looked at, how it is put together and in order, for whom. */
@@ -108,14 +146,11 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       after: z.string().max(4_000).optional(),
       /** Rows of a page, at most. */
       most: z.int().min(1).max(200).default(100),
+      /** A field for pictures, of which each row tells the first. */
+      picture: subject.optional(),
     }),
     answer: z.object({
-      rows: z.array(
-        viewRow.extend({
-          /** The id of the group it is in. */
-          group: z.string(),
-        }),
-      ),
+      rows: z.array(placedRow),
       /** In the order of the rows; none where there are too many rows to put them together. */
       groups: z.array(z.object({ id: z.string(), path: z.array(words), count: z.int(), sums })),
       moreGroups: z.boolean(),
@@ -127,6 +162,22 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       isAll: z.boolean(),
       next: z.string().nullable(),
       ...{ findings, says },
+    }),
+  },
+  lookAgain: {
+    says: 'Some requests as they stand in a view by now, by their numbers: those of them that are in it.',
+    body: z.strictObject({
+      view: viewDesign,
+      only: z.array(z.string().max(40)).max(100).readonly(),
+      /** A field for pictures, of which each row tells the first. */
+      picture: subject.optional(),
+      /** The `next` of the last page that is there. */
+      until: z.string().max(4_000).optional(),
+    }),
+    answer: z.object({
+      rows: z.array(placedRow),
+      /** The numbers of those that come after that. */
+      later: z.array(z.string()),
     }),
   },
   lookAtBoard: {
@@ -168,17 +219,9 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
   },
   lookAtChart: {
     says: 'What the caller sees of a view as a chart: what is measured, for each value of a thing or each stretch of time.',
-    body: z.strictObject({ view: viewDesign, shape: chart }),
+    body: z.strictObject({ view: viewDesign, shape: chartShape }),
     answer: z.object({
-      /** In their order; of time, all stretches from the first to the last, by their first day. */
-      steps: z.array(z.object({ value, label: words })),
-      parts: z.array(z.object({ value, label: words })),
-      /** By the places of its step and its part: what is measured, how it is said, and of how many rows. */
-      points: z.array(
-        z.object({ step: z.int(), part: z.int(), figure: z.number().nullable(), said: words, count: z.int() }),
-      ),
-      /** Rows that hold nothing of what it goes by, where that is time. */
-      without: z.int(),
+      ...charted,
       total: z.int(),
       /** Whether there are too many to measure. */
       more: z.boolean(),
@@ -208,9 +251,37 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       ...{ findings, says },
     }),
   },
+  lookAtTotals: {
+    says: 'Several totals of what the caller sees through a view, for each value of a thing or each stretch of time.',
+    body: z.strictObject({ view: viewDesign, shape: totals }),
+    answer: z.object({
+      /** In their order; of time, all stretches from the first to the last, by their first day. */
+      steps: z.array(z.object({ value, label: words })),
+      parts: z.array(z.object({ value, label: words })),
+      /**
+       * By the places of its step and its part, in their order: how many rows there are, and each total as a number and in
+       * words. Without a part: all of a step; without a step: all there is. A step of time that is -1 has no day.
+       */
+      lines: z.array(
+        z.object({
+          ...{ step: z.int().nullable(), part: z.int().nullable(), count: z.int() },
+          totals: z.array(z.object({ figure: z.number().nullable(), said: words })),
+        }),
+      ),
+      total: z.int(),
+      /** Whether there are too many to add up. */
+      more: z.boolean(),
+      isAll: z.boolean(),
+      ...{ findings, says },
+    }),
+  },
   takeOutView: {
-    says: 'All rows of a view as a file, as far as the caller may take them out: comma-separated values (RFC 4180), or JSON with what fields hold.',
-    body: z.strictObject({ view: viewDesign, as: z.enum(['csv', 'json']) }),
+    says: 'All rows of a view as a file, or some of them, as far as the caller may take them out: comma-separated values (RFC 4180), JSON with what fields hold, or JSON from which a page makes a spreadsheet or a calendar.',
+    body: z.strictObject({
+      ...{ view: viewDesign, as: z.enum(OUT) },
+      /** Only these among them, by their numbers. */
+      only: z.array(z.string().max(40)).max(1_000).optional(),
+    }),
     answer: z.string(),
   },
   makeView: {

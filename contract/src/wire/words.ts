@@ -1,7 +1,8 @@
 import { type Param, type Refusal, type Said, WAY_NAMES, type Words } from '@tolvek/words';
 import { z } from 'zod';
 
-const length = z.union([z.strictObject({ days: z.number() }), z.strictObject({ minutes: z.number() })]);
+/** A length of working time. */
+export const length = z.union([z.strictObject({ days: z.number() }), z.strictObject({ minutes: z.number() })]);
 const money = z.strictObject({ amount: z.number(), currency: z.string() });
 const whole = z.int().optional();
 const stretch = z.strictObject({ year: whole, month: whole, day: whole, hour: whole, minute: whole, second: whole });

@@ -2,7 +2,7 @@ import type { Words } from '@tolvek/words';
 import { own } from '../own/index.ts';
 import {
   type Field,
-  fileId,
+  firstFile,
   type KnownRequest,
   type NameOf,
   type OfferCards,
@@ -121,11 +121,7 @@ export function readForCard(
           ? [{ label: field.label, words: sayValue(field, value, byNumber(names)) }]
           : [];
       }),
-    pictureIn: (key) => {
-      const value = key === undefined ? undefined : openValue(key);
-      const [first] = Array.isArray(value) ? value : [];
-      return typeof first === 'string' ? fileId(first) : null;
-    },
+    pictureIn: (key) => firstFile(key === undefined ? undefined : openValue(key)),
   };
 }
 

@@ -9,6 +9,7 @@ import {
   type Field,
   type FieldValue,
   fieldKeyOf,
+  firstFile,
   type ItemRow,
   isFilled,
   linesComeAndGo,
@@ -449,6 +450,13 @@ export class Reading {
   ): Revealed<readonly Words[]> {
     const told = this.among(keys, values, fields).map((each) => (each ? sayValue(...each, nameOf) : ''));
     return told as unknown as Revealed<readonly Words[]>;
+  }
+
+  /** The id of the first file that a field holds; null where there is none, or it may not be read. */
+  file(key: string, values: Values): Revealed<string | null> {
+    const id = this.levelOf(key).level === 'hidden' ? null : firstFile(own(values, key));
+    if (id !== null) this.note(key);
+    return id as unknown as Revealed<string | null>;
   }
 
   /** The same as cells of a sheet. */

@@ -1,3 +1,4 @@
+import type { Words } from '@tolvek/words';
 import type { RequestChange } from '../request/index.ts';
 import type { GroupCount } from './groups.ts';
 import type { Heard } from './heard.ts';
@@ -55,6 +56,8 @@ export type NoticeCause =
       /** It is for the desk alone. */
       readonly inside?: true;
     }
+  /** To whoever asked: it is handled together with another about the same, or by itself again. */
+  | { readonly kind: 'together' | 'apart' }
   /** Whoever decides asks for more before they do. */
   | { readonly kind: 'returned'; readonly by: string | null; readonly text: string }
   | { readonly kind: 'stage'; readonly stage: string; readonly finished: boolean }
@@ -100,6 +103,23 @@ export type NoticeCause =
       readonly from: number;
       readonly to: number;
       readonly note: string;
+    }
+  /** A frozen copy of a report is there for them, with its figures as they read them. */
+  | {
+      readonly kind: 'report';
+      readonly report: string;
+      readonly copy: string;
+      readonly name: string;
+      readonly over: 'week' | 'month' | 'year';
+      readonly from: string;
+      readonly to: string;
+      readonly facts: readonly { readonly label: string; readonly shown: Words }[];
+      readonly times: {
+        readonly came: number;
+        readonly went: number;
+        readonly open: number;
+        readonly late: number;
+      } | null;
     }
   | { readonly kind: 'reset' }
   /** To a contact who wants to sign in: by this link, or the code of it; in the language they were reading. */

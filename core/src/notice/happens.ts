@@ -8,7 +8,7 @@ const MOVES: ReadonlySet<string> = new Set<Happening['kind']>([
   ...(['stage', 'freed', 'withdrawn', 'decided-anew', 'sent-to-decide', 'returned', 'answered', 'decided'] as const),
 ]);
 /** Answers that nobody gave one by one: written otherwise by the house, or by a rule over many requests at once. */
-const QUIETLY: ReadonlySet<string> = new Set(['numbered', 'recomputed', 'merged', 'rule', 'taken back']);
+const QUIETLY: ReadonlySet<string> = new Set(['numbered', 'recomputed', 'pointed', 'merged', 'rule', 'taken back']);
 
 /** Where a request is when something has happened, and where it was before; null when it has just arrived. */
 export interface Moved {

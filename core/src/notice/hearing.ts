@@ -73,6 +73,8 @@ export function heardAs(kind: NoticeCause['kind'], isTheirs: boolean): Heard | n
     case 'approved':
     case 'refused':
     case 'returned':
+    case 'together':
+    case 'apart':
     case 'stage':
     case 'due':
     case 'proposal':

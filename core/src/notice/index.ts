@@ -40,6 +40,7 @@ export {
   draftInvitation,
   draftNotice,
   draftPlaceFree,
+  draftReport,
   draftReset,
   draftSignIn,
   draftTest,

@@ -3,6 +3,7 @@ import type { Revealed, VisibleChange, VisibleValues } from '../access/index.ts'
 import { own } from '../own/index.ts';
 import type { NoticeText } from '../telling/index.ts';
 import { type Merged, mergeText, type Slot } from '../telling/index.ts';
+import type { NoticeCause } from './cause.ts';
 
 /** An email before it is dressed as text and HTML: in codes, or in the words of its reader. */
 export interface Letter<Text = string> {
@@ -69,6 +70,7 @@ export type NoticeEvent =
   | { readonly kind: 'assigned'; readonly by: string; readonly due: number | null; readonly outside: boolean }
   | { readonly kind: 'message'; readonly from: string; readonly text: string; readonly files: readonly string[] }
   | { readonly kind: 'returned'; readonly by: string; readonly text: string }
+  | { readonly kind: 'together' | 'apart' }
   | { readonly kind: 'stage'; readonly stage: string; readonly is: 'paused' | 'resumed' | 'finished' }
   /** `name`: what the deadline is called; null for the finish as it is called by itself. */
   | { readonly kind: 'reminder'; readonly name: string | null; readonly left: Length; readonly due: number }
@@ -190,6 +192,9 @@ function gistOf(event: NoticeEvent, context: NoticeContext): Gist {
       return message(event, context);
     case 'returned':
       return returned(event, context);
+    case 'together':
+    case 'apart':
+      return together(event, context);
     case 'stage':
       return stage(event, context);
     case 'reminder':
@@ -310,6 +315,12 @@ const assigned = ({ by, due, outside }: Of<'assigned'>, { number, subject }: Not
     : [by ? said('emails:assigned.by', { by }) : said('emails:assigned.us'), ...dueOn(due)],
   action: openIt,
   facts: true,
+});
+
+const together = ({ kind }: Of<'together' | 'apart'>, { number, formTitle: form }: NoticeContext): Gist => ({
+  subject: said(`emails:${kind}.subject`, { form, number }),
+  paragraphs: [said(`emails:${kind}.body`), said('emails:together.next')],
+  action: followIt,
 });
 
 const returned = ({ by, text }: Of<'returned'>, { number, formTitle: form }: NoticeContext): Gist => ({
@@ -507,6 +518,27 @@ export const draftDuty = ({
   facts: [],
   action: { label: said(did === 'offered' ? 'emails:duty.answer' : 'emails:duty.open'), note: '' },
 });
+
+/** The email that a frozen copy of a report is there: what came, went and is open, and its figures. */
+export const draftReport = ({
+  reader,
+  cause: { name, over, from, facts, times },
+}: {
+  readonly reader: string;
+  readonly cause: Extract<NoticeCause, { kind: 'report' }>;
+}): Letter<Words> => {
+  const days = said(`views:stretch.${over}`, { day: from });
+  return {
+    subject: said('emails:report.subject', { report: name, days }),
+    greeting: said('emails:dear', { name: reader }),
+    paragraphs: [
+      said('emails:report.body', { report: name, days }),
+      ...(times ? [said('emails:report.times', times)] : []),
+    ],
+    facts: facts.map(({ label, shown }) => ({ label, shown })),
+    action: { label: said('emails:report.action'), note: said('emails:report.note') },
+  };
+};
 
 /** The email with a link to choose another password. `expires`: epoch ms. */
 export const draftReset = ({

@@ -40,6 +40,7 @@ export {
   fileId,
   fileName,
   fileObjection,
+  firstFile,
   mediaByName,
   WITH_MESSAGE,
 } from './kinds/files.ts';
@@ -92,6 +93,7 @@ export {
 export { designsNamed } from './refersTo.ts';
 export { FACT_NAMES, factSlots, type RequestFacts, requestScope, requestSlots } from './requestScope.ts';
 export { identifiedRows, ROW_ID, rowIdOf, withoutRowIds, withRowIds } from './rowIds.ts';
+export { type SpreadsheetCell, type SpreadsheetKind, spreadsheetCell, spreadsheetKind } from './spreadsheet.ts';
 export {
   MOVERS,
   type Move,

@@ -32,7 +32,9 @@ export type Why =
   | { readonly why: 'recomputed'; readonly release: number; readonly by: string }
   /** What a reference brings along changed; the number of what it points to. */
   | { readonly why: 'followed'; readonly number: string }
-  | { readonly why: 'merged'; readonly vocabulary: string };
+  | { readonly why: 'merged'; readonly vocabulary: string }
+  /** What a reference pointed to was merged into another, or separated again: the number of what it points to now. */
+  | { readonly why: 'pointed'; readonly number: string };
 
 /** A seat that goes to somebody else; holders as words. */
 export interface SeatGiven {
@@ -187,6 +189,12 @@ export type RequestChange =
   | { readonly kind: 'undelivered'; readonly of: string; readonly reason: string }
   /** What it is due by moved, as the calendar it is counted with did; moments are epoch ms. */
   | { readonly kind: 'due'; readonly from: number | null; readonly to: number | null; readonly calendar: string }
+  /** It is about the same as another, into which it was merged, by its number; or that was undone. */
+  | { readonly kind: 'merged' | 'unmerged'; readonly from: string; readonly to: string; readonly into: string }
+  /** Another was merged into it, by its number; or that was undone. */
+  | { readonly kind: 'took-in' | 'let-out'; readonly number: string }
+  /** It had been deleted, since a moment (epoch ms), and was put back. */
+  | { readonly kind: 'put-back'; readonly deletedAt: number }
   /** It has the deadlines of another release from now on: its number, and its id. */
   | { readonly kind: 'replanned'; readonly release: number; readonly by: string }
   | Rang
@@ -363,6 +371,15 @@ export function changeInWords(change: RequestChange, names: ChangeNames): Words 
       const calendar = names.calendar(change.calendar);
       return said('history:due', { from: due(change.from), to: due(change.to), calendar });
     }
+    case 'merged':
+    case 'unmerged':
+      return said(`history:${change.kind}With`, { number: change.into });
+    case 'took-in':
+      return said('history:tookIn', { number: change.number });
+    case 'let-out':
+      return said('history:letOut', { number: change.number });
+    case 'put-back':
+      return said('history:putBack', { at: change.deletedAt });
     case 'replanned':
       return said('history:replanned', { release: change.release });
     case 'rang':
@@ -409,5 +426,7 @@ function whyInWords(why: Why, names: ChangeNames): Said {
       return said('history:followed', { number: why.number });
     case 'merged':
       return said('history:merged', { vocabulary: why.vocabulary });
+    case 'pointed':
+      return said('history:pointed', { number: why.number });
   }
 }

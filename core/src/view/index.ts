@@ -1,5 +1,15 @@
-export { conditionFor } from './conditionFor.ts';
-export { beginOf, enoughIn, measured, nextOf, stretchesBetween } from './measures.ts';
+export { conditionBetween, conditionFor, narrowed } from './conditionFor.ts';
+export {
+  beginOf,
+  enoughIn,
+  type Given,
+  type MeasuredAt,
+  measured,
+  measuredTogether,
+  nextOf,
+  stretchesBetween,
+  totalled,
+} from './measures.ts';
 export { fieldsShared } from './shared.ts';
 export {
   calledIn,
@@ -8,6 +18,7 @@ export {
   canGroup,
   canMeasure,
   canOrder,
+  canPicture,
   canSum,
   kindIn,
   type OrderWay,
@@ -19,6 +30,7 @@ export {
   CELLS,
   type ChartShape,
   type ChartStretch,
+  type GalleryShape,
   isFact,
   type MatrixCell,
   type MatrixShape,
@@ -28,7 +40,11 @@ export {
   MOST_OF_VIEW,
   STRETCHES,
   subjectsOfShape,
+  subjectsOfTotal,
   subjectsOfView,
+  type TableShape,
+  type Total,
+  type TotalsShape,
   VIEW_FACTS,
   VIEW_LOOKS_AT,
   type ViewColumn,
@@ -44,6 +60,7 @@ export {
   measureSaid,
   orderSaid,
   shapeSaid,
+  totalSaid,
   VIEW_PARTS,
   type ViewNames,
   type ViewPart,

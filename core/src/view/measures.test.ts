@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Field } from '../register/index.ts';
 import { conditionFor } from './conditionFor.ts';
-import { beginOf, enoughIn, measured, nextOf, stretchesBetween } from './measures.ts';
+import { beginOf, enoughIn, measured, nextOf, stretchesBetween, totalled } from './measures.ts';
 import { STRETCHES } from './view.ts';
 
 const someDay = fc
@@ -40,6 +40,19 @@ describe('what is measured', () => {
     expect(all.map((is) => measured(is, [], 3))).toEqual([3, 0, null, null, null, null]);
     expect(all.map((is) => measured(is, [4, 1, 10], 5))).toEqual([5, 15, 5, 4, 1, 10]);
     expect(measured('median', [4, 1, 10, 5], 4)).toBe(4.5);
+  });
+});
+
+describe('a total', () => {
+  it('is a rate over what holds both, or the share of those of which it can be said', () => {
+    const rate = { is: 'rate', of: 'cost', per: 'hours' } as const;
+    const share = { is: 'share', when: 'cost > 3', word: 'dear' } as const;
+    expect(totalled(rate, [[10, 2], null, [20, 4]])).toBe(5);
+    expect([totalled(rate, []), totalled(rate, [null, [10, 0]])]).toEqual([null, null]);
+    expect(totalled(share, [true, false, null, true])).toBeCloseTo(2 / 3);
+    expect([totalled(share, [null]), totalled(share, [false])]).toEqual([null, 0]);
+    expect(totalled({ is: 'count', of: null }, [0, 0, 0])).toBe(3);
+    expect(totalled({ is: 'mean', of: 'cost' }, [2, null, 6])).toBe(4);
   });
 });
 

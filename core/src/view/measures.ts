@@ -1,4 +1,4 @@
-import type { ChartStretch, MeasureKind } from './view.ts';
+import type { ChartStretch, MeasureKind, Total } from './view.ts';
 
 const DAY = 86_400_000;
 const at = (day: string): number => Date.parse(`${day}T00:00:00Z`);
@@ -64,6 +64,61 @@ export function measured(is: MeasureKind, figures: readonly number[], count: num
   }
 }
 
+/**
+ * What one row gives to a total: a figure; for a rate, two; for a share, whether it meets the condition. Null where it holds
+ * nothing of it, or that can’t be said.
+ */
+export type Given = number | boolean | readonly [of: number, per: number] | null;
+
+/**
+ * A total of the rows that stand together, by what each of them gives. A rate is the sum of what is measured by the sum of
+ * what it is measured for, over rows that hold both; a share is a part of one. Null where nothing gives anything.
+ */
+export function totalled(total: Total, given: readonly Given[]): number | null {
+  switch (total.is) {
+    case 'rate': {
+      const pairs = given.filter((each) => each !== null && typeof each === 'object');
+      const per = pairs.reduce((all, [, each]) => all + each, 0);
+      return per === 0 ? null : pairs.reduce((all, [each]) => all + each, 0) / per;
+    }
+    case 'share': {
+      const said = given.filter((each) => typeof each === 'boolean');
+      return said.length === 0 ? null : said.filter(Boolean).length / said.length;
+    }
+    default:
+      return measured(
+        total.is,
+        given.filter((each) => typeof each === 'number'),
+        given.length,
+      );
+  }
+}
+
 /** How many cells have a figure that is so high: in a column of a matrix, say, who can do something well enough. */
 export const enoughIn = (figures: readonly (number | null)[], figure: number): number =>
   figures.filter((each) => each !== null && each >= figure).length;
+
+/** A row as it stands in a chart: the places of its step and its part, and what it holds of what is measured. */
+export interface MeasuredAt {
+  readonly step: number;
+  readonly part: number;
+  readonly figure: number | null;
+}
+
+/** What is measured of the rows that stand together, each place of a step and a part once, in the order of their first rows. */
+export function measuredTogether(
+  is: MeasureKind,
+  rows: readonly MeasuredAt[],
+): readonly (MeasuredAt & { readonly count: number })[] {
+  const together = new Map<string, { readonly at: MeasuredAt; count: number; readonly figures: number[] }>();
+  for (const row of rows) {
+    const key = `${row.step} ${row.part}`;
+    const found = together.get(key) ?? { at: row, count: 0, figures: [] };
+    found.count += 1;
+    if (row.figure !== null) found.figures.push(row.figure);
+    together.set(key, found);
+  }
+  return [...together.values()].map(({ at: { step, part }, count, figures }) => ({
+    ...{ step, part, count, figure: measured(is, figures, count) },
+  }));
+}

@@ -76,6 +76,10 @@ export const canOrder = (subject: string, fields: readonly Field[]): boolean =>
 export const canSum = (subject: string, fields: readonly Field[]): boolean =>
   !isFact(subject) && SUMMED.has(kindIn(subject, fields) ?? '');
 
+/** Whether it holds pictures. */
+export const canPicture = (subject: string, fields: readonly Pick<Field, 'key' | 'type'>[]): boolean =>
+  fields.some(({ key, type }) => key === subject && type.kind === 'files' && type.only === 'pictures');
+
 const OWN: ReadonlySet<string> = new Set<Kind['kind']>(['choice', 'level', 'term', 'yes-no', 'reference']);
 
 /** How an order goes, by what is put in order: “earliest first”. */

@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import type { Field } from '../register/index.ts';
 import { standingScope } from '../register/index.ts';
-import { canGroup, canOrder, canSum, fieldsShared, orderWay, VIEW, type ViewDesign, viewInWords } from './index.ts';
+import {
+  canGroup,
+  canOrder,
+  canSum,
+  fieldsShared,
+  orderWay,
+  VIEW,
+  type ViewDesign,
+  type ViewShape,
+  viewInWords,
+} from './index.ts';
 
 const field = (key: string, type: Field['type'], more: object = {}): Field =>
   ({ key, label: key, help: '', required: false, source: 'asked', type, ...more }) as unknown as Field;
@@ -13,6 +23,8 @@ const FIELDS = [
   field('cost', { kind: 'money', currency: 'EUR' }),
   field('lines', { kind: 'line-items', columns: [] }),
   field('notes', { kind: 'long-text' }),
+  field('photo', { kind: 'files', only: 'pictures', most: 1, mostBytes: 1_000 }),
+  field('papers', { kind: 'files', only: 'any', most: 1, mostBytes: 1_000 }),
 ];
 const VIEWED: ViewDesign = {
   ...{ name: 'Boats', of: ['vessels'], when: '', audience: null },
@@ -102,6 +114,21 @@ describe('a view', () => {
     ]);
     expect(crossed({ fresh: { of: 'cost', days: 3 } })).toEqual(['shapes 0']);
     expect(crossed({ fresh: { of: 'request.due', days: 3 } })).toEqual(['shapes 0']);
+    const totals = { is: 'totals', by: 'leaves', each: 'month', parts: 'area' } as const;
+    const added = (part: object) =>
+      foundAt({ shapes: [{ ...totals, totals: [{ is: 'count', of: null }], ...part } as ViewShape] });
+    const share = { is: 'share', when: 'cost > 3', word: 'dear' };
+    expect(added({ totals: [share, { is: 'sum', of: 'cost' }, { is: 'rate', of: 'cost', per: 'cost' }] })).toEqual([]);
+    for (const wrong of [
+      ...[{ totals: [] }, { by: 'notes' }, { parts: 'cost' }, { by: 'area' }, { totals: [{ is: 'sum', of: null }] }],
+      ...[{ totals: [{ is: 'rate', of: 'cost', per: 'notes' }] }, { totals: [{ ...share, when: 'bad' }] }],
+      ...[{ totals: [{ ...share, when: '' }] }, { totals: [{ ...share, word: ' ' }] }],
+    ])
+      expect(added(wrong), JSON.stringify(wrong)).toEqual(['shapes 0']);
+    expect(added({ totals: [{ is: 'rate', of: 'cost', per: 'gone' }] })).toEqual(['shapes']);
+    expect(['photo', 'papers', 'cost'].map((picture) => foundAt({ shapes: [{ is: 'gallery', picture }] }))).toEqual([
+      ...[[], ['shapes 0'], ['shapes 0']],
+    ]);
     // What a request is due by is closed here: where it would stand tells it.
     expect(foundAt({ shapes: [{ ...calendar, from: 'request.due' }] })).toEqual(['shapes 0']);
     expect(foundAt({ audience: { in: { anyOf: [] }, outOf: [] } })).toEqual(['audience']);

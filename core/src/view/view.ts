@@ -2,7 +2,15 @@ import type { Audience } from '../people/index.ts';
 import type { OptionColour } from '../register/index.ts';
 
 /** How many columns, groups, orders and marks a view has at most, and how many registers it looks at. */
-export const MOST_OF_VIEW = { registers: 8, columns: 60, groups: 2, orders: 4, marks: 12, shapes: 6 } as const;
+export const MOST_OF_VIEW = {
+  registers: 8,
+  columns: 60,
+  groups: 2,
+  orders: 4,
+  marks: 12,
+  shapes: 6,
+  totals: 8,
+} as const;
 
 /** Requests that are looked at, the newest first, where the database can’t decide which a view means. */
 export const VIEW_LOOKS_AT = 5_000;
@@ -111,8 +119,34 @@ export interface MatrixShape {
   readonly fresh: { readonly of: string; readonly days: number } | null;
 }
 
+/** Pictures first, with what the columns say below each. */
+export interface GalleryShape {
+  readonly is: 'gallery';
+  /** A field for pictures. */
+  readonly picture: string;
+}
+
+/**
+ * What a column of totals tells of the rows that stand together: something measured; one sum for each one of another; or how
+ * many of them meet a condition (FEEL), among those of which it can be said.
+ */
+export type Total =
+  | Measure
+  | { readonly is: 'rate'; readonly of: string; readonly per: string }
+  | { readonly is: 'share'; readonly when: string; readonly word: string };
+
+/** Several totals for each value of one thing or each stretch of time, and for each of another within it. */
+export interface TotalsShape {
+  readonly is: 'totals';
+  readonly by: string;
+  /** Where it is days that it goes by. */
+  readonly each: ChartStretch;
+  readonly parts: string | null;
+  readonly totals: readonly Total[];
+}
+
 /** How a view is looked at. */
-export type ViewShape = TableShape | BoardShape | CalendarShape | ChartShape | MatrixShape;
+export type ViewShape = TableShape | BoardShape | CalendarShape | ChartShape | MatrixShape | GalleryShape | TotalsShape;
 
 /** What a shape is made by, besides what the view is. */
 export function subjectsOfShape(shape: ViewShape): readonly string[] {
@@ -129,8 +163,16 @@ export function subjectsOfShape(shape: ViewShape): readonly string[] {
       return named(shape.by, shape.parts, shape.measure.of);
     case 'matrix':
       return named(shape.down, shape.across, shape.cell.of, shape.fresh?.of ?? null);
+    case 'gallery':
+      return [shape.picture];
+    case 'totals':
+      return named(shape.by, shape.parts, ...shape.totals.flatMap(subjectsOfTotal));
   }
 }
+
+/** The fields that a total adds up or measures. */
+export const subjectsOfTotal = (total: Total): readonly string[] =>
+  total.is === 'share' ? [] : total.is === 'rate' ? [total.of, total.per] : total.of === null ? [] : [total.of];
 
 /**
  * A way to look at the requests or things of a register, or of several that share fields. It restricts nobody’s access and

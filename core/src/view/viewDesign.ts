@@ -7,8 +7,8 @@ import {
   mergeContents,
 } from '../design/index.ts';
 import { type Field, namedIn } from '../register/index.ts';
-import { calledIn, canBoard, canDate, canGroup, canMeasure, canOrder, canSum, kindIn } from './subjects.ts';
-import { subjectsOfView, type ViewDesign, type ViewShape } from './view.ts';
+import { calledIn, canBoard, canDate, canGroup, canMeasure, canOrder, canPicture, canSum, kindIn } from './subjects.ts';
+import { subjectsOfTotal, subjectsOfView, type ViewDesign, type ViewShape } from './view.ts';
 
 const PLACES: Readonly<Record<string, Said>> = {
   name: said('views:theName'),
@@ -42,15 +42,17 @@ export interface AroundView {
 /** What a shape can’t be made by, though it is there. */
 function* unshaped(
   shape: ViewShape,
-  can: Readonly<Record<'board' | 'date' | 'sum' | 'measure', (of: string) => boolean>>,
+  can: Readonly<Record<'board' | 'date' | 'sum' | 'measure' | 'picture', (of: string) => boolean>>,
 ): Generator<string> {
   const made = shape.is === 'board' ? [shape.by, shape.lanes] : shape.is === 'calendar' ? [shape.lines] : [];
   const dated = shape.is === 'calendar' ? [shape.from, shape.to] : [];
-  if (shape.is === 'chart') {
-    const { by, parts, measure } = shape;
+  if (shape.is === 'gallery' && !can.picture(shape.picture)) yield shape.picture;
+  if (shape.is === 'chart' || shape.is === 'totals') {
+    const { by, parts } = shape;
+    const summed = shape.is === 'chart' ? subjectsOfTotal(shape.measure) : shape.totals.flatMap(subjectsOfTotal);
     if (!can.board(by) && !can.date(by)) yield by;
     if (parts !== null && !can.board(parts)) yield parts;
-    if (measure.of !== null && !can.sum(measure.of)) yield measure.of;
+    for (const subject of summed) if (!can.sum(subject)) yield subject;
   }
   if (shape.is === 'matrix') {
     const { down, across, cell, fresh } = shape;
@@ -66,7 +68,7 @@ function* unshaped(
 /** Whether a shape is made by one thing in two places. */
 const isTwice = (shape: ViewShape): boolean =>
   (shape.is === 'board' && shape.lanes === shape.by) ||
-  (shape.is === 'chart' && shape.parts === shape.by) ||
+  ((shape.is === 'chart' || shape.is === 'totals') && shape.parts === shape.by) ||
   (shape.is === 'matrix' && shape.down === shape.across);
 
 type Found = readonly [at: string, message: Said];
@@ -104,13 +106,28 @@ function* foundIn(view: ViewDesign, { registers, fields, closed, unreadable }: A
     sum: (subject: string): boolean => !isThere(subject) || canSum(subject, fields),
     measure: (subject: string): boolean => !isThere(subject) || canMeasure(subject, fields),
     date: (subject: string): boolean => !isThere(subject) || (canDate(subject, fields) && !closed.includes(subject)),
+    picture: (subject: string): boolean => !isThere(subject) || canPicture(subject, fields),
   };
   for (const [at, shape] of shapes.entries()) {
     for (const subject of unshaped(shape, can))
       yield [`shapes ${at}`, said(`views:cannot.${shape.is}`, { what: called(subject) })];
     if (isTwice(shape)) yield [`shapes ${at}`, said('views:twice')];
-    const measure = shape.is === 'chart' ? shape.measure : shape.is === 'matrix' ? shape.cell : null;
-    if (measure && (measure.of === null) !== (measure.is === 'count')) yield [`shapes ${at}`, said('views:noMeasure')];
+    const measures =
+      shape.is === 'totals'
+        ? shape.totals
+        : 'measure' in shape
+          ? [shape.measure]
+          : 'cell' in shape
+            ? [shape.cell]
+            : null;
+    const isNothing = measures?.some((each) => 'of' in each && (each.of === null) !== (each.is === 'count'));
+    if (isNothing || measures?.length === 0) yield [`shapes ${at}`, said('views:noMeasure')];
+    for (const total of shape.is === 'totals' ? shape.totals : []) {
+      if (total.is !== 'share') continue;
+      const message = total.when === '' ? said('views:emptyShare') : unreadable(total.when);
+      if (message !== null) yield [`shapes ${at}`, said('views:unreadableShare', { message })];
+      if (total.word.trim() === '') yield [`shapes ${at}`, said('views:noShareWord')];
+    }
   }
   for (const [at, mark] of marks.entries()) {
     const message = mark.when === '' ? said('views:emptyMark') : unreadable(mark.when);

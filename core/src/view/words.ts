@@ -1,8 +1,8 @@
 import { type Said, said, type Words } from '@tolvek/words';
 import { conditionInWords, parseExpression, type Scope } from '../expression/index.ts';
 import type { Field } from '../register/index.ts';
-import { calledIn, orderWay } from './subjects.ts';
-import type { MatrixCell, ViewDesign, ViewOrder, ViewShape } from './view.ts';
+import { calledIn, kindIn, orderWay } from './subjects.ts';
+import type { MatrixCell, Total, ViewDesign, ViewOrder, ViewShape } from './view.ts';
 
 /** What the parts of a view’s sentence are made of. */
 export interface ViewNames {
@@ -30,6 +30,14 @@ export const measureSaid = ({ is, of }: MatrixCell, fields: readonly Field[]): S
     ? said('views:measure.count')
     : said(`views:measure.${is}`, { what: calledIn(of, fields) });
 
+/** What a column of totals tells: “Cost an hour of Hours”. */
+export function totalSaid(total: Total, fields: readonly Field[]): Words {
+  if (total.is === 'share') return total.word;
+  if (total.is !== 'rate') return measureSaid(total, fields);
+  const named = { what: calledIn(total.of, fields), per: calledIn(total.per, fields) };
+  return said(`views:rate.${kindIn(total.per, fields) === 'duration' ? 'hour' : 'each'}`, named);
+}
+
 /** What a shape of a view is: “Board by stage”. */
 export function shapeSaid(shape: ViewShape, fields: readonly Field[]): Said {
   switch (shape.is) {
@@ -46,6 +54,10 @@ export function shapeSaid(shape: ViewShape, fields: readonly Field[]): Said {
       });
     case 'matrix':
       return said('views:shape.matrix', { down: calledIn(shape.down, fields), across: calledIn(shape.across, fields) });
+    case 'gallery':
+      return said('views:shape.gallery', { picture: calledIn(shape.picture, fields) });
+    case 'totals':
+      return said('views:shape.totals', { by: calledIn(shape.by, fields) });
   }
 }
 

@@ -46,7 +46,7 @@ export function askAnew(work: Work, changed: RequestRow, again: readonly Again[]
 type Changed = Extract<Happening, { kind: 'values' }>;
 
 /** Changes by which nobody says anything new: who decides is not asked again by them. */
-const NO_NEWS: ReadonlySet<Changed['why']> = new Set(['day', 'numbered', 'recomputed', 'merged']);
+const NO_NEWS: ReadonlySet<Changed['why']> = new Set(['day', 'numbered', 'recomputed', 'merged', 'pointed']);
 
 /**
  * The fields by whose change who decides is asked again just now: those that the path of its decision names, once somebody

@@ -1,14 +1,17 @@
 import { type ApprovalPath, NOBODY, seatsKept, seatWord } from '@tolvek/core/approval';
 import { holderOf, wordOf } from '@tolvek/core/people';
 import type { SeatGiven } from '@tolvek/core/request';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { personById } from '../people/queries.ts';
 import { adding } from '../platform/adding.ts';
-import type { Transaction } from '../platform/database.ts';
+import type { Reader, Transaction } from '../platform/database.ts';
 import { dropLinks } from '../platform/links.ts';
 import { newId } from '../platform/newId.ts';
+import { links } from '../platform/tables.ts';
 import type { Work } from '../platform/work.ts';
 import { decidersAre, type Follower } from '../request/change.ts';
+import type { Laid } from '../request/laid.ts';
+import { byRequest, isBefore, type LaidPart, laidOf, missed, putBackRows } from '../request/layBy.ts';
 import { type ShownRow, wordsKept } from '../request/queries.ts';
 import { askWhenChanged } from './anew.ts';
 import { beginLimit, endLimit, pauseLimit, resumeLimit } from './limits.ts';
@@ -28,7 +31,17 @@ export const followApprovals: Follower = (work, request, change, ...rest) => {
 
 /** What changes who is asked. */
 const AT_SEATS: ReadonlySet<string> = new Set([
-  ...(['decided', 'freed', 'withdrawn', 'sent-to-decide', 'decided-anew', 'values', 'silent', 'handed'] as const),
+  ...([
+    'decided',
+    'freed',
+    'withdrawn',
+    'merged',
+    'sent-to-decide',
+    'decided-anew',
+    'values',
+    'silent',
+    'handed',
+  ] as const),
 ]);
 
 /** People from outside read a request as long as they are asked: who has decided, or is not asked any more, is let go of. */
@@ -60,6 +73,8 @@ const asked: Follower = (work, request, change) => {
     case 'freed':
     case 'withdrawn':
       return withdraw(work, request, change.reason);
+    case 'merged':
+      return withdraw(work, request, '');
     case 'sent-to-decide':
     case 'decided-anew': {
       // What is decided anew waits for nobody of before, and goes back to where it was before it was decided at all.
@@ -249,6 +264,32 @@ function handOverSeats(
   work.tx.update(seats).set({ holder: is }).where(inArray(seats.id, ids)).run();
   const asked = round.steps.flatMap((step) => step.seats.filter(({ state }) => state !== 'ahead'));
   return decidersAre(work, request, [...new Set(asked.map(({ id, holder }) => (ids.includes(id) ? is : holder)))]);
+}
+
+/** What comes back with a request, with the links to it: a time that was over meanwhile does not ring any more. */
+export const LAID_ROUNDS: readonly LaidPart[] = [
+  { table: approvalRounds, of: byRequest(approvalRounds.requestId) },
+  {
+    table: approvalSteps,
+    of: (ids) => sql`round_id in (select id from ${approvalRounds} where ${byRequest(approvalRounds.requestId)(ids)})`,
+    back: missed((row, now) => isBefore(row, 'ring_at', now), { ring_at: null }),
+  },
+  { table: seats, of: byRequest(seats.requestId) },
+  {
+    table: links,
+    of: (ids) =>
+      sql`${byRequest(links.targetId)(ids)} or target_id in (select id from ${seats} where ${byRequest(seats.requestId)(ids)})`,
+  },
+];
+
+/** The rounds of a request as they are, to be put back. */
+export const roundsNow = (db: Reader, requestId: string): Laid => laidOf(db, requestId, LAID_ROUNDS);
+
+/** Puts rounds of a request back as they were, in place of what became of them; those who are asked are asked as before. */
+export function putRoundsBack(work: Work, request: ShownRow, rounds: Laid, deciders: readonly string[]): ShownRow {
+  dropRounds(work.tx, [request.id]);
+  putBackRows(work.tx, rounds, work.now, LAID_ROUNDS);
+  return decidersAre(work, request, deciders);
 }
 
 /** Takes away the rounds of requests that are deleted, and the links by which they were decided on. */

@@ -27,6 +27,7 @@ import type { Work } from '../platform/work.ts';
 import { holdsThings, registerById } from '../register/queries.ts';
 import { dueIs, type Follower } from '../request/change.ts';
 import { slotsOfRequest } from '../request/facts.ts';
+import { byRequest, isBefore, type LaidPart, missed } from '../request/layBy.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { type DeadlineRow, deadlinesOf, runningIn } from './queries.ts';
 import { deadlines, timers } from './tables.ts';
@@ -211,6 +212,16 @@ function dropDeadline(tx: Transaction, { id, requestId }: DeadlineRow): void {
     .run();
   tx.delete(deadlines).where(eq(deadlines.id, id)).run();
 }
+
+/** What comes back with a request: what should have rung meanwhile rings no more. */
+export const LAID_DEADLINES: readonly LaidPart[] = [
+  { table: deadlines, of: byRequest(deadlines.requestId) },
+  {
+    table: timers,
+    of: byRequest(timers.requestId),
+    back: missed((row, now) => row.state === 'waiting' && isBefore(row, 'at', now), { state: 'dropped' }),
+  },
+];
 
 /** Takes away the deadlines of requests that are deleted, with their timers. */
 export function dropDeadlines(tx: Transaction, requestIds: readonly string[]): void {

@@ -104,29 +104,41 @@ function asksAgain(
 }
 
 /** Moves a request by hand. Pausing stops its deadline, going on resumes it, finishing ends it. */
-export function moveStage(house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
-  return write(house, (work) => {
-    const open = openTo(work.tx, viewer, input.number, 'move');
-    const { request, register } = open;
-    const from = stageOf(register, request.stage);
-    const to = register.stages.find(({ key }) => key === input.stage);
-    if (roundOf(work.tx, request.id)?.state === 'open') throw new Problem(409, 'stage', refused('awaitsDecision'));
-    const move = movesOf(work.tx, open, viewer, work.now).find(({ stage }) => stage.key === input.stage);
-    // From outside stages are read as requesters read them, and conditions of ways are the desk’s.
-    const { calledIn = false } = open.relation;
-    const called = (stage: typeof from): string => (calledIn ? stage.publicLabel : stage.label);
-    if (!move || !to || (calledIn && move.whyNot !== null))
-      throw new Problem(
-        409,
-        'stage',
-        from.role === 'deciding'
-          ? refused('awaitsDecision')
-          : refused('noMove', { from: called(from), to: to ? called(to) : '…' }),
-      );
-    if (move.whyNot !== null) throw new Problem(409, 'stage', refused('notYet', { to: to.label, why: move.whyNot }));
-    const change = { kind: 'stage', from: from.key, to: to.key } as const;
-    return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
-  });
+export const moveStage = (house: House, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } =>
+  write(house, (work) => movedBy(work, viewer, input));
+
+/** Where a request can be moved to, and why not elsewhere. @throws Problem 403, 404, and 409 while it waits for a decision */
+export function waysFrom(db: Reader, viewer: Viewer, number: string, now: number) {
+  const open = openTo(db, viewer, number, 'move');
+  if (roundOf(db, open.request.id)?.state === 'open') throw new Problem(409, 'stage', refused('awaitsDecision'));
+  return { open, moves: movesOf(db, open, viewer, now) };
+}
+
+/** A request that can be moved to a stage, and what that would be. @throws Problem 409 for why it can’t */
+export function movable({ open, moves }: ReturnType<typeof waysFrom>, stage: string) {
+  const { request, register } = open;
+  const from = stageOf(register, request.stage);
+  const to = register.stages.find(({ key }) => key === stage);
+  const move = moves.find((each) => each.stage.key === stage);
+  // From outside stages are read as requesters read them, and conditions of ways are the desk’s.
+  const { calledIn = false } = open.relation;
+  const called = (at: typeof from): string => (calledIn ? at.publicLabel : at.label);
+  if (!move || !to || (calledIn && move.whyNot !== null))
+    throw new Problem(
+      409,
+      'stage',
+      from.role === 'deciding'
+        ? refused('awaitsDecision')
+        : refused('noMove', { from: called(from), to: to ? called(to) : '…' }),
+    );
+  if (move.whyNot !== null) throw new Problem(409, 'stage', refused('notYet', { to: to.label, why: move.whyNot }));
+  return { request, change: { kind: 'stage', from: from.key, to: to.key } as const };
+}
+
+/** Moves a request as part of a write. @throws Problem as `waysFrom` and `movable`, and 412 when somebody was faster */
+export function movedBy(work: Work, viewer: Viewer, input: OnVersion & { stage: string }): { version: number } {
+  const { request, change } = movable(waysFrom(work.tx, viewer, input.number, work.now), input.stage);
+  return { version: changeRequest(by(work, viewer.personId), request, change, input.version).version };
 }
 
 /**
@@ -246,37 +258,38 @@ export function assign(
   });
 }
 
-/** A note for the desk, or a message to the requester, or to somebody from outside who handles it. */
-export function comment(
-  house: House,
-  viewer: Viewer,
-  input: {
-    number: string;
-    text: string;
-    visibility: 'internal' | 'requester' | 'handler';
-    files?: readonly string[] | undefined;
-  },
-): void {
-  write(house, (work) => {
-    const { request } = openTo(work.tx, viewer, input.number, 'change');
-    const to = input.visibility === 'internal' ? 'desk' : input.visibility;
-    const { handlerId } = request;
-    const handler = handlerId === null ? undefined : personById(work.tx, handlerId);
-    if (to === 'handler' && (handler?.kind !== 'contact' || handler.id === viewer.personId))
-      throw new Problem(409, 'nobody-outside', refused('nobodyOutside'));
-    if (to === 'requester' && request.requesterId === null)
-      throw new Problem(409, 'nobody-asked', refused(request.claim === null ? 'nobodyReads' : 'notConfirmedYet'));
-    const files = claimMessageFiles(work.tx, request, input.files ?? []);
-    changeRequest(by(work, viewer.personId), request, {
-      kind: 'said',
-      text: input.text,
-      to,
-      ...(to === 'handler' && handler ? { whom: handler.id } : {}),
-      byRequester: false,
-      files,
-    });
-  });
+/** Words of somebody who works on a request. */
+interface Saying {
+  readonly number: string;
+  readonly text: string;
+  readonly visibility: 'internal' | 'requester' | 'handler';
+  readonly files?: readonly string[] | undefined;
 }
+
+/** A request that somebody can write about, and to whom. @throws Problem 404, 409 where there is nobody to write to */
+export function writable(db: Reader, viewer: Viewer, { number, visibility }: Omit<Saying, 'text'>) {
+  const { request } = openTo(db, viewer, number, 'change');
+  const to: 'desk' | 'requester' | 'handler' = visibility === 'internal' ? 'desk' : visibility;
+  const { handlerId } = request;
+  const handler = handlerId === null ? undefined : personById(db, handlerId);
+  if (to === 'handler' && (handler?.kind !== 'contact' || handler.id === viewer.personId))
+    throw new Problem(409, 'nobody-outside', refused('nobodyOutside'));
+  if (to === 'requester' && request.requesterId === null)
+    throw new Problem(409, 'nobody-asked', refused(request.claim === null ? 'nobodyReads' : 'notConfirmedYet'));
+  return { request, to, whom: to === 'handler' ? handler?.id : undefined };
+}
+
+/** Says something about a request. */
+export function saidBy(work: Work, viewer: Viewer, saying: Saying): void {
+  const { request, to, whom } = writable(work.tx, viewer, saying);
+  const files = claimMessageFiles(work.tx, request, saying.files ?? []);
+  const words = { kind: 'said', text: saying.text, to, ...(whom ? { whom } : {}), byRequester: false, files } as const;
+  changeRequest(by(work, viewer.personId), request, words);
+}
+
+/** A note for the desk, or a message to the requester, or to somebody from outside who handles it. */
+export const comment = (house: House, viewer: Viewer, saying: Saying): void =>
+  write(house, (work) => saidBy(work, viewer, saying));
 
 /** A message from the requester; who works on the request hears of it. */
 export function messageFromRequester(

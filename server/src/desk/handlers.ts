@@ -17,17 +17,20 @@ import {
   reroute,
 } from './commands.ts';
 import { decide, decideByLink, takeBackDecision } from './decide.ts';
-import { deletedIn, deleteRequest, deletionPlan } from './deletion.ts';
+import { deletedIn, deleteForGood, deleteRequest, deletionPlan, putBackRequest } from './deletion.ts';
 import { follow } from './following.ts';
 import { deciderTargets, handDecision } from './handing.ts';
 import { endLinks, endOwnLinks, renewLink, sendLink } from './links.ts';
 import { askAbout, passOn } from './mailings.ts';
+import { mergeRequest, requestMergePlan, unmergeRequest } from './merging.ts';
+import { moveMany } from './moveMany.ts';
 import { giveBack, giveOutside } from './outside.ts';
 import { acceptProposal, decideProposalByLink, endProposal, refuseProposal } from './proposals.ts';
 import { rerouteMany } from './rerouteMany.ts';
 import { sendNotice } from './sendNotice.ts';
 import { share, shareTargets, unshare } from './share.ts';
 import { withdrawOwn } from './withdraw.ts';
+import { writeMany } from './writeMany.ts';
 
 /** What people do to requests. */
 export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
@@ -40,6 +43,8 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       freeRequest(house, viewer, { number: params.number, version, ...body }),
     changeCells: ({ viewer, body }) => changeCells(house, viewer, body),
     takeBackCells: ({ viewer, body }) => takeBackCells(house, viewer, body.rows),
+    writeMany: ({ viewer, body, key }) => writeMany(house, viewer, body, key),
+    moveMany: ({ viewer, body }) => moveMany(house, viewer, body),
     rerouteMany: ({ viewer, body }) => rerouteMany(house, viewer, body),
     reroute: ({ viewer, params, body, version }) => reroute(house, viewer, { number: params.number, version, ...body }),
     assign: ({ viewer, params, body, version }) =>
@@ -74,9 +79,15 @@ export function deskHandlers(house: House): Handlers<typeof deskRoutes> {
       return { done: true };
     },
     followRequest: ({ viewer, params, body }) => follow(house, viewer, params.number, body),
+    requestMergePlan: ({ viewer, params, query }) => requestMergePlan(house.db, viewer, params.number, query.into),
+    mergeRequest: ({ viewer, params, body, version }) =>
+      mergeRequest(house, viewer, { ...body, number: params.number, version }),
+    unmergeRequest: ({ viewer, params }) => unmergeRequest(house, viewer, params.number),
     deletionPlan: ({ viewer, params }) => deletionPlan(house.db, viewer, params.number),
     deleteRequest: ({ viewer, params, body, version }) =>
       deleteRequest(house, viewer, { number: params.number, version, reason: body.reason }),
+    putBackRequest: ({ viewer, params }) => putBackRequest(house, viewer, params.id),
+    deleteForGood: ({ viewer, params }) => deleteForGood(house, viewer, params.id),
     deletedIn: ({ params }) => deletedIn(house.db, params.key),
     endLinks: ({ viewer, params, body }) => endLinks(house, viewer, params.number, body.only),
     sendLink: ({ viewer, params }) => sendLink(house, viewer, params.number),

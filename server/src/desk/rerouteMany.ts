@@ -6,12 +6,12 @@ import { membersOf } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { House } from '../platform/house.ts';
 import { Problem, staleVersion, wrongFields } from '../platform/problem.ts';
-import { inTurns } from '../platform/turns.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import type { RegisterRow } from '../register/queries.ts';
 import { changeRequest } from '../request/change.ts';
 import type { RequestRow } from '../request/queries.ts';
 import { assignableTo, openToReroute, rerouted, teamsFor, teamThere } from './commands.ts';
+import { eachByItself } from './eachByItself.ts';
 
 type Wanted = Omit<BodyOf<'rerouteMany'>, 'apply' | 'requests'>;
 type Answer = AnswerOf<'rerouteMany'>;
@@ -93,12 +93,12 @@ export async function rerouteMany(
   const { db } = house;
   if (wanted.team !== undefined) teamThere(db, wanted.team);
   const changes = { team: 0, priority: 0, handler: 0, letsGo: 0 };
-  const problems: Answer['refused'] = [];
   const teams = new Map<string, RegisterRow>();
   let changed = 0;
-  // Each with a turn for others before the next: nobody waits for all of them.
-  for await (const each of inTurns(requests)) {
-    try {
+  const problems = await eachByItself(
+    requests,
+    ({ number }) => number,
+    (each) => {
       const plan = apply
         ? write(house, (work) => {
             const found = planned(work.tx, viewer, each, wanted);
@@ -108,11 +108,8 @@ export async function rerouteMany(
       for (const change of plan.changes) changes[change] += 1;
       if (plan.changes.length > 0) changed += 1;
       teams.set(plan.team, plan.register);
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error;
-      problems.push({ number: each.number, why: error.said.happened });
-    }
-  }
+    },
+  );
   const [only] = teams.size === 1 ? teams : [];
   return {
     ...{ applied: apply, changes, changed, refused: problems },

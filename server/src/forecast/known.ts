@@ -1,15 +1,13 @@
 import type { Outlook } from '@tolvek/core/forecast';
-import { type FormSink, sinksOf } from '@tolvek/core/form';
 import type { Viewer } from '@tolvek/core/people';
 import { and, eq } from 'drizzle-orm';
-import { LRUCache } from 'lru-cache';
-import { planningOf, releaseById } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import { inList } from '../platform/prepared.ts';
 import { registersOnce } from '../register/queries.ts';
 import { type OpenRequest, openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS, type ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
+import { tellingOf } from '../view/telling.ts';
 import { lookingAt, workedBy } from '../view/workedBy.ts';
 
 /** What somebody may know of a forecast: the requests that they work on, where they may know by when and by which row. */
@@ -47,22 +45,4 @@ export class Known {
     }
     return known;
   }
-}
-
-const telling = new LRUCache<string, readonly FormSink[]>({ max: 1_000 });
-
-/** All that a deadline of a request and the row it went by are made from. */
-export function tellingOf(db: Reader, request: ShownRow, deadline: string): readonly FormSink[] {
-  const planned = request.plannedBy ?? request.releaseId;
-  const key = `${request.releaseId} ${planned} ${deadline}`;
-  let found = telling.get(key);
-  if (!found) {
-    const { fields, routing } = releaseById(db, request.releaseId).release.design;
-    const plan = planningOf(db, request).release.design.deadline;
-    found = sinksOf({ fields, routing, deadline: plan }).filter(
-      ({ kind, at }) => kind === 'routing' || (kind === 'deadline' && at === deadline),
-    );
-    telling.set(key, found);
-  }
-  return found;
 }

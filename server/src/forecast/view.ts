@@ -24,7 +24,8 @@ import { wrongFields } from '../platform/problem.ts';
 import { type OpenRequest, openAtDesk } from '../request/open.ts';
 import type { ShownRow } from '../request/queries.ts';
 import { keptBy } from '../view/keptBy.ts';
-import { Known, tellingOf } from './known.ts';
+import { tellingOf } from '../view/telling.ts';
+import { Known } from './known.ts';
 import { pastOf, stateOf } from './past.ts';
 
 type Told = AnswerOf<'forecast'>;

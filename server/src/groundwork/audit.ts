@@ -108,8 +108,9 @@ function looksOn(db: Reader, day: string): AnswerOf<'rightsOnDay'>['looks'] {
     ]),
   );
   const groups = groupNames(db);
+  const registers = allRegisters(db);
   const labels = new Map(
-    allRegisters(db).map(({ id, fields }) => [id, new Map(fields.map(({ key, label }) => [key, label]))]),
+    registers.map(({ id, fields }) => [id, new Map(fields.map(({ key, label }) => [key, label]))]),
   );
   return rows.map(({ id, at, by, registerId, about, numbers }) => ({
     ...{ id, at: iso(at), by: called_.get(by) ?? '' },
@@ -117,6 +118,7 @@ function looksOn(db: Reader, day: string): AnswerOf<'rightsOnDay'>['looks'] {
       person: (which) => called_.get(which) ?? '',
       group: (key) => groups.get(key) ?? key,
       field: (key) => labels.get(registerId)?.get(key) ?? key,
+      register: registers.find(({ id: which }) => which === registerId)?.name ?? '',
     }),
   }));
 }
@@ -125,10 +127,13 @@ interface LookNames {
   readonly person: (id: string) => string;
   readonly group: (key: string) => string;
   readonly field: (key: string) => string;
+  readonly register: string;
 }
 
 function lookInWords(about: Looked, requests: readonly string[], names: LookNames): Said {
   if (about.kind === 'read') return said('ground:lookRead', { fields: about.fields.map(names.field), requests });
+  if (about.kind === 'taken-out')
+    return said('ground:tookOut', { what: about.what, as: about.as.toUpperCase(), register: names.register });
   const { as } = about;
   if (as === null) return said('ground:lookAsNobody', { requests });
   return 'person' in as

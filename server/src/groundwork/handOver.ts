@@ -19,6 +19,7 @@ import { patiently } from '../platform/patience.ts';
 import { notFound, wrongFields } from '../platform/problem.ts';
 import { by, type Work, write } from '../platform/work.ts';
 import { registerById } from '../register/queries.ts';
+import { handOnReports } from '../report/commands.ts';
 import { changeRequest } from '../request/change.ts';
 import { isOwnOf, requestById } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
@@ -170,7 +171,10 @@ function letGo(work: Work, viewer: Viewer, leaver: string, taker: PersonRow | nu
   const passed = handOverOwed(tx, { leaver, to: taker?.id ?? null, by: viewer.personId, now });
   for (const going of passed) if (taker) notifyPerson(work, taker, { kind: 'passed-on', going, by: viewer.personId });
   leaveRosters(tx, leaver, taker?.id ?? null, { viewer, now });
-  if (taker) handOnViews(tx, leaver, taker.id);
+  if (taker) {
+    handOnViews(tx, leaver, taker.id);
+    handOnReports(tx, leaver, taker.id);
+  }
   // Out of the groups of a directory they are taken there.
   const entries = tx
     .select()

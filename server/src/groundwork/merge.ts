@@ -32,6 +32,7 @@ import { by, type Work, write } from '../platform/work.ts';
 import { proposalsAsOther } from '../proposal/commands.ts';
 import { renameInPlans } from '../register/commands.ts';
 import { allRegisters } from '../register/queries.ts';
+import { reportsAsOther } from '../report/commands.ts';
 import { changeRequest } from '../request/change.ts';
 import { followAsOther } from '../request/followers.ts';
 import { requestById } from '../request/queries.ts';
@@ -215,6 +216,7 @@ function becomeOne(work: Work, viewer: Viewer, { stays, goes }: Two): void {
   const note = `${goes.name} = ${stays.name}`;
   dutiesAsOther(tx, from, to, note, { viewer, now });
   viewsAsOther(tx, from, to, note, { viewer, now });
+  reportsAsOther(tx, from, to, note, { viewer, now });
   renameInPlans(tx, { [was]: becomes }, note, { viewer, now });
   renameInMailings(tx, { [was]: becomes }, note, { viewer, now });
   renameInDoors(tx, { [was]: becomes }, note, { viewer, now });

@@ -1,6 +1,7 @@
 import { DOOR } from '@tolvek/core/door';
 import { FORM, REGISTER } from '@tolvek/core/form';
 import { MAILING } from '@tolvek/core/mailing';
+import { REPORT } from '@tolvek/core/report';
 import { VIEW } from '@tolvek/core/view';
 import { said, type Words } from '@tolvek/words';
 import { eq } from 'drizzle-orm';
@@ -11,6 +12,7 @@ import { formById } from '../form/queries.ts';
 import { mailingById } from '../mailing/queries.ts';
 import { rulesNaming } from '../people/rules.ts';
 import type { Reader } from '../platform/database.ts';
+import { isReportThere } from '../report/queries.ts';
 import { isViewThere } from '../view/savedViews.ts';
 
 /** Something that names a group, or a field of profiles: what it is called, where in it, and the page on which it is set. */
@@ -20,7 +22,7 @@ interface Use {
   readonly to: string;
 }
 
-/** What names something: forms, registers, doors, mailings, views and rules of groups, and where; each place once. */
+/** What names something: forms, registers, doors, mailings, views, reports and rules of groups, and where; each place once. */
 export function namedIn(db: Reader, of: { readonly kind: 'group' | 'profile'; readonly key: string }): readonly Use[] {
   const formOf = new Map(
     db
@@ -38,6 +40,9 @@ export function namedIn(db: Reader, of: { readonly kind: 'group' | 'profile'; re
     ...referringTo(db, VIEW, of)
       .filter(({ key }) => isViewThere(db, key))
       .map((each) => ({ ...each, to: `/floor/views/${each.key}` })),
+    ...referringTo(db, REPORT, of)
+      .filter(({ key }) => isReportThere(db, key))
+      .map((each) => ({ ...each, to: `/floor/reports/${each.key}` })),
     ...rulesNaming(db, of).map(({ key, name }) => ({
       ...{ title: name, at: said('ground:itsRule'), to: `/workshop/groundwork/groups/${key}` },
     })),

@@ -1,4 +1,5 @@
 import { and, inArray, lt, sql } from 'drizzle-orm';
+import { forgetDeleted } from '../desk/deletion.ts';
 import { keptAnswers, spentWork, waitingSubmissions } from '../door/tables.ts';
 import { incomingEmails } from '../incoming/tables.ts';
 import { notices } from '../notice/tables.ts';
@@ -66,6 +67,11 @@ export const RETENTION: readonly Kept[] = [
     what: 'What a rule changed in existing requests, for undoing it',
     until: '30 days after it was done',
     sweep: dropOld(ruleRuns, ruleRuns.id, (now) => lt(ruleRuns.at, now - 30 * DAY)),
+  },
+  {
+    what: 'Requests that were deleted, with their files, for putting them back',
+    until: '30 days after they were deleted; the number, who deleted it, when and why stays',
+    sweep: forgetDeleted,
   },
   {
     what: 'Duties that were offered to others, and what became of them',

@@ -15,6 +15,7 @@ export * from '../platform/tables.ts';
 export * from '../program/tables.ts';
 export * from '../proposal/tables.ts';
 export * from '../register/tables.ts';
+export * from '../report/tables.ts';
 export * from '../request/tables.ts';
 export * from '../roster/tables.ts';
 export * from '../view/tables.ts';

@@ -48,6 +48,7 @@ import { isBehind } from '../platform/upgrade/index.ts';
 import { write } from '../platform/work.ts';
 import { threadsRun } from '../platform/workers.ts';
 import { programBy } from '../program/keys.ts';
+import { sendReports } from '../report/sending.ts';
 import { readersOf } from '../request/open.ts';
 import { createApp } from './app.ts';
 import { keepHouse } from './keeping.ts';
@@ -180,6 +181,7 @@ async function startIn(config: Config, options: StartOptions, log: Logger, letGo
     await runMailings(house);
     await runLines(house);
     await tellDuties(house);
+    await sendReports(house);
   });
   const tick = (): void => {
     timers.begin();

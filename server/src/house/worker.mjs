@@ -6,3 +6,5 @@ const can = await import('./worker.ts');
 export const { ready, fieldReaders, findings, goesTo, lookAtRows } = can;
 export const { forecast, forecastHelps, forecastScore, forecastTried, requestForecast } = can;
 export const { personReads, planEffect, tryCondition, tryMailing } = can;
+export const { servedRows, serviceTimes } = can;
+export const { copyLook, reportKept, reportLook, reportSent } = can;

@@ -13,6 +13,10 @@ import { connect, type Reader, runsBy } from '../platform/database.ts';
 import { Problem } from '../platform/problem.ts';
 import { listening } from '../platform/reads.ts';
 import type { Doing, Ready } from '../platform/workers.ts';
+import { keptNow, lookAtCopy, lookAtReport as reportLooked, sentNow } from '../report/look.ts';
+import type { COPY_LOOK, REPORT_KEPT, REPORT_LOOK, REPORT_SENT } from '../report/tasks.ts';
+import type { SERVED_ROWS, SERVICE_TIMES } from '../service/tasks.ts';
+import { servedRows as rowsServed, serviceTimes as timesServed } from '../service/times.ts';
 import { tryMailing as mailingTried } from '../workshop/mailings.ts';
 import { planEffect as effected } from '../workshop/planDraft.ts';
 import { fieldReaders as fieldRead, personReads as personRead } from '../workshop/planReaders.ts';
@@ -47,6 +51,11 @@ export const planEffect: Doing<typeof PLAN_EFFECT> = (on) => onData(on, (db) => 
 export const fieldReaders: Doing<typeof FIELD_READERS> = (on) => onData(on, (db) => fieldRead(db, ...on.input));
 export const personReads: Doing<typeof PERSON_READS> = (on) => onData(on, (db) => personRead(db, ...on.input));
 
+export const reportLook: Doing<typeof REPORT_LOOK> = (on) => onData(on, (db) => reportLooked(db, on.now, ...on.input));
+export const reportKept: Doing<typeof REPORT_KEPT> = (on) => onData(on, (db) => keptNow(db, on.now, ...on.input));
+export const reportSent: Doing<typeof REPORT_SENT> = (on) => onData(on, (db) => sentNow(db, on.now, ...on.input));
+export const copyLook: Doing<typeof COPY_LOOK> = (on) => onData(on, (db) => lookAtCopy(db, on.now, ...on.input));
+
 export const forecast: Doing<typeof FORECAST> = (on) => onData(on, (db) => forecastFor(db, on.now, ...on.input));
 export const forecastHelps: Doing<typeof FORECAST_HELPS> = (on) =>
   onData(on, (db) => helpsFor(db, on.now, ...on.input));
@@ -56,6 +65,10 @@ export const requestForecast: Doing<typeof REQUEST_FORECAST> = (on) =>
   onData(on, (db) => requestForecastFor(db, on.now, ...on.input));
 export const forecastScore: Doing<typeof FORECAST_SCORE> = (on) =>
   onData(on, (db) => scoreFor(db, on.now, ...on.input));
+
+export const serviceTimes: Doing<typeof SERVICE_TIMES> = (on) =>
+  onData(on, (db) => timesServed(db, on.now, ...on.input));
+export const servedRows: Doing<typeof SERVED_ROWS> = (on) => onData(on, (db) => rowsServed(db, on.now, ...on.input));
 
 export const tryMailing: Doing<typeof TRY_MAILING> = (on) => onData(on, (db) => mailingTried(db, ...on.input));
 export const goesTo: Doing<typeof GOES_TO> = (on) =>

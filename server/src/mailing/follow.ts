@@ -7,6 +7,7 @@ import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import { registerById } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
+import { byRequest, isBefore, type LaidPart, missed } from '../request/layBy.ts';
 import { type MailingRow, mailingsAwaiting } from './queries.ts';
 import { goings, mailings, owedForms } from './tables.ts';
 
@@ -52,6 +53,22 @@ const plannedFor = (tx: Transaction, { id }: Pick<MailingRow, 'id'>, requestId: 
     .where(and(eq(goings.mailingId, id), eq(goings.requestId, requestId), inArray(goings.state, ['waiting', 'done'])))
     .limit(1)
     .get();
+
+/** What comes back with a request: what should have gone out meanwhile does not. */
+export const LAID_OWED: readonly LaidPart[] = [
+  {
+    table: goings,
+    of: byRequest(goings.requestId),
+    back: missed((row, now) => row.state === 'waiting' && isBefore(row, 'at', now), { state: 'dropped' }),
+  },
+  {
+    table: owedForms,
+    of: (ids) =>
+      sql`${byRequest(owedForms.aboutRequestId)(ids)} or going_id in (select id from ${goings} where ${byRequest(goings.requestId)(ids)})`,
+    back: missed((row, now) => isBefore(row, 'remind_at', now), { remind_at: null }),
+  },
+  { table: owedForms, of: byRequest(owedForms.answerId), column: 'answer_id' },
+];
 
 /** What is asked about requests that are deleted goes with them; answers that are deleted leave what was asked. */
 export function dropOwed(tx: Transaction, requestIds: readonly string[]): void {

@@ -23,6 +23,7 @@ import { registerById, stageOf } from '../register/queries.ts';
 import { changeNames, peopleIn } from '../request/changeNames.ts';
 import { proofWanted } from '../request/followed.ts';
 import { followersOf } from '../request/followers.ts';
+import { mergedAs, mergedInto } from '../request/merged.ts';
 import { nameOf } from '../request/names.ts';
 import type { OpenRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow } from '../request/queries.ts';
@@ -43,7 +44,7 @@ interface About {
 }
 
 /** What is written to one of the staff about no request. */
-export type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in' | 'duty';
+export type ToPerson = 'invitation' | 'test' | 'reset' | 'sign-in' | 'duty' | 'report';
 
 /** Why somebody is written to about a request. */
 export type AboutRequest = Exclude<
@@ -222,6 +223,11 @@ function eventOf(tx: Reader, about: About, cause: AboutRequest, plan: NoticePlan
       return { kind: 'assigned', by: personNamed(tx, cause.by), due, outside: person.kind === 'contact' };
     case 'message':
       return { kind: 'message', from: personNamed(tx, cause.by), text: cause.text, files: cause.files ?? [] };
+    case 'together':
+    case 'apart': {
+      const isMerged = mergedAs(tx, request.id) !== undefined || mergedInto(tx, request.id).length > 0;
+      return isMerged === (cause.kind === 'together') ? { kind: cause.kind } : null;
+    }
     case 'returned':
       return { kind: 'returned', by: personNamed(tx, cause.by), text: cause.text };
     case 'stage': {

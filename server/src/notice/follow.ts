@@ -18,6 +18,8 @@ import { registerById } from '../register/queries.ts';
 import type { Follower } from '../request/change.ts';
 import { followersOf } from '../request/followers.ts';
 import { commentOf, dataOf } from '../request/history.ts';
+import { byRequest, type LaidPart, missed } from '../request/layBy.ts';
+import { mergedInto } from '../request/merged.ts';
 import { requestById, type ShownRow } from '../request/queries.ts';
 import { mailboxOf } from './addressee.ts';
 import { forgetGathered } from './gather.ts';
@@ -37,6 +39,17 @@ export const followNotices: Follower = (work, request, change, before) => {
   noteTurned(work, request, change, before);
   return undefined;
 };
+
+const UNSENT: ReadonlySet<unknown> = new Set(['waiting', 'sending', 'failed', 'gathering']);
+
+/** What was told of a request comes back with it; what had not gone yet does not go any more. */
+export const LAID_NOTICES: readonly LaidPart[] = [
+  {
+    table: notices,
+    of: byRequest(notices.requestId),
+    back: missed(({ state }) => UNSENT.has(state), { state: 'dropped', why: 'nothing' }),
+  },
+];
 
 /** Takes away what was told of requests that are deleted, and the links to them; what left the house has left it. */
 export function dropNotices(tx: Transaction, requestIds: readonly string[]): void {
@@ -87,6 +100,16 @@ function tell(work: Telling, request: ShownRow, change: Happening, before: Shown
     case 'proposal-ended':
     case 'due':
     case 'replanned':
+    case 'put-back':
+      break;
+    case 'merged':
+    case 'took-in':
+      notify(work, request, [request.requesterId], { kind: 'together' });
+      break;
+    case 'unmerged':
+      notify(work, request, [request.requesterId], { kind: 'apart' });
+      break;
+    case 'let-out':
       break;
     case 'seat':
       if (isDeciding(work.tx, request)) tellSeated(work, request, change.to);
@@ -229,6 +252,16 @@ function tellOfStage(work: Telling, request: ShownRow, before: ShownRow): void {
   const finished = request.phase === 'finished';
   if (!finished && request.phase !== 'paused' && before.phase !== 'paused') return;
   notify(work, request, [request.requesterId], { kind: 'stage', stage: request.stage, finished });
+  // Whoever asked the same hears of the end as well, as of their own.
+  if (finished) tellTogether(work, request);
+}
+
+/** Tells whoever asked what was merged into a request that it has ended. */
+function tellTogether(work: Telling, { id, stage }: ShownRow): void {
+  for (const { requestId } of mergedInto(work.tx, id)) {
+    const request = requestById(work.tx, requestId);
+    if (request) notify(work, request, [request.requesterId], { kind: 'stage', stage, finished: true });
+  }
 }
 
 /** Whoever freed it gave it to its team anew: they hear of it, and the requester of where it is now. */
@@ -318,6 +351,7 @@ function tellDecision(
     comment,
     ...(silent ? { silent } : {}),
   });
+  if (leadsTo === 'refused') tellTogether(work, request);
   const isGiven = request.handlerId !== null && before?.handlerId === null;
   if (leadsTo === 'approved' && !isGiven) tellTeam(work, request);
 }

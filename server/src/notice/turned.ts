@@ -1,6 +1,6 @@
 import { type GroupCount, type GroupValue, isAbout, isCrossed } from '@tolvek/core/notice';
 import type { Happening } from '@tolvek/core/request';
-import { eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { releaseInForce } from '../form/queries.ts';
 import { forms } from '../form/tables.ts';
 import type { Reader } from '../platform/database.ts';
@@ -52,6 +52,8 @@ const watchersOf = (db: Reader, registerId: string): readonly Watched[] =>
 
 /** Notes what a change did to groups, where it is not told of at once. */
 export function noteTurned(work: Work, request: ShownRow, change: Happening, before: ShownRow | null): void {
+  // What is put back tells nobody: it only makes undone what is still to be told of its going.
+  if (change.kind === 'put-back') note(work, null, request, () => true, true);
   if (before === request) return;
   const moved = { stage: request.stage, before: before?.stage ?? null };
   const isElsewhere = ({ formId, notice: { rule } }: Watched): boolean =>
@@ -74,6 +76,7 @@ function note(
   before: ShownRow | null,
   after: ShownRow | null,
   isNoted: (watched: Watched) => boolean,
+  onlyPending = false,
 ): void {
   const { tx, now } = work;
   const [one] = [after, before].filter((each) => each !== null);
@@ -88,12 +91,16 @@ function note(
       const by = Number(is.includes(value)) - Number(was.includes(value));
       if (by === 0) continue;
       const turn = { formId, rule: notice.rule.key, value: JSON.stringify(value), turned: by, last: after?.id ?? null };
+      const { formId: form, rule, value: of } = noticeTurns;
+      const set = { turned: sql`${noticeTurns.turned} + ${by}`, last: turn.last };
+      if (onlyPending) {
+        const isIt = and(eq(form, formId), eq(rule, turn.rule), eq(of, turn.value));
+        tx.update(noticeTurns).set(set).where(isIt).run();
+        continue;
+      }
       tx.insert(noticeTurns)
         .values(turn)
-        .onConflictDoUpdate({
-          target: [noticeTurns.formId, noticeTurns.rule, noticeTurns.value],
-          set: { turned: sql`${noticeTurns.turned} + ${by}`, last: turn.last },
-        })
+        .onConflictDoUpdate({ target: [form, rule, of], set })
         .run();
       notes += 1;
     }

@@ -8,6 +8,7 @@ import {
   draftGoingOn,
   draftInvitation,
   draftPlaceFree,
+  draftReport,
   draftReset,
   draftSignIn,
   draftTest,
@@ -78,7 +79,8 @@ export function worded(post: Post, tx: Transaction, notice: Notice, now: number)
     cause.kind === 'test' ||
     cause.kind === 'reset' ||
     cause.kind === 'sign-in' ||
-    cause.kind === 'duty'
+    cause.kind === 'duty' ||
+    cause.kind === 'report'
   )
     return toPersonOf(post, tx, { ...notice, cause }, now);
   const request = notice.requestId === null ? undefined : requestById(tx, notice.requestId);
@@ -223,6 +225,11 @@ function toPersonOf(
     const about = { roster: rosterNamed(tx, cause.roster), by: personNamed(tx, cause.by), from, to: until, note };
     const letter = draftDuty({ reader: person.name, did, ...about });
     return { said: { ...inLanguage(letter, reads, zone), path: '/floor/duty', link: null }, ...to };
+  }
+  if (cause.kind === 'report') {
+    const letter = draftReport({ reader: person.name, cause });
+    const path = `/floor/reports/${cause.report}/copies/${cause.copy}`;
+    return { said: { ...inLanguage(letter, reads, zone), path, link: null }, ...to };
   }
   const purpose = cause.kind === 'reset' ? 'reset' : 'invite';
   const link = linkFor(tx, secret, { purpose, personId: person.id, targetId: person.id, now });

@@ -31,7 +31,10 @@ const TYPING = new Set([
   'lookAtBoard',
   'lookAtCalendar',
   'lookAtChart',
+  'lookAgain',
   'lookAtMatrix',
+  'lookAtTotals',
+  'lookAtReport',
 ]);
 
 export const paceOf = ({ name, method }: Pick<Route, 'name' | 'method'>): Pace =>

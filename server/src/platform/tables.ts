@@ -1,3 +1,4 @@
+import type { Words } from '@tolvek/words';
 import { sql } from 'drizzle-orm';
 import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
@@ -205,9 +206,10 @@ export const jobs = sqliteTable(
   ],
 );
 
-/** What was looked at that is noted: by itself, or through the eyes of another. */
+/** What was looked at that is noted: by itself, or through the eyes of another; and what was taken out as a file. */
 export type Looked =
   | { readonly kind: 'read'; readonly fields: readonly string[] }
+  | { readonly kind: 'taken-out'; readonly what: Words; readonly as: 'csv' | 'json' | 'xlsx' | 'ics' }
   | {
       readonly kind: 'seen-as';
       /** Whose eyes: a person by id, an invented member of groups, or nobody. */
@@ -224,11 +226,11 @@ export const readLog = sqliteTable(
   {
     id: text().primaryKey(),
     at: integer().notNull(),
-    /** Who looked, by id. */
+    /** Who looked, by id; empty for whoever has a link. */
     by: text().notNull(),
     registerId: text().notNull(),
     about: text({ mode: 'json' }).notNull().$type<Looked>(),
-    /** The numbers of the requests. */
+    /** The numbers of the requests; none for a file. */
     numbers: text({ mode: 'json' }).notNull().$type<readonly string[]>(),
   },
   (table) => [index('read_log_at').on(table.at)],

@@ -5,6 +5,7 @@ import type { Transaction } from '../platform/database.ts';
 import { newId } from '../platform/newId.ts';
 import type { Work } from '../platform/work.ts';
 import { changeRequest } from '../request/change.ts';
+import { byRequest, type LaidPart } from '../request/layBy.ts';
 import type { RequestRow } from '../request/queries.ts';
 import type { ProposalRow } from './queries.ts';
 import { proposals } from './tables.ts';
@@ -51,6 +52,9 @@ export function closeProposal(
     .where(eq(proposals.id, id))
     .run();
 }
+
+/** What comes back with a request. */
+export const LAID_PROPOSALS: readonly LaidPart[] = [{ table: proposals, of: byRequest(proposals.requestId) }];
 
 /** What was proposed for requests that are deleted goes with them. */
 export const dropProposals = (tx: Transaction, requestIds: readonly string[]): void =>

@@ -14,17 +14,31 @@ import { Problem, staleVersion } from '../platform/problem.ts';
 import { by, type Work } from '../platform/work.ts';
 import { firstStage, type RegisterRow, registerById, stageOf, stageWithRole } from '../register/queries.ts';
 import { carriedFrom } from './carryOn.ts';
-import { withChanges } from './changes.ts';
+import { changesBetween, withChanges } from './changes.ts';
 import { claim, takenAnswers } from './claims.ts';
+import { factsOfRequest } from './facts.ts';
 import { fieldsOf } from './fields.ts';
 import { remember } from './history.ts';
+import { keepingOf } from './keeping.ts';
+import type { Laid } from './laid.ts';
+import { isThere, putBackRows } from './layBy.ts';
 import { isToldToAll, protectionFor } from './protection.ts';
 import type { RequestRow, ShownRow } from './queries.ts';
 import { readAnew } from './readings.ts';
 import { point } from './references.ts';
 import { settledChanges } from './settle.ts';
 import { stageAfter } from './stageAfter.ts';
-import { claims, followers, history, pointers, readings, requests, ruleRunChanges, shares } from './tables.ts';
+import {
+  claims,
+  followers,
+  history,
+  mergedRequests,
+  pointers,
+  readings,
+  requests,
+  ruleRunChanges,
+  shares,
+} from './tables.ts';
 
 /**
  * What follows from a change of a request, in areas above it. `before`: the request as it was; null
@@ -251,13 +265,17 @@ function outcomeOf(
     case 'stage':
     case 'freed':
     case 'withdrawn':
+    case 'merged':
+    case 'unmerged':
     case 'decided-anew':
     case 'sent-to-decide':
     case 'returned':
     case 'answered':
     case 'decided': {
       const stage = stageAfter(register, change);
-      return stage === null ? null : movedTo(work, register, stage);
+      return stage === null || (change.kind === 'merged' && stage === request.stage)
+        ? null
+        : movedTo(work, register, stage);
     }
     case 'claimed':
       return { requesterId: change.of, claim: null };
@@ -283,6 +301,9 @@ function outcomeOf(
     case 'proposed':
     case 'proposal-refused':
     case 'proposal-ended':
+    case 'put-back':
+    case 'took-in':
+    case 'let-out':
       return null;
   }
 }
@@ -380,15 +401,44 @@ export function forgottenBy(all: readonly Forgetter[]): void {
 }
 
 /**
- * Deletes requests for good, with everything that came of them: what areas above keep, their history, what they claimed
- * and pointed to. Their files are let go of. No request may point to them.
+ * Deletes requests, with everything that came of them: what areas above keep, their history, what they claimed and pointed to.
+ * Their files are let go of, unless they are kept for a while. No request may point to them.
  */
-export function deleteRequests(work: Work, ids: readonly string[]): void {
+export function deleteRequests(work: Work, ids: readonly string[], keepsFiles = false): void {
   const { tx } = work;
   const some = [...ids];
   for (const forget of forgetters) forget(work, some);
-  for (const table of [history, claims, pointers, readings, ruleRunChanges, shares, followers])
+  for (const table of [history, claims, pointers, readings, ruleRunChanges, shares, followers, mergedRequests])
     tx.delete(table).where(inArray(table.requestId, some)).run();
-  letGoOfFiles(tx, some);
+  if (!keepsFiles) letGoOfFiles(tx, some);
   tx.delete(requests).where(inArray(requests.id, some)).run();
+}
+
+/**
+ * Brings back a request that was laid by, as it was: what it carries along and what is computed is as it is by now, what it
+ * holds against others is held again. Nobody is told, and nothing rings that was missed. What it pointed to and is gone is
+ * pointed to no more.
+ *
+ * @throws Problem 409 where another request has by now what no two may have; SqliteError where something is gone that it needs.
+ */
+export function bringBack(work: Work, id: string, laid: Laid, deletedAt: number): RequestRow {
+  const { tx, now } = work;
+  putBackRows(tx, laid, now);
+  const was = tx.select().from(requests).where(eq(requests.id, id)).get();
+  if (!was) throw new Error(`request ${id} was laid by without a row`);
+  const register = registerById(tx, was.registerId);
+  const fields = fieldsOf(tx, register, was);
+  const { values } = keepingOf(tx, was, register)(was.values, new Set(), factsOfRequest(tx, was, register, now));
+  const changes = changesBetween(fields, was.values, values);
+  const request: RequestRow = { ...was, values: withChanges(was.values, changes) };
+  refuseTaken(work, { ...was, phase: 'finished' }, request, register);
+  if (changes.length > 0) {
+    tx.update(requests).set({ values: request.values }).where(eq(requests.id, id)).run();
+    remember(work, id, { kind: 'values', why: 'day', changes });
+  }
+  claim(tx, request, register, request.values);
+  point(tx, id, fields, request.values, (target) => isThere(tx, requests, target));
+  readAnew(tx, request, register);
+  work.effects.changed.add(id);
+  return happened(work, request, { kind: 'put-back', deletedAt }, request) as RequestRow;
 }

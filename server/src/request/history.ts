@@ -49,6 +49,11 @@ const KINDS: Readonly<Record<Exclude<Happening['kind'], 'rang'>, HistoryKind>> =
   proposed: 'decision',
   'proposal-refused': 'decision',
   'proposal-ended': 'decision',
+  'put-back': 'stage',
+  merged: 'stage',
+  unmerged: 'stage',
+  'took-in': 'stage',
+  'let-out': 'stage',
 };
 
 /** What rang when something was due, or after it, is told as an escalation. */

@@ -219,6 +219,11 @@ export class OpenRequest<Row extends ShownRow = ShownRow> {
     return this.reading.row([...keys, ...columns], this.request.values, this.names, this.worded);
   }
 
+  /** The id of the first file of a field, where its viewer may read it; null for none, or of no field. */
+  fileOf(key: string | null): Revealed<string | null> {
+    return this.reading.file(key ?? '', this.request.values);
+  }
+
   /** Its cells in a sheet. `fields`: the columns. */
   cells(fields: readonly Field[], around: Parameters<Reading['cells']>[3]): Revealed<readonly string[]> {
     return this.reading.cells(fields, this.request.values, this.names, around);

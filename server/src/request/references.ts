@@ -372,11 +372,19 @@ const unpointing = prepared((db) =>
     .prepare(),
 );
 
-/** Stores what a request points to, in place of what it pointed to. */
-export function point(tx: Transaction, requestId: string, fields: readonly Field[], values: Values): void {
+/** Stores what a request points to, in place of what it pointed to; `isThere`: what can be pointed to. */
+export function point(
+  tx: Transaction,
+  requestId: string,
+  fields: readonly Field[],
+  values: Values,
+  isThere: (id: string) => boolean = () => true,
+): void {
   unpointing(tx).run({ request: requestId });
   const rows = pointing(fields).flatMap((field) =>
-    idsIn(own(values, field.key)).map((targetId) => ({ requestId, field: field.key, targetId })),
+    idsIn(own(values, field.key))
+      .filter(isThere)
+      .map((targetId) => ({ requestId, field: field.key, targetId })),
   );
   if (rows.length > 0) tx.insert(pointers).values(rows).onConflictDoNothing().run();
 }

@@ -7,6 +7,8 @@ export function stageAfter(register: RegisterRow, change: RequestChange): string
     case 'stage':
     case 'freed':
     case 'withdrawn':
+    case 'merged':
+    case 'unmerged':
     case 'decided-anew':
     case 'sent-to-decide':
     case 'returned':

@@ -10,6 +10,7 @@ import { doors } from '../door/tables.ts';
 import { forms } from '../form/tables.ts';
 import { groups, people } from '../people/tables.ts';
 import { registers } from '../register/tables.ts';
+import type { Laid } from './laid.ts';
 
 /** The phases of what is not finished. */
 export const UNFINISHED = ['arrived', 'working', 'paused'] as const;
@@ -268,7 +269,7 @@ export const readings = sqliteTable(
   ],
 );
 
-/** Requests that were deleted for good: nothing of what they held. */
+/** Requests that were deleted: what they held only as long as they can be put back. */
 export const deletedRequests = sqliteTable(
   'deleted_requests',
   {
@@ -281,8 +282,42 @@ export const deletedRequests = sqliteTable(
     at: integer().notNull(),
     by: text().notNull(),
     reason: text().notNull(),
+    /** The id it had, where that is kept; and everything there was of it, until it is put back or gone for good. */
+    requestId: text(),
+    laid: text({ mode: 'json' }).$type<Laid>(),
+    putBackAt: integer(),
+    putBackBy: text(),
   },
-  (table) => [index('deleted_requests_register').on(table.registerId, table.at)],
+  (table) => [
+    index('deleted_requests_register').on(table.registerId, table.at),
+    index('deleted_requests_laid').on(table.at).where(sql`laid is not null`),
+  ],
+);
+
+/** Requests that were merged into another, as they are about the same: as long as that is not undone. */
+export const mergedRequests = sqliteTable(
+  'merged_requests',
+  {
+    requestId: text()
+      .primaryKey()
+      .references(() => requests.id),
+    intoId: text()
+      .notNull()
+      .references(() => requests.id),
+    at: integer().notNull(),
+    by: text().notNull(),
+    /** The stage it was at before. */
+    stage: text().notNull(),
+    /** What the other took of it, as it changed there. */
+    taken: text({ mode: 'json' }).notNull().$type<readonly ValueChange[]>(),
+    /** What pointed to it and points to the other since. */
+    moved: text({ mode: 'json' }).notNull().$type<readonly { readonly id: string; readonly field: string }[]>(),
+    /** The decision that waited then, as it was; null where none did. */
+    round: text({ mode: 'json' }).$type<Laid>(),
+    /** As of the request. */
+    deciders: text(),
+  },
+  (table) => [index('merged_requests_into').on(table.intoId)],
 );
 
 /** The next running number of a field, for each prefix. */

@@ -8,8 +8,10 @@ import type { Reader } from '../platform/database.ts';
 import { requests } from '../request/tables.ts';
 import { rowsOf } from './ledger.ts';
 import type { Nameable } from './nameable.ts';
-import { beganLook, countedOf, groupsOf, type Key, keyAt, ordersOf, shownBy } from './viewed.ts';
+import { shownBy } from './shownRows.ts';
+import { beganLook, countedOf, groupsOf } from './viewed.ts';
 import { ViewLook } from './viewLook.ts';
+import { type Key, keyAt, ordersOf } from './viewOrder.ts';
 
 /** Slips that stand in one place of a board; of more it is said how many they are. */
 const SLIPS = 30;

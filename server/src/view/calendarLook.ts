@@ -8,8 +8,10 @@ import { requests } from '../request/tables.ts';
 import { deskOf } from '../settings/queries.ts';
 import { columnsOf } from './board.ts';
 import { rowsOf } from './ledger.ts';
-import { beganLook, countedOf, type Key, shownBy } from './viewed.ts';
+import { shownBy } from './shownRows.ts';
+import { beganLook, countedOf } from './viewed.ts';
 import type { ViewLook } from './viewLook.ts';
+import type { Key } from './viewOrder.ts';
 
 /** What stands in the days that are looked at, at most; and beside them, without a day. */
 const BARS = 500;

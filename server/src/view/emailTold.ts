@@ -23,6 +23,7 @@ const KINDS: Readonly<Record<string, Words>> = {
     test: said('hearing:kind.test'),
     reset: said('hearing:kind.reset'),
     duty: said('hearing:kind.duty'),
+    report: said('hearing:kind.report'),
   },
   ...{ 'sign-in': said('hearing:kind.signIn'), 'to-fill-in': said('hearing:kind.toFillIn') },
   ...{ 'passed-on': said('hearing:kind.passedOn'), 'place-free': said('hearing:kind.placeFree') },

@@ -6,6 +6,7 @@ import { eq } from 'drizzle-orm';
 import type { Response } from 'express';
 import { answerWithFile } from '../files/answer.ts';
 import { type FilesField, MESSAGE_FILES } from '../files/commands.ts';
+import { sendPreview } from '../files/preview.ts';
 import { uploads } from '../files/tables.ts';
 import { takeBody } from '../files/takeBody.ts';
 import type { House } from '../platform/house.ts';
@@ -17,6 +18,7 @@ import { followed } from '../request/followed.ts';
 import { historyOfRequest } from '../request/history.ts';
 import { type OpenRequest, openAtWork, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, requestByNumber } from '../request/queries.ts';
+import { noteTakenOut } from './takenOut.ts';
 import { csvLine, type SheetLine, takeOut } from './takeOut.ts';
 
 /** What comes and goes as bytes; what is allowed is decided as anywhere. */
@@ -24,7 +26,14 @@ export function fileHandlers(
   house: House,
 ): Pick<
   Handlers<typeof viewRoutes>,
-  'sheetUpload' | 'messageUpload' | 'myMessageUpload' | 'followMessageUpload' | 'file' | 'takeOut' | 'followFile'
+  | 'sheetUpload'
+  | 'messageUpload'
+  | 'myMessageUpload'
+  | 'followMessageUpload'
+  | 'file'
+  | 'smallFile'
+  | 'takeOut'
+  | 'followFile'
 > {
   const { db } = house;
   return {
@@ -49,19 +58,24 @@ export function fileHandlers(
       await takeBody(house, { ...call, viewer }, to);
     },
     file: async ({ viewer, params, response }) =>
-      sendFile(house, viewer, requestByNumber(db, params.number), params.id, response),
+      answerWithFile(house, response, await fileFor(house, viewer, requestByNumber(db, params.number), params.id)),
+    smallFile: async ({ viewer, params, response }) => {
+      const { sha256 } = await fileFor(house, viewer, requestByNumber(db, params.number), params.id);
+      await sendPreview(house.config, sha256, response);
+    },
     followFile: async (call) => {
       const { viewer, request } = followed(house, call);
-      await sendFile(house, viewer, request, call.params.id, call.response);
+      answerWithFile(house, call.response, await fileFor(house, viewer, request, call.params.id));
     },
     takeOut: async ({ viewer, params, query, response }) => {
       const taken = () => takeOut(db, viewer, params.key, query.among);
-      const { head, lines, isNoted } = taken();
+      const { head, lines, isNoted, register, title } = taken();
       // Whose reading is noted is gone through once before: it is written down before the first line leaves.
       if (isNoted) {
         for await (const _ of inTurns(taken().lines));
         await settleReads(house);
       }
+      await noteTakenOut(house, viewer.personId, [register], { what: title, as: 'csv' });
       await sendSheet(response, `${params.key}.csv`, withHead(head, inTurns(lines)));
     },
   };
@@ -129,14 +143,13 @@ const isInMessage = ({ db }: House, open: OpenRequest, id: string): boolean =>
     (entry) => entry.comment?.files?.some((ref) => fileId(ref) === id) === true && open.readsWords(entry),
   );
 
-/** Sends a file to whoever may read the field or the message that names it; for anybody else it does not exist. */
-async function sendFile(
+/** A file, for whoever may read the field or the message that names it; for anybody else it does not exist. */
+async function fileFor(
   house: House,
   viewer: Viewer | null,
   request: RequestRow | undefined,
   id: string,
-  response: Response,
-): Promise<void> {
+): Promise<typeof uploads.$inferSelect> {
   if (!viewer || !request) throw notFound('file');
   const open = openRequest(house.db, request, viewer, 'sheet');
   const named = open.fields.filter(
@@ -152,5 +165,5 @@ async function sendFile(
   const file = isNamed ? house.db.select().from(uploads).where(eq(uploads.id, id)).get() : undefined;
   if (!file || file.requestId !== request.id) throw notFound('file');
   await settleReads(house);
-  answerWithFile(house, response, file);
+  return file;
 }

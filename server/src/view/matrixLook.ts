@@ -9,7 +9,8 @@ import { deskOf } from '../settings/queries.ts';
 import { columnsOf } from './board.ts';
 import { sayer } from './chartLook.ts';
 import { openedRow, rowsOf, sharedBy } from './ledger.ts';
-import { beganLook, countedOf, type Key } from './viewed.ts';
+import { beganLook, countedOf } from './viewed.ts';
+import type { Key } from './viewOrder.ts';
 
 const DAY = 86_400_000;
 

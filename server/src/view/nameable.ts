@@ -98,6 +98,16 @@ export function nameableIn(looking: Looking, keys: readonly string[], all = look
   return { looking, registers, fields, closed, vocabularies, known, scope: viewScope(fields, known, closed) };
 }
 
+/** The same for many views: what those that look at the same can name is found once. */
+export function naming(looking: Looking, all = lookedAtBy(looking)): (keys: readonly string[]) => Nameable {
+  const known = new Map<string, Nameable>();
+  return (keys) => {
+    const found = known.get(keys.join()) ?? nameableIn(looking, keys, all);
+    known.set(keys.join(), found);
+    return found;
+  };
+}
+
 /** What findings of a view depend on, for somebody. */
 export const aroundView = ({ registers, fields, closed, scope }: Nameable): AroundView => ({
   registers: registers.map(({ key }) => key),

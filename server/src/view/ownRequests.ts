@@ -5,7 +5,7 @@ import { openRequest } from '../request/open.ts';
 import { SHOWN_COLUMNS } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { readOnce } from './readOnce.ts';
-import { promiseOf, questionTold } from './sheet.ts';
+import { promiseOf, questionTold, standsAt } from './sheet.ts';
 
 export function ownRequests(db: Reader, viewer: Viewer, now: number) {
   const shared = readOnce(db);
@@ -26,15 +26,15 @@ export function ownRequests(db: Reader, viewer: Viewer, now: number) {
       .map((request) => {
         const register = shared.registers.byId(request.registerId);
         const open = openRequest(db, request, viewer, 'following', { register, names: shared.nameOf });
+        const { stage, finished, together } = standsAt(db, open);
         return {
           number: request.number,
           form: open.design.title,
           subject: open.subject,
-          stage: open.publicStage,
-          finished: request.phase === 'finished',
+          ...{ stage, finished },
           waits: request.phase === 'paused',
           question: questionTold(db, request),
-          promise: promiseOf(db, open, now),
+          promise: together ? null : promiseOf(db, open, now),
         };
       })
   );

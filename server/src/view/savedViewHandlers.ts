@@ -4,9 +4,11 @@ import type { Handlers } from '../platform/serve.ts';
 import { lookAtBoard } from './board.ts';
 import { lookAtCalendar } from './calendarLook.ts';
 import { lookAtChart } from './chartLook.ts';
+import { lookAgain } from './lookAgain.ts';
 import { lookAtMatrix } from './matrixLook.ts';
 import { changeView, makeView, nameableOf, removeView, viewOf, viewsOf } from './savedViews.ts';
 import { takeOutView } from './takeOutView.ts';
+import { lookAtTotals } from './totalsLook.ts';
 import { lookThrough } from './viewed.ts';
 
 /** Views: what is looked at, how it is put together and in order, for whom. */
@@ -15,10 +17,12 @@ export function savedViewHandlers(house: House): Handlers<typeof savedViewRoutes
   return {
     views: ({ viewer }) => viewsOf(db, viewer),
     nameable: ({ viewer, query }) => nameableOf(db, viewer, query.of, query.find),
+    lookAgain: ({ viewer, body }) => lookAgain(db, viewer, body, clock.now()),
     lookAtBoard: ({ viewer, body }) => lookAtBoard(db, viewer, body, clock.now()),
     lookAtCalendar: ({ viewer, body }) => lookAtCalendar(db, viewer, body, clock.now()),
     lookAtChart: ({ viewer, body }) => lookAtChart(db, viewer, body, clock.now()),
     lookAtMatrix: ({ viewer, body }) => lookAtMatrix(db, viewer, body, clock.now()),
+    lookAtTotals: ({ viewer, body }) => lookAtTotals(db, viewer, body, clock.now()),
     takeOutView: ({ viewer, body, response }) => takeOutView(house, viewer, body, response),
     lookThrough: ({ viewer, body }) => lookThrough(db, viewer, body, clock.now()),
     makeView: ({ viewer, body, key }) => makeView(house, viewer, body.view, key),

@@ -1,7 +1,17 @@
 import type { AnswerOf } from '@tolvek/contract';
-import { belongs, groupsIn, inPlace, NO_REQUEST, peopleIn, rightsAt, type Viewer, wordsIn } from '@tolvek/core/people';
+import {
+  type Audience,
+  belongs,
+  groupsIn,
+  inPlace,
+  NO_REQUEST,
+  peopleIn,
+  rightsAt,
+  type Viewer,
+  wordsIn,
+} from '@tolvek/core/people';
 import { VIEW, type ViewDesign } from '@tolvek/core/view';
-import { refused, said } from '@tolvek/words';
+import { refused, type Said, said } from '@tolvek/words';
 import { asc, eq, isNull, sql } from 'drizzle-orm';
 import { changeAtOnce, changeEach, type Done, makeInForce } from '../design/commands.ts';
 import type { DesignRow } from '../design/queries.ts';
@@ -16,7 +26,7 @@ import { prepared } from '../platform/prepared.ts';
 import { notAllowed, notFound, staleVersion, wrongFields } from '../platform/problem.ts';
 import { write } from '../platform/work.ts';
 import { allRegisters } from '../register/queries.ts';
-import { aroundView, lookedAtBy, type Nameable, nameableIn, saysOf } from './nameable.ts';
+import { aroundView, lookedAtBy, nameableIn, naming, saysOf } from './nameable.ts';
 import { views } from './tables.ts';
 import { lookingAt } from './workedBy.ts';
 
@@ -97,13 +107,7 @@ export const viewsFor = (db: Reader, viewer: Viewer): readonly { readonly id: st
 export function viewsOf(db: Reader, viewer: Viewer): AnswerOf<'views'> {
   const looking = lookingAt(db, viewer);
   const registers = lookedAtBy(looking);
-  // Many views look at the same: what those can name is found once.
-  const known = new Map<string, Nameable>();
-  const nameable = (of: readonly string[]): Nameable => {
-    const found = known.get(of.join()) ?? nameableIn(looking, of, registers);
-    known.set(of.join(), found);
-    return found;
-  };
+  const nameable = naming(looking, registers);
   return {
     views: all(db)
       .all()
@@ -137,15 +141,32 @@ export function nameableOf(db: Reader, viewer: Viewer, of: string, find: string)
 export function viewOf(db: Reader, viewer: Viewer, id: string): AnswerOf<'view'> {
   const view = found(db, viewer, id);
   const { draft, version } = view.design;
-  const groups = groupNames(db);
-  const words = draft.audience ? wordsIn(draft.audience) : [];
   return {
     ...{ id, version, view: draft, by: personNamed(db, view.ownerId) },
     ...{ mine: view.ownerId === viewer.personId, changes: view.mayChange },
-    names: Object.fromEntries(
-      words.map((word) => [word, word.startsWith('@') ? personNamed(db, word.slice(1)) : (groups.get(word) ?? word)]),
-    ),
+    names: calledIn(db, [draft.audience]),
   };
+}
+
+/** What is wrong with those whom somebody gives something to; `isWide`: whether they may give it beyond groups of theirs. */
+export function audienceWrong(db: Reader, viewer: Viewer, audience: Audience, isWide: boolean): readonly Said[] {
+  const names = groupNames(db);
+  const reachesOut = 'everyone' in audience.in || groupsIn(audience).some((key) => !viewer.groups.includes(key));
+  const isUnknown =
+    groupsIn(audience).some((key) => !names.has(key)) || peopleIn(audience).some((id) => !personById(db, id));
+  return [
+    ...(reachesOut && !isWide ? [said('views:notYourGroup')] : []),
+    ...(isUnknown ? [said('views:nobodyKnown')] : []),
+  ];
+}
+
+/** What the groups and people of audiences are called, by their words. */
+export function calledIn(db: Reader, audiences: readonly (Audience | null)[]): Readonly<Record<string, string>> {
+  const groups = groupNames(db);
+  const words = audiences.flatMap((audience) => (audience ? wordsIn(audience) : []));
+  return Object.fromEntries(
+    words.map((word) => [word, word.startsWith('@') ? personNamed(db, word.slice(1)) : (groups.get(word) ?? word)]),
+  );
 }
 
 /** @throws Problem 422 for a view that would show nothing, or be found by whom its maker may not give it to */
@@ -155,14 +176,9 @@ function refuseUnsound(db: Reader, viewer: Viewer, view: ViewDesign): void {
     field: at,
     message,
   }));
-  if (audience) {
-    const names = groupNames(db);
-    const isWide = 'everyone' in audience.in || groupsIn(audience).some((key) => !viewer.groups.includes(key));
-    if (isWide && !setsUp(db, viewer, view)) wrong.push({ field: 'audience', message: said('views:notYourGroup') });
-    if (groupsIn(audience).some((key) => !names.has(key)) || peopleIn(audience).some((id) => !personById(db, id)))
-      wrong.push({ field: 'audience', message: said('views:nobodyKnown') });
-  }
-  if (wrong.length > 0) throw wrongFields(wrong.map((each) => ({ ...each, fix: said('views:correctIt') })));
+  const whom = audience ? audienceWrong(db, viewer, audience, setsUp(db, viewer, view)) : [];
+  const all = [...wrong, ...whom.map((message) => ({ field: 'audience', message }))];
+  if (all.length > 0) throw wrongFields(all.map((each) => ({ ...each, fix: said('views:correctIt') })));
 }
 
 /** Keeps a view of somebody. @throws Problem 422 */
@@ -227,6 +243,12 @@ export function handOnViews(tx: Transaction, from: string, to: string): void {
     .map(kept)
     .filter(({ ownerId, design }) => ownerId === from && design.draft.audience !== null);
   for (const { id } of shared) tx.update(views).set({ ownerId: to }).where(eq(views.id, id)).run();
+}
+
+/** A view that is there still, whoever finds it; null for every other. */
+export function viewById(db: Reader, id: string): ViewDesign | null {
+  const row = withId(db).get({ id });
+  return row && row.removedAt === null ? kept(row).design.draft : null;
 }
 
 /** Whether a view is there still. */

@@ -10,6 +10,7 @@ import { inTurns } from '../platform/turns.ts';
 import { sharedById } from '../request/sharedResults.ts';
 import { sendSheet } from './files.ts';
 import { linkedPage, lookAtShared, sharableOf, sharedLines, sharedList, sharedPage } from './sharedResults.ts';
+import { noteTakenOut } from './takenOut.ts';
 
 /** What is shared of requests, by whom and with whom. */
 export function sharedHandlers(house: House): Handlers<typeof sharedRoutes> {
@@ -28,13 +29,14 @@ export function sharedHandlers(house: House): Handlers<typeof sharedRoutes> {
     sharedByLink: ({ params, query, language: reads }) =>
       linkedPage(db, params.token, { ...query, reads }, clock.now()),
     sharedFile: async ({ viewer: reader, params, language: reads, response }) => {
-      const lines = () => sharedLines(db, sharedById(db, params.id), { reader, reads, isLink: false }, clock.now());
-      await sendLines(house, lines, response);
+      const row = sharedById(db, params.id);
+      const lines = () => sharedLines(db, row, { reader, reads, isLink: false }, clock.now());
+      await sendLines(house, lines, { response, row, by: reader.personId });
     },
     sharedFileByLink: async ({ params, language: reads, response }) => {
-      const by = { reader: STRANGER, reads, isLink: true };
-      const lines = () => sharedLines(db, byLink(db, params.token), by, clock.now());
-      await sendLines(house, lines, response);
+      const row = byLink(db, params.token);
+      const lines = () => sharedLines(db, row, { reader: STRANGER, reads, isLink: true }, clock.now());
+      await sendLines(house, lines, { response, row, by: '' });
     },
   };
 }
@@ -43,9 +45,10 @@ export function sharedHandlers(house: House): Handlers<typeof sharedRoutes> {
 async function sendLines(
   house: House,
   lines: () => Generator<readonly string[]>,
-  response: Parameters<typeof sendSheet>[0],
+  { response, row, by }: { response: Parameters<typeof sendSheet>[0]; row: ReturnType<typeof sharedById>; by: string },
 ): Promise<void> {
   for await (const _ of inTurns(lines()));
   await settleReads(house);
+  if (row) await noteTakenOut(house, by, [{ id: row.registerId }], { what: row.name, as: 'csv' });
   await sendSheet(response, 'shared.csv', inTurns(lines()));
 }

@@ -10,6 +10,7 @@ import {
   type Field,
   fileId,
   fileName,
+  publicLabelIn,
   type Stage,
   stagesToFreeTo,
   withColumns,
@@ -43,6 +44,7 @@ import { changeNames, peopleIn } from '../request/changeNames.ts';
 import { factsOfRequest, kindOfDoor, pickedFrom } from '../request/facts.ts';
 import { followersOf } from '../request/followers.ts';
 import { historyOfRequest } from '../request/history.ts';
+import { goesWith } from '../request/merged.ts';
 import { type OpenRequest, openAtDesk, openRequest } from '../request/open.ts';
 import { isOwnOf, type RequestRow, type ShownRow, whoseIs } from '../request/queries.ts';
 import { questionOf } from '../request/questionOf.ts';
@@ -58,6 +60,7 @@ import { decidingFor } from './deciding.ts';
 import { askedSince, decisionIn, whyNotDecide } from './decision.ts';
 import { hopsOf } from './hops.ts';
 import { keptBy } from './keptBy.ts';
+import { mergesTold } from './merges.ts';
 import { ownCourse } from './ownCourse.ts';
 import { openTo, pointingAt } from './pointing.ts';
 import { ownProposals, proposalsOn } from './proposals.ts';
@@ -144,6 +147,7 @@ export function sheetOf(db: Reader, viewer: Viewer, number: string, now: number)
     release: releaseById(db, request.releaseId).release.number,
     builds: rightsAt(viewer, register.id).includes('configure') ? (formById(db, request.formId)?.key ?? null) : null,
     trial: request.trial,
+    merged: mergesTold(db, viewer, request),
     thing: holdsThings(register),
     door: request.doorId === null ? null : kindOfDoor(db, request.doorId),
     requester: {
@@ -474,6 +478,7 @@ export function requesterViewOf(
   if (!request || !isOwnOf(request, viewer.personId)) throw notFound('request');
   const open = openRequest(db, request, viewer, 'following');
   const about = looked(db, open);
+  const { together, stage, finished } = standsAt(db, open);
   const messages = historyOfRequest(db, request.id);
   const names = namesOf(
     db,
@@ -489,10 +494,9 @@ export function requesterViewOf(
     askedBy: request.requesterId === viewer.personId ? null : personNamed(db, request.requesterId) || null,
     onBehalf: request.onBehalfId === viewer.personId ? null : personNamed(db, request.onBehalfId) || null,
     subject: open.subject,
-    stage: open.publicStage,
-    finished: request.phase === 'finished',
+    ...{ stage, finished, together },
     sentAt: iso(request.createdAt),
-    promise: promiseOf(db, open, now),
+    promise: together ? null : promiseOf(db, open, now),
     question: questionTold(db, request, messages),
     values,
     words: wordsOf(open),
@@ -513,8 +517,8 @@ export function requesterViewOf(
       again: doorOf(db, request)?.design.again ?? [],
       asksAgain: asksWhenChanged(db, request, about.round).filter((key) => changing.some((field) => field.key === key)),
     },
-    hops: about.hops('requester', null),
-    course: ownCourse(open, messages, { approval: about.approval, finish: finishTold(db, open) }),
+    hops: together ? [] : about.hops('requester', null),
+    course: together ? [] : ownCourse(open, messages, { approval: about.approval, finish: finishTold(db, open) }),
     deciding: decidingFor(db, open, about.round, about.groups),
     messages: messages.flatMap((entry) =>
       entry.comment?.visibility === 'requester'
@@ -530,6 +534,17 @@ export function requesterViewOf(
         : [],
     ),
   };
+}
+
+/** Where a request stands for whoever asked: what is handled together with another stands where that does. */
+export function standsAt(
+  db: Reader,
+  { request, register, publicStage, spoken }: Pick<OpenRequest, 'request' | 'register' | 'publicStage' | 'spoken'>,
+): { readonly stage: string; readonly finished: boolean; readonly together: boolean } {
+  const leads = goesWith(db, request);
+  if (leads === request) return { stage: publicStage, finished: request.phase === 'finished', together: false };
+  const stage = publicLabelIn(stageOf(register, leads.stage), spoken);
+  return { stage, finished: leads.phase === 'finished', together: true };
 }
 
 /** Whether whoever opens a request changes it at once, by the edition that they are given: what is finished is read first. */

@@ -4,7 +4,7 @@ import { guarded } from '@tolvek/core/register';
 import { refused } from '@tolvek/words';
 import { and, eq } from 'drizzle-orm';
 import Papa from 'papaparse';
-import { formNamed } from '../form/queries.ts';
+import { formNamed, releaseInForce } from '../form/queries.ts';
 import { groupNames, spokenTo, staffIn } from '../people/queries.ts';
 import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
@@ -32,6 +32,9 @@ interface Sheet {
   readonly lines: Generator<SheetLine>;
   /** Whether the reading of some field is noted. */
   readonly isNoted: boolean;
+  readonly register: RegisterRow;
+  /** What the form is called. */
+  readonly title: string;
 }
 
 /** Cells as a line of CSV, guarded against being taken for formulas. */
@@ -53,6 +56,8 @@ export function takeOut(db: Reader, viewer: Viewer, formKey: string, among: 'unf
     head: [...FIXED.map((name) => say(`sheets:column.${name}`)), ...register.fields.map((field) => field.label)],
     lines: linesOf(db, viewer, register, wanted),
     isNoted: (register.access.noted?.length ?? 0) > 0,
+    register,
+    title: releaseInForce(db, form.id)?.design.title ?? form.draft.title,
   };
 }
 

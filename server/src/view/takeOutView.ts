@@ -1,8 +1,18 @@
+import type { BodyOf } from '@tolvek/contract';
 import type { Revealed } from '@tolvek/core/access';
+import { wallClockAt } from '@tolvek/core/deadline';
 import type { Viewer } from '@tolvek/core/people';
-import type { Field, FieldValue } from '@tolvek/core/register';
-import { calledIn, isFact, subjectsOfShape, type ViewDesign, type ViewFact } from '@tolvek/core/view';
+import {
+  type Field,
+  type FieldValue,
+  type SpreadsheetCell,
+  type SpreadsheetKind,
+  spreadsheetCell,
+  spreadsheetKind,
+} from '@tolvek/core/register';
+import { calledIn, isFact, kindIn, subjectsOfShape, type ViewFact } from '@tolvek/core/view';
 import { refused, said, type Words } from '@tolvek/words';
+import { and, inArray } from 'drizzle-orm';
 import type { Response } from 'express';
 import { spokenTo, staffIn } from '../people/queries.ts';
 import type { House } from '../platform/house.ts';
@@ -11,12 +21,17 @@ import { settleReads } from '../platform/reads.ts';
 import { inTurns } from '../platform/turns.ts';
 import { openRequest } from '../request/open.ts';
 import { requestsNamed } from '../request/references.ts';
+import { requests } from '../request/tables.ts';
+import { deskOf } from '../settings/queries.ts';
 import { vocabulariesFor } from '../vocabulary/queries.ts';
 import { sendPieces, sendSheet } from './files.ts';
 import { rowsOf } from './ledger.ts';
 import { readOnce } from './readOnce.ts';
-import { beganLook, keyedPage, sayFact, shownBy } from './viewed.ts';
+import { shownBy } from './shownRows.ts';
+import { noteTakenOut } from './takenOut.ts';
+import { beganLook, sayFact } from './viewed.ts';
 import type { ViewLook } from './viewLook.ts';
+import { keyedPage } from './viewOrder.ts';
 
 /** Rows that are read at once. */
 const PAGE = 200;
@@ -30,20 +45,20 @@ interface Line {
   readonly held: Readonly<Record<string, FieldValue | null>>;
 }
 
-/** The rows of a view in their order, of those that its reader may take out. */
-function* linesOf(look: ViewLook, fields: readonly Field[]): Generator<Line> {
+/** The rows of a view in their order, of those that its reader may take out. `only`: the numbers of some. */
+function* linesOf(look: ViewLook, fields: readonly Field[], only?: readonly string[]): Generator<Line> {
   const { db, viewer } = look;
-  const { where } = look.meant();
+  const where = and(look.meant().where, only && inArray(requests.number, [...only]));
   const { registers, nameOf: names } = readOnce(db);
   const around = { vocabularies: vocabulariesFor(db, fields), people: staffIn(db, 'all') };
   for (let after: string | undefined; ; ) {
     const { page, next } = keyedPage(look, where, after === undefined ? {} : { after }, PAGE);
-    const requests = rowsOf(
+    const found = rowsOf(
       db,
       page.map((keys) => String(keys.at(-1))),
     );
-    const shown = shownBy(look, requests);
-    for (const [at, request] of requests.entries()) {
+    const shown = shownBy(look, found);
+    for (const [at, request] of found.entries()) {
       const open = openRequest(db, request, viewer, 'taking-out', { registers, names });
       const row = shown[at];
       if (!row || !open.relation.isDesk || !open.may('export')) continue;
@@ -60,7 +75,7 @@ function* linesOf(look: ViewLook, fields: readonly Field[]): Generator<Line> {
 }
 
 /**
- * Sends all rows of a view as a file: what its reader may read and take out. Whose reading is noted is gone through once
+ * Sends the rows of a view, all or only some, as a file: what its reader may read and take out. Whose reading is noted is gone through once
  * before.
  *
  * @throws Problem 403 where what is in a register stays in the house, 422 for a view that names what is not there for them
@@ -68,28 +83,30 @@ function* linesOf(look: ViewLook, fields: readonly Field[]): Generator<Line> {
 export async function takeOutView(
   house: House,
   viewer: Viewer,
-  { view, as }: { readonly view: ViewDesign; readonly as: 'csv' | 'json' },
+  { view, as, only }: BodyOf<'takeOutView'>,
   response: Response,
 ): Promise<void> {
   const { db, clock } = house;
-  const { look, findings } = beganLook(db, viewer, view, clock.now());
+  const { look, findings, says } = beganLook(db, viewer, view, clock.now());
   if (!look)
     throw wrongFields(findings.map(({ at, message }) => ({ field: at, message, fix: said('views:correctIt') })));
   const { registers, fields: nameable } = look.given;
   const inside = registers.find(({ staysIn }) => staysIn);
   if (inside) throw notAllowed(refused('neverExported', { register: inside.name }));
   const shapes = view.shapes.flatMap(subjectsOfShape);
-  const columns = [...new Set([...view.columns.map(({ of }) => of), ...(as === 'json' ? shapes : [])])];
+  const columns = [...new Set([...view.columns.map(({ of }) => of), ...(as === 'json' || as === 'ics' ? shapes : [])])];
   const fields = columns.flatMap((of) => nameable.find(({ key }) => key === of) ?? []);
   if (registers.some(({ access }) => (access.noted?.length ?? 0) > 0)) {
-    for await (const _ of inTurns(linesOf(look, fields)));
+    for await (const _ of inTurns(linesOf(look, fields, only)));
     await settleReads(house);
   }
+  const sentence = said('views:sentence', { parts: says.map(({ words }) => words) });
+  await noteTakenOut(house, viewer.personId, registers, { what: view.name || sentence, as });
   const { told } = spokenTo(db, viewer.personId);
   const factOf = (fact: ViewFact, row: Shown): string => told(factInFile(fact, row));
-  const lines = inTurns(linesOf(look, fields));
+  const lines = inTurns(linesOf(look, fields, only));
   if (as === 'csv') await sendSheet(response, 'view.csv', sheet());
-  else await sendPieces(response, { name: 'view.json', type: 'application/json' }, pieces());
+  else await sendPieces(response, { name: 'view.json', type: 'application/json' }, as === 'xlsx' ? cells() : pieces());
 
   async function* sheet(): AsyncGenerator<readonly string[]> {
     yield columns.map((of) => told(calledIn(of, nameable)));
@@ -97,6 +114,33 @@ export async function takeOutView(
       yield columns.map((of) =>
         isFact(of) ? factOf(of, row) : (cells[fields.findIndex(({ key }) => key === of)] ?? ''),
       );
+  }
+
+  /** What a spreadsheet is made of: its columns, and each row after its number. */
+  async function* cells(): AsyncGenerator<string> {
+    const { zone } = deskOf(db);
+    const made = columns.map((of) =>
+      isFact(of) ? ofFact(of, zone) : ofField(fields.findIndex(({ key }) => key === of)),
+    );
+    yield `[${JSON.stringify(made.map(({ kind }, at) => ({ label: told(calledIn(columns[at] ?? '', nameable)), ...kind })))}`;
+    for await (const line of lines)
+      yield `,\n${JSON.stringify([line.row.number, ...made.map(({ cell }) => cell(line))])}`;
+    yield ']\n';
+  }
+
+  /** A column of a spreadsheet: what it holds, and its cell of a line. */
+  function ofField(at: number): SpreadsheetColumn {
+    const field = fields[at] as Field;
+    return {
+      kind: spreadsheetKind(field.type),
+      cell: ({ cells: words, held }) => spreadsheetCell(field, held[field.key] ?? null, words[at] ?? ''),
+    };
+  }
+
+  function ofFact(fact: ViewFact, zone: string): SpreadsheetColumn {
+    if (kindIn(fact, []) !== 'date-time') return { kind: { is: 'text' }, cell: ({ row }) => factOf(fact, row) || null };
+    const clock = (moment: string): SpreadsheetCell => (moment === '' ? null : wallClockAt(Date.parse(moment), zone));
+    return { kind: { is: 'moment' }, cell: ({ row }) => clock(factOf(fact, row)) };
   }
 
   async function* pieces(): AsyncGenerator<string> {
@@ -108,6 +152,11 @@ export async function takeOutView(
     }
     yield before === '[' ? '[]\n' : '\n]\n';
   }
+}
+
+interface SpreadsheetColumn {
+  readonly kind: SpreadsheetKind;
+  readonly cell: (line: Line) => SpreadsheetCell;
 }
 
 /** A fact as a file has it: moments in UTC (ISO 8601), everything else as people read it. */

@@ -8,9 +8,9 @@ import {
   namesRead,
   parseExpression,
 } from '@tolvek/core/expression';
-import type { Viewer } from '@tolvek/core/people';
+import { rightsAt, type Viewer } from '@tolvek/core/people';
 import { meOf, type RequestStanding, standingSlots, type Values } from '@tolvek/core/register';
-import { isFact, kindIn, VIEW_LOOKS_AT, type ViewDesign } from '@tolvek/core/view';
+import { canPicture, isFact, kindIn, VIEW_LOOKS_AT, type ViewDesign } from '@tolvek/core/view';
 import { and, desc, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
 import { formsOf, releaseInForce } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
@@ -79,6 +79,30 @@ export class ViewLook {
       : or(...asked.map(({ register, where }) => and(eq(requests.registerId, register.id), where)));
   }
 
+  /** What has to be readable where some things are, and all that the view asks for. */
+  private needed(subjects: readonly string[]): readonly string[] {
+    const parsed = this.view.when === '' ? null : parseExpression(this.view.when);
+    return [...subjects.filter((subject) => !isFact(subject)), ...(parsed?.ok ? namesRead([parsed.value]) : [])];
+  }
+
+  /** The requests of which the viewer may read some things, and all that the view asks for: whatever it asks of them. */
+  reads(subjects: readonly string[]): SQL | undefined {
+    const ids = this.given.registers.map(({ id }) => id);
+    return and(
+      eq(requests.trial, false),
+      inArray(requests.registerId, ids),
+      workedBy({ ...this.looking, along: undefined }, requests),
+      this.askable(this.needed(subjects)),
+    );
+  }
+
+  /** Whether that is every request there was or will be of a register. */
+  readsAll(registerId: string, subjects: readonly string[]): boolean {
+    const register = this.given.registers.find(({ id }) => id === registerId);
+    if (!register || !rightsAt(this.viewer, registerId).includes('read:all')) return false;
+    return askableOf(this.db, this.viewer, register, this.needed(subjects)).isAll;
+  }
+
   /** What is read of a field only where the viewer may read it. */
   private guarded(subject: string, { is, order }: SubjectSql): SubjectSql {
     const where = isFact(subject) ? undefined : this.askable([subject]);
@@ -113,8 +137,8 @@ export class ViewLook {
     return { where: and(where, this.askable(namesRead([parsed.value]))), rest };
   }
 
-  /** The requests that are meant, as the database finds them; `isAll`: whether all were looked at. */
-  meant(): { readonly where: SQL | undefined; readonly isAll: boolean } {
+  /** The requests that are meant, as the database finds them; `isAll`: whether all were looked at. `among`: only among these. */
+  meant(among?: SQL): { readonly where: SQL | undefined; readonly isAll: boolean } {
     const ids = this.given.registers.map(({ id }) => id);
     const { where, rest } = this.asked(this.view.when);
     const base = and(
@@ -122,6 +146,7 @@ export class ViewLook {
       inArray(requests.registerId, ids),
       workedBy({ ...this.looking, along: undefined }, requests),
       where,
+      among,
     );
     if (!rest) return { where: base, isAll: true };
     const holds = compile(rest, this.given.scope);
@@ -173,6 +198,11 @@ export class ViewLook {
       const at = marks.findIndex((holds) => holds(slots, null) === true);
       return at === -1 ? null : at;
     };
+  }
+
+  /** A field for pictures, where it is one that the view can name; null for none. */
+  pictured(key: string | undefined): string | null {
+    return key !== undefined && canPicture(key, this.given.fields) ? key : null;
   }
 
   /** What rows are put together by, in the order of the groups. Two that are called alike are two groups; moments are put together by days. */

@@ -2,74 +2,20 @@ import type { AnswerOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
 import { canSum, isFact, kindIn, VIEW, type ViewDesign, type ViewFact } from '@tolvek/core/view';
-import { refused, said, type Words } from '@tolvek/words';
+import { said, type Words } from '@tolvek/words';
 import { type SQL, sql } from 'drizzle-orm';
-import { iso } from '../platform/clock.ts';
 import type { Reader } from '../platform/database.ts';
-import { Problem } from '../platform/problem.ts';
-import type { ShownRow } from '../request/queries.ts';
 import { requests } from '../request/tables.ts';
 import { openedRow, rowsOf, sharedBy } from './ledger.ts';
-import { aroundView, nameableIn, saysOf } from './nameable.ts';
+import { aroundView, type Nameable, nameableIn, saysOf } from './nameable.ts';
+import { rowsShown } from './shownRows.ts';
 import { ViewLook } from './viewLook.ts';
+import { type Key, keyedPage } from './viewOrder.ts';
 import { lookingAt } from './workedBy.ts';
 
 /** Rows that are counted, put in groups and added up; of more it is said that they are more. */
 const COUNTED = 20_000;
 const GROUPS = 500;
-
-export type Key = string | number | null;
-interface OrderKey {
-  readonly read: SQL;
-  readonly down: boolean;
-}
-
-export const keyAt = (place: number): SQL => sql.raw(`k${place}`);
-
-/** What comes after a row in an order, by the row’s keys; what is empty is last. */
-function beyond(orders: readonly OrderKey[], keys: readonly Key[], place = 0): SQL {
-  const [order, value] = [orders[place], keys[place]];
-  if (!order) return sql`0`;
-  const key = keyAt(place);
-  const further = order.down ? sql`${key} < ${value}` : sql`${key} > ${value}`;
-  const after = value === null || value === undefined ? sql`0` : sql`(${further} or ${key} is null)`;
-  return sql`(${after} or (${key} is ${value ?? null} and ${beyond(orders, keys, place + 1)}))`;
-}
-
-/** Where a page of a view ended, as an address says it. @throws Problem 400 for one that says nothing */
-function placeIn(after: string, length: number): readonly Key[] {
-  try {
-    const keys: unknown = JSON.parse(Buffer.from(after, 'base64url').toString());
-    const isKey = (key: unknown): key is Key => key === null || typeof key === 'string' || typeof key === 'number';
-    if (Array.isArray(keys) && keys.length === length && keys.every(isKey)) return keys;
-  } catch {
-    // Said below.
-  }
-  throw new Problem(400, 'not-understood', refused('noSuchPage'));
-}
-
-/** The keys by which rows of a view are put in order: its groups, its orders, and which came last; and where what groups them stands. */
-export function ordersOf(look: ViewLook): {
-  readonly orders: readonly OrderKey[];
-  readonly groupAt: readonly number[];
-} {
-  const groups = look.groups();
-  const keys = [
-    ...groups.flatMap(({ is, order, down }) => [
-      { read: order, down },
-      { read: is, down: false },
-    ]),
-    ...look.view.orders.flatMap(({ of, down }) => {
-      const found = look.subject(of);
-      return found ? [{ read: found.order, down }] : [];
-    }),
-    { read: sql`${requests.createdAt}`, down: true },
-    { read: sql`${requests.id}`, down: false },
-  ];
-  return { orders: keys, groupAt: groups.map((_, place) => place * 2 + 1) };
-}
-
-const groupId = (keys: readonly Key[], at: readonly number[]): string => JSON.stringify(at.map((place) => keys[place]));
 
 /** What a row says of a fact, but for moments: they are said by whoever knows how. */
 export function sayFact(fact: ViewFact, row: ReturnType<typeof openedRow>['row']): Words {
@@ -185,51 +131,21 @@ export function groupsOf(look: ViewLook, where: SQL | undefined): Pick<Looked, '
  * A look through a view, with what its sentence says and what is wrong. What somebody may not ask for is answered as what
  * is not there: there is no look then. `says`: the view whose sentence it is, where it is looked through in a shape.
  */
-export function beganLook(db: Reader, viewer: Viewer, view: ViewDesign, now: number, says = view) {
-  const given = nameableIn(lookingAt(db, viewer), view.of);
+export const beganLook = (db: Reader, viewer: Viewer, view: ViewDesign, now: number, says = view) =>
+  beganWith(nameableIn(lookingAt(db, viewer), view.of), view, now, says);
+
+/** The same where it is known what the view can name. */
+export function beganWith(given: Nameable, view: ViewDesign, now: number, says = view) {
   const findings = VIEW.findings(view, aroundView(given)).map(({ at, message }) => ({ at, message }));
   const isWrong = findings.some(({ at }) => at !== 'name' && at !== 'audience');
   return { look: isWrong ? null : new ViewLook(view, given, now), findings, says: [...saysOf(says, given)] };
 }
 
-/** What somebody sees of some requests in the rows of a view. */
-export function shownBy(look: ViewLook, rows: readonly ShownRow[]) {
-  const shared = sharedBy(look.looking, rows);
-  const mark = look.marker();
-  const fields = look.view.columns.flatMap(({ of }) => (isFact(of) ? [] : [of]));
-  return rows.map((each) => {
-    const { open, row } = openedRow(look.viewer, each, shared, look.now);
-    return {
-      ...row,
-      arrived: iso(each.createdAt),
-      finished: each.finishedAt === null ? null : iso(each.finishedAt),
-      cells: open.cellsOf(fields),
-      mark: mark(open),
-    };
-  });
-}
-
-/** The keys of the rows of a page, the last of each being its id, and where the next page goes on; null after the last. */
-export function keyedPage(
-  look: ViewLook,
-  where: SQL | undefined,
-  { after }: { readonly after?: string },
-  most: number,
-): { readonly page: readonly (readonly Key[])[]; readonly next: string | null; readonly groupAt: readonly number[] } {
-  const { orders, groupAt } = ordersOf(look);
-  const reads = orders.map(({ read }, place) => sql`${read} as ${keyAt(place)}`);
-  const order = orders.flatMap(({ down }, place) => [
-    sql`${keyAt(place)} is null`,
-    down ? sql`${keyAt(place)} desc` : keyAt(place),
-  ]);
-  const from = after === undefined ? sql`1` : beyond(orders, placeIn(after, orders.length));
-  const keyed = look.db.all<Record<string, Key>>(
-    sql`select * from (select ${sql.join(reads, sql`, `)} from ${requests} where ${where}) where ${from} order by ${sql.join(order, sql`, `)} limit ${most + 1}`,
-  );
-  const page = keyed.slice(0, most).map((row) => orders.map((_, place) => row[`k${place}`] ?? null));
-  const last = page.at(-1);
-  const next = keyed.length > most && last ? Buffer.from(JSON.stringify(last)).toString('base64url') : null;
-  return { page, next, groupAt };
+interface LookAsked {
+  readonly view: ViewDesign;
+  readonly after?: string | undefined;
+  readonly most: number;
+  readonly picture?: string | undefined;
 }
 
 /**
@@ -239,24 +155,16 @@ export function keyedPage(
 export function lookThrough(
   db: Reader,
   viewer: Viewer,
-  { view, after, most }: { readonly view: ViewDesign; readonly after?: string | undefined; readonly most: number },
+  { view, after, most, picture }: LookAsked,
   now: number,
 ): Looked {
   const { look, ...said } = beganLook(db, viewer, view, now);
   if (!look) return { ...{ rows: [], groups: [], sums: [] }, moreGroups: false, ...NOTHING, ...said };
   const { where, isAll } = look.meant();
   const { page, next, groupAt } = keyedPage(look, where, after ? { after } : {}, most);
-  const shownRows = rowsOf(
-    db,
-    page.map((keys) => String(keys.at(-1))),
-  );
-  const keysOf = new Map(page.map((keys) => [String(keys.at(-1)), keys]));
   const counted = countedOf(look, where);
   return {
-    rows: shownBy(look, shownRows).map((row, at) => ({
-      ...row,
-      group: groupId(keysOf.get(shownRows[at]?.id ?? '') ?? [], groupAt),
-    })),
+    rows: rowsShown(look, page, groupAt, picture),
     ...(counted.more ? { groups: [], moreGroups: view.groups.length > 0, sums: [] } : groupsOf(look, where)),
     ...counted,
     isAll,

@@ -37,10 +37,15 @@ const SharedByLink = later(() => import('../front-desk/SharedPage.tsx'), 'Shared
 const SharedResults = later(() => import('../floor/SharedResults.tsx'), 'SharedResults', 'workshop');
 const AcceptByLink = later(() => import('../front-desk/AcceptByLink.tsx'), 'AcceptByLink');
 const DecideByLink = later(() => import('../front-desk/DecideByLink.tsx'), 'DecideByLink');
+const TimesPage = later(() => import('../floor/times/TimesPage.tsx'), 'TimesPage', 'floor');
 const ForecastPage = later(() => import('../floor/forecast/ForecastPage.tsx'), 'ForecastPage', 'floor');
 /** What a view is built with is said as in the Workshop. */
 const viewPages = async () => (await Promise.all([import('../floor/views/ViewPage.tsx'), loadWords('workshop')]))[0];
 const ViewPage = later(viewPages, 'ViewPage', 'floor');
+const reportPages = async () =>
+  (await Promise.all([import('../floor/reports/ReportPage.tsx'), loadWords('workshop')]))[0];
+const ReportPage = later(reportPages, 'ReportPage', 'floor');
+const ReportCopyPage = later(() => import('../floor/reports/ReportCopyPage.tsx'), 'ReportCopyPage', 'floor');
 const Floor = later(() => import('../floor/Floor.tsx'), 'Floor', 'floor');
 const Shelf = later(() => import('../workshop/Shelf.tsx'), 'Shelf', 'workshop');
 const NewForm = later(() => import('../workshop/NewForm.tsx'), 'NewForm', 'workshop');
@@ -112,8 +117,11 @@ export const Places = () => (
       <Route path="floor/shared-results" Component={SharedResults} />
       <Route path="floor/emails/:id?" Component={IncomingEmails} />
       <Route path="floor/duty" Component={DutyPage} />
+      <Route path="floor/times" Component={TimesPage} />
       <Route path="floor/forecast" Component={ForecastPage} />
       <Route path="floor/views/:id/:number?" Component={ViewPage} />
+      <Route path="floor/reports/:id" Component={ReportPage} />
+      <Route path="floor/reports/:id/copies/:copy" Component={ReportCopyPage} />
       <Route path="floor/:tray/:number?" Component={Floor} />
       <Route path="workshop" Component={Shelf} />
       <Route path="workshop/new" Component={NewForm} />

@@ -6,6 +6,6 @@ import { call } from '../wire/callAny.ts';
 /** Finding. */
 export const findApi = api.injectEndpoints({
   endpoints: (build) => ({
-    find: build.query<AnswerOf<'find'>, Asked<'find'>>({ query: call('find'), providesTags: ['ledger'] }),
+    find: build.query<AnswerOf<'find'>, Asked<'find'>>({ query: call('find'), providesTags: ['ledger', 'counts'] }),
   }),
 });

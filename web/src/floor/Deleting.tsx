@@ -4,13 +4,14 @@ import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Trouble } from '../ui/Trouble.tsx';
+import { problemOf, refusalInWords } from '../wire/problem.ts';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 import { ReasonForm } from './ReasonForm.tsx';
 
 type SheetData = AnswerOf<'sheet'>;
 
-/** Deletes a request for good: says before what goes with it, and what stands against it. */
+/** Deletes a request: says before what goes with it, and what stands against it. */
 export function Deleting({ sheet: { number, version, may } }: { sheet: SheetData }) {
   const [open, setOpen] = useState(false);
   if (!may.delete) return null;
@@ -33,6 +34,7 @@ export function Deleting({ sheet: { number, version, may } }: { sheet: SheetData
 function Plan({ number, version }: { number: string; version: number }) {
   const { data: plan, error: wrong } = floorApi.useDeletionPlanQuery({ number });
   const [remove, { isLoading, error }] = floorApi.useDeleteRequestMutation();
+  const [putBack] = floorApi.usePutBackRequestMutation();
   const navigate = useNavigate();
   if (wrong)
     return (
@@ -58,10 +60,19 @@ function Plan({ number, version }: { number: string; version: number }) {
         <p className="mt-3 text-soft">{say('deletion:inUseFix')}</p>
       </>
     );
+  const undo = async (id: string): Promise<void> => {
+    const back = await putBack({ id });
+    if ('error' in back) toast.error(refusalInWords(problemOf(back.error)));
+    else toast(say('deletion:back', { number }));
+  };
   const send = async (reason: string): Promise<void> => {
     const done = await remove({ number, version, body: { reason } });
     if ('error' in done) return;
-    toast(say('deletion:done', { number }));
+    const { id } = done.data;
+    toast(say('deletion:done', { number }), {
+      duration: 12_000,
+      action: { label: say('deletion:undo'), onClick: () => void undo(id) },
+    });
     void navigate('..', { relative: 'path' });
   };
   return (

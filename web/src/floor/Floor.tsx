@@ -10,8 +10,9 @@ import { BesideTrays } from './BesideTrays.tsx';
 import { floorApi } from './endpoints.ts';
 import { GiveSeveral } from './GiveSeveral.tsx';
 import { Horizon } from './Horizon.tsx';
-import { type ChosenRow, Ledger } from './Ledger.tsx';
+import { Ledger } from './Ledger.tsx';
 import { Troubles } from './Troubles.tsx';
+import { useChosen } from './useChosen.ts';
 import { useLive } from './useLive.ts';
 
 const TRAYS: readonly TrayKey[] = [
@@ -43,22 +44,7 @@ export function Floor() {
     (words: string): void => setSearch(words ? { find: words } : {}, { replace: true }),
     [setSearch],
   );
-  const [chosen, setChosen] = useState<ReadonlyMap<string, number> | null>(null);
-  const choose = useCallback(
-    (rows: readonly ChosenRow[], isIn: boolean): void =>
-      setChosen((before) => {
-        const now = new Map(before);
-        for (const { number: each, version } of rows) {
-          if (isIn) now.set(each, version);
-          else now.delete(each);
-        }
-        return now;
-      }),
-    [],
-  );
-  // What is chosen is chosen in a tray, as it is seen there.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another tray or search is another list
-  useEffect(() => setChosen((before) => before && new Map()), [tray, find]);
+  const { chosen, choose, begin } = useChosen(`${tray} ${find}`);
   const label = tray ? say(`floor:tray.${tray}`) : '';
   useTitle(number ?? label);
   useLive();
@@ -84,7 +70,7 @@ export function Floor() {
               type="button"
               className="text-[13px] text-green underline"
               aria-pressed={chosen !== null}
-              onClick={() => setChosen(chosen ? null : new Map())}
+              onClick={begin}
             >
               {say(chosen ? 'floor:chooseNoMore' : 'floor:chooseSome')}
             </button>

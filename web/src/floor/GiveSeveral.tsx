@@ -1,7 +1,7 @@
 import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import { priorities } from '@tolvek/core/register';
 import { priorityInWords } from '@tolvek/core/request';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../ui/Button.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
@@ -9,6 +9,10 @@ import { Trouble } from '../ui/Trouble.tsx';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
 import type { ChosenRow } from './Ledger.tsx';
+import { MoveSeveral } from './MoveSeveral.tsx';
+import { NotSo } from './NotSo.tsx';
+import { useForetold } from './useForetold.ts';
+import { WriteSeveral } from './WriteSeveral.tsx';
 
 type Wanted = Omit<BodyOf<'rerouteMany'>, 'requests' | 'apply' | 'reason'>;
 
@@ -33,6 +37,8 @@ export function GiveSeveral({
       >
         {open ? <Giving rows={rows} drop={drop} close={() => setOpen(false)} /> : null}
       </DialogFrame>
+      <MoveSeveral rows={rows} drop={drop} />
+      <WriteSeveral rows={rows} drop={drop} />
       {rows.length > 0 ? (
         <button type="button" className="text-green underline" onClick={() => drop(rows)}>
           {say('floor:chooseNone')}
@@ -57,21 +63,12 @@ function Giving({
 }) {
   const [wanted, setWanted] = useState<Wanted>({});
   const [reason, setReason] = useState('');
-  const [plan, setPlan] = useState<AnswerOf<'rerouteMany'> | null>(null);
   const [look] = floorApi.useRerouteManyMutation();
   const [give, { error, isLoading }] = floorApi.useRerouteManyMutation();
-  const asked = JSON.stringify({ rows, wanted });
   // What would become otherwise is told before anything does.
-  useEffect(() => {
-    let isOver = false;
-    const { rows: requests, wanted: now } = JSON.parse(asked) as { rows: ChosenRow[]; wanted: Wanted };
-    void look({ body: { ...now, requests, reason: '', apply: false } }).then((found) => {
-      if (!isOver && found.data) setPlan(found.data);
-    });
-    return () => {
-      isOver = true;
-    };
-  }, [asked, look]);
+  const [plan, setPlan] = useForetold({ ...wanted, requests: [...rows] }, (asked) =>
+    look({ body: { ...asked, reason: '', apply: false } }),
+  );
   const put = async (): Promise<void> => {
     const done = await give({ body: { ...wanted, requests: [...rows], reason: reason.trim(), apply: true } });
     if (!done.data) return;
@@ -191,15 +188,7 @@ function WhatFollows({
           <li className="text-soft">{say('floor:givesEmails')}</li>
         </ul>
       )}
-      {refused.length > 0 ? (
-        <ul className="mt-2 border-l-[3px] border-brass-mark bg-brass-wash px-3 py-1.5">
-          {refused.map(({ number, why }) => (
-            <li key={number}>
-              <span className="font-mono text-[12.5px]">{number}</span> {told(why)}
-            </li>
-          ))}
-        </ul>
-      ) : null}
+      <NotSo refused={refused} />
     </div>
   );
 }

@@ -30,6 +30,7 @@ import { RequestForecast } from './forecast/RequestForecast.tsx';
 import { GivingOutside } from './GivingOutside.tsx';
 import { Handing } from './Handing.tsx';
 import { Links } from './Links.tsx';
+import { Merged, Merging } from './Merging.tsx';
 import { Proposals } from './Proposals.tsx';
 import { RequestCourse } from './RequestCourse.tsx';
 import { RequestEmails } from './RequestEmails.tsx';
@@ -79,6 +80,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
         {sheet.enteredBy ? say('floor:enteredBy', { name: sheet.enteredBy }) : ''}
       </p>
       <Agreed consent={sheet.consent} />
+      <Merged sheet={sheet} />
       <Following number={sheet.number} followers={sheet.followers} />
       {sheet.routing ? (
         <Trace hops={sheet.hops} reasons={{ routed: <WhyRouted routing={sheet.routing} isUsedNamed /> }} />
@@ -155,6 +157,7 @@ export function Sheet({ number, close }: { number: string; close: ReactNode }) {
       <Links sheet={sheet} />
       <SheetHistory sheet={sheet} />
       {sheet.may.history ? <RequestEmails number={sheet.number} /> : null}
+      <Merging sheet={sheet} />
       <Deleting sheet={sheet} />
       <MayNot sheet={sheet} />
     </article>

@@ -2,6 +2,7 @@ import { Link, NavLink } from 'react-router';
 import { meApi } from '../wire/me.ts';
 import { say, told } from '../wire/words.ts';
 import { floorApi } from './endpoints.ts';
+import { reportsApi } from './reports/endpoints.ts';
 import { Shortcuts } from './Shortcuts.tsx';
 import { viewsApi } from './views/endpoints.ts';
 
@@ -13,6 +14,7 @@ export function TraysNav() {
   const { data: me } = meApi.useMeQuery();
   const { data: trays } = floorApi.useTraysQuery();
   const { data: saved } = viewsApi.useViewsQuery();
+  const { data: reports } = reportsApi.useReportsQuery();
   return (
     <nav aria-label={say('floor:trays')} className="overflow-auto border-r border-rule pt-4 pl-5">
       <h2 className="mb-1 font-sans text-[11.5px] font-semibold text-soft">{say('floor:trays')}</h2>
@@ -64,11 +66,31 @@ export function TraysNav() {
           </NavLink>
         </>
       ) : null}
+      {reports && (reports.reports.length > 0 || saved) ? (
+        <>
+          <h2 className="mt-5 mb-1 font-sans text-[11.5px] font-semibold text-soft">{say('reports:head')}</h2>
+          <ul>
+            {reports.reports.map(({ id, name }) => (
+              <li key={id}>
+                <NavLink to={`/floor/reports/${id}`} className={here}>
+                  <span className="truncate">{name}</span>
+                </NavLink>
+              </li>
+            ))}
+          </ul>
+          <NavLink to="/floor/reports/new" className="mt-1 block text-[13px] text-soft">
+            {say('reports:new')}
+          </NavLink>
+        </>
+      ) : null}
       <NavLink to="/floor/duty" className="mt-5 block text-[13px] text-soft">
         {say('rosters:page')}
       </NavLink>
       <NavLink to="/floor/forecast" className="mt-1.5 block text-[13px] text-soft">
         {say('forecast:title')}
+      </NavLink>
+      <NavLink to="/floor/times" className="mt-1.5 block text-[13px] text-soft">
+        {say('service:title')}
       </NavLink>
       <NavLink to="/floor/shared-results" className="mt-1.5 block text-[13px] text-soft">
         {say('floor:sharedResults')}

@@ -30,7 +30,7 @@ export const floorApi = api.injectEndpoints({
       query: call('holdEmail'),
       invalidatesTags: ['mail', 'ledger'],
     }),
-    trays: build.query<AnswerOf<'trays'>, Asked<'trays'>>({ query: call('trays'), providesTags: ['ledger'] }),
+    trays: build.query<AnswerOf<'trays'>, Asked<'trays'>>({ query: call('trays'), providesTags: ['ledger', 'counts'] }),
     ledger: build.infiniteQuery<
       AnswerOf<'ledger'>,
       { tray: NonNullable<QueryOf<'ledger'>['tray']>; find: string },
@@ -58,6 +58,14 @@ export const floorApi = api.injectEndpoints({
       providesTags: ['forecast'],
     }),
     forecastTried: build.query<AnswerOf<'forecastTried'>, Asked<'forecastTried'>>({ query: call('forecastTried') }),
+    serviceTimes: build.query<AnswerOf<'serviceTimes'>, Asked<'serviceTimes'>>({
+      query: call('serviceTimes'),
+      keepUnusedDataFor: 0,
+    }),
+    servedRows: build.query<AnswerOf<'servedRows'>, Asked<'servedRows'>>({
+      query: call('servedRows'),
+      keepUnusedDataFor: 0,
+    }),
     requestForecast: build.query<AnswerOf<'requestForecast'>, Asked<'requestForecast'>>({
       query: call('requestForecast'),
       providesTags: ['sheet'],
@@ -95,6 +103,14 @@ export const floorApi = api.injectEndpoints({
     }),
     rerouteMany: build.mutation<AnswerOf<'rerouteMany'>, Asked<'rerouteMany'>>({
       query: call('rerouteMany'),
+      invalidatesTags: (answer) => (answer?.applied ? ['sheet', 'ledger'] : []),
+    }),
+    writeMany: build.mutation<AnswerOf<'writeMany'>, Asked<'writeMany'>>({
+      query: call('writeMany'),
+      invalidatesTags: (answer) => (answer?.applied ? ['sheet', 'ledger'] : []),
+    }),
+    moveMany: build.mutation<AnswerOf<'moveMany'>, Asked<'moveMany'>>({
+      query: call('moveMany'),
       invalidatesTags: (answer) => (answer?.applied ? ['sheet', 'ledger'] : []),
     }),
     changeCells: build.mutation<AnswerOf<'changeCells'>, Asked<'changeCells'>>({
@@ -163,9 +179,25 @@ export const floorApi = api.injectEndpoints({
       query: call('deletionPlan'),
       keepUnusedDataFor: 0,
     }),
+    requestMergePlan: build.query<AnswerOf<'requestMergePlan'>, Asked<'requestMergePlan'>>({
+      query: call('requestMergePlan'),
+      keepUnusedDataFor: 0,
+    }),
+    mergeRequest: build.mutation<AnswerOf<'mergeRequest'>, Asked<'mergeRequest'>>({
+      query: call('mergeRequest'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
+    unmergeRequest: build.mutation<AnswerOf<'unmergeRequest'>, Asked<'unmergeRequest'>>({
+      query: call('unmergeRequest'),
+      invalidatesTags: ['sheet', 'ledger'],
+    }),
     deleteRequest: build.mutation<AnswerOf<'deleteRequest'>, Asked<'deleteRequest'>>({
       query: call('deleteRequest'),
       invalidatesTags: ['ledger'],
+    }),
+    putBackRequest: build.mutation<AnswerOf<'putBackRequest'>, Asked<'putBackRequest'>>({
+      query: call('putBackRequest'),
+      invalidatesTags: ['ledger', 'sheet'],
     }),
     sharedResults: build.query<AnswerOf<'sharedResults'>, Asked<'sharedResults'>>({
       query: call('sharedResults'),

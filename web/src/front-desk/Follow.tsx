@@ -157,6 +157,7 @@ function OwnRequest({
       <p className="mt-3 text-[18px]">
         <b>{request.stage}</b>
         {request.promise ? <span className="text-soft"> · {told(request.promise)}</span> : null}
+        {request.together ? <span className="block text-soft">{say('desk:together')}</span> : null}
       </p>
       {request.question ? (
         <div className="mt-4 border-l-[3px] border-brass-mark pl-3">

@@ -10,6 +10,7 @@ import { DeskMoment } from '../wire/DeskMoment.tsx';
 import { meApi } from '../wire/me.ts';
 import { say, told } from '../wire/words.ts';
 import { AskInto } from './AskInto.tsx';
+import { DeletedRequests } from './DeletedRequests.tsx';
 import { Doubles } from './Doubles.tsx';
 import { workshopApi } from './endpoints.ts';
 import { RegisterSettings } from './RegisterSettings.tsx';
@@ -67,7 +68,7 @@ function OpenRegister({ register }: { register: Register }) {
       <Doubles registerKey={register.key} />
       <RegisterSettings key={register.states[0]?.number ?? 0} register={register} />
       <States register={register} />
-      <Deleted register={register.key} />
+      <DeletedRequests register={register.key} />
     </>
   );
 }
@@ -84,29 +85,6 @@ function ReferredBy({ register: { referredBy } }: { register: Register }) {
           </li>
         ))}
         {referredBy.length === 0 ? <li className="py-1.5 text-soft">{say('workshop:referredByNone')}</li> : null}
-      </ul>
-    </>
-  );
-}
-
-/** Requests that were deleted for good: what is kept of them. */
-function Deleted({ register }: { register: string }) {
-  const { data } = workshopApi.useDeletedInQuery({ key: register });
-  if (!data || data.deleted.length === 0) return null;
-  return (
-    <>
-      <h2 className="section-head mt-9">{say('workshop:deletedHead')}</h2>
-      <p className="mt-2 text-soft">{say('workshop:deletedHint')}</p>
-      <ul className="mt-2">
-        {data.deleted.map(({ number, at, by, reason }) => (
-          <li key={number} className="border-b border-rule py-1.5">
-            <span className="font-mono text-[13px]">{number}</span> {say('workshop:deletedBy', { by })}{' '}
-            <span className="text-soft">
-              <DeskMoment at={at} />
-            </span>
-            <span className="block">{reason}</span>
-          </li>
-        ))}
       </ul>
     </>
   );

@@ -66,6 +66,15 @@ export const workshopApi = api.injectEndpoints({
     deletedIn: build.query<AnswerOf<'deletedIn'>, Asked<'deletedIn'>>({
       query: call('deletedIn'),
       keepUnusedDataFor: 0,
+      providesTags: ['deleted'],
+    }),
+    restoreDeleted: build.mutation<AnswerOf<'putBackRequest'>, Asked<'putBackRequest'>>({
+      query: call('putBackRequest'),
+      invalidatesTags: ['ledger', 'sheet', 'deleted'],
+    }),
+    deleteForGood: build.mutation<AnswerOf<'deleteForGood'>, Asked<'deleteForGood'>>({
+      query: call('deleteForGood'),
+      invalidatesTags: ['deleted'],
     }),
     doubles: build.query<AnswerOf<'doubles'>, Asked<'doubles'>>({
       query: call('doubles'),

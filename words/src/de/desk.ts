@@ -111,6 +111,7 @@ export const desk: Same<typeof english> = {
   approveOrRefuse: 'Genehmigen oder ablehnen: {{subject}}',
   approveOrRefuseTitle: 'Anfrage genehmigen oder ablehnen',
   approved: 'Genehmigt',
+  together: 'Wird zusammen mit einer anderen Anfrage zum selben Anliegen bearbeitet',
   returned: 'Ihre Frage ist gesendet',
   returnedWaits:
     '{{number}} wartet, bis die anfragende Person antwortet. Dann fragen wir Sie erneut per E-Mail. Sie können diese Seite schließen.',

@@ -649,8 +649,9 @@ export const ground: Same<typeof english> = {
   lookAsNobody: 'Hat {{requests, list}} als jemand Unbekanntes angesehen',
   lookAs: 'Hat {{requests, list}} als {{name}} angesehen',
   lookAsMember: 'Hat {{requests, list}} als Mitarbeitende in {{groups, and}} angesehen',
-  lookedOnDay: 'An diesem Tag gelesen',
-  noLooksOnDay: 'Nichts von dem, was festgehalten wird, wurde gelesen.',
+  lookedOnDay: 'An diesem Tag gelesen oder exportiert',
+  noLooksOnDay: 'Nichts wurde exportiert, und nichts, was festgehalten wird, wurde gelesen.',
+  tookOut: '„{{what}}“ als {{as}} exportiert ({{register}})',
   somebodyByLink: 'Jemand über einen Link',
   deskElsewhere: 'Woanders',
   hostsHint:

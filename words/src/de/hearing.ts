@@ -94,6 +94,7 @@ export const hearing: Same<typeof english> = {
   'kind.invitation': 'eine Einladung',
   'kind.test': 'ein Test',
   'kind.duty': 'ein Dienst',
+  'kind.report': 'ein Bericht',
   'kind.reset': 'ein anderes Passwort',
   'kind.signIn': 'ein Code zum Anmelden',
   'kind.toFillIn': 'ein Formular zum Ausfüllen',

@@ -87,5 +87,11 @@ export const history: Same<typeof english> = {
   linkSent: '{{name}} einen neuen Link gesendet; die früheren sind beendet',
   rang: '{{deadline}}: Eine E-Mail ging hinaus, {{when}}',
   rangSilently: '{{deadline}}: Die Zeit war gekommen, {{when}}',
+  pointed: 'Verweist ab jetzt auf {{number}}',
+  mergedWith: 'Mit {{number}} zusammengeführt',
+  unmergedWith: 'Wieder von {{number}} getrennt',
+  tookIn: '{{number}} wurde mit dieser Anfrage zusammengeführt',
+  letOut: '{{number}} wurde wieder von dieser Anfrage getrennt',
+  putBack: 'Wiederhergestellt, nachdem sie gelöscht war seit {{at, moment}}',
   replanned: 'Die Fristen sind ab jetzt die von Release {{release}}',
 };

@@ -25,6 +25,7 @@ export const things: Same<typeof english> = {
   program: 'Dieses Programm',
   roster: 'Dieser Dienstplan',
   view: 'Diese Übersicht',
+  report: 'Dieser Bericht',
   offer: 'Dieses Angebot',
   calendar: 'Dieser Kalender',
   protectingRule: 'Eine Regel, die dieses Feld schützt',

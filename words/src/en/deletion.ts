@@ -1,8 +1,8 @@
 /** Deleting a request. */
 export const deletion = {
-  open: 'Delete for good',
-  title: 'Delete {{number}} for good',
-  goes: 'This will be deleted. Nobody can bring it back.',
+  open: 'Delete',
+  title: 'Delete {{number}}',
+  goes: 'This will be deleted. You can restore it for 30 days.',
   answers: 'All answers of this request',
   files_one: '{{count, number}} file',
   files_other: '{{count, number}} files',
@@ -13,10 +13,13 @@ export const deletion = {
   decision: 'The approval that is open. Approvers are no longer asked.',
   deadline: 'Its deadline, with all reminders',
   requester: 'The requester’s link to it. We do not email the requester.',
-  stays: 'We save only the number, who deleted the request, when and why.',
+  stays: 'After 30 days, only the number, who deleted the request, when and why are left.',
   inUse_one: '{{count, number}} other request refers to it, so it cannot be deleted:',
   inUse_other: '{{count, number}} other requests refer to it, so it cannot be deleted:',
   inUseFix: 'Remove the reference from them first, or finish this request instead.',
-  now: 'Delete for good now',
+  now: 'Delete now',
   done: '{{number}} is deleted',
+  undo: 'Undo',
+  back: '{{number}} is restored. We sent no emails.',
+  goneNow: '{{number}} is deleted for good',
 } as const;

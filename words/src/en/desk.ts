@@ -108,6 +108,7 @@ export const desk = {
   approveOrRefuse: 'Approve or refuse: {{subject}}',
   approveOrRefuseTitle: 'Approve or refuse a request',
   approved: 'Approved',
+  together: 'Handled together with another request about the same matter',
   returned: 'Your question is sent',
   returnedWaits:
     '{{number}} waits until the requester answers. Then we ask you again by email. You can close this page.',

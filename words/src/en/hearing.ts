@@ -91,6 +91,7 @@ export const hearing = {
   'kind.invitation': 'an invitation',
   'kind.test': 'a test',
   'kind.duty': 'a duty',
+  'kind.report': 'a report',
   'kind.reset': 'another password',
   'kind.signIn': 'a code to sign in',
   'kind.toFillIn': 'a form to fill in',

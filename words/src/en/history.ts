@@ -84,5 +84,11 @@ export const history = {
   linkSent: 'Sent {{name}} a new link; the earlier ones ended',
   rang: '{{deadline}}: an email was sent {{when}}',
   rangSilently: '{{deadline}}: its time came, {{when}}',
+  pointed: 'Refers to {{number}} from now on',
+  mergedWith: 'Merged into {{number}}',
+  unmergedWith: 'Separated from {{number}} again',
+  tookIn: '{{number}} was merged into this request',
+  letOut: '{{number}} was separated from this request again',
+  putBack: 'Restored after it was deleted on {{at, moment}}',
   replanned: 'Deadlines are those of release {{release}} from now on',
 } as const;

@@ -23,6 +23,7 @@ export const things = {
   program: 'This program',
   roster: 'This roster',
   view: 'This view',
+  report: 'This report',
   offer: 'This offer',
   protectingRule: 'A rule that protects this field',
   reference: 'This reference',

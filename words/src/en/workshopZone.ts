@@ -1,4 +1,5 @@
 /** What the Workshop says besides. */
+
 export { absences } from './absences.ts';
 export { access } from './access.ts';
 export { accessPlan } from './accessPlan.ts';
@@ -6,6 +7,7 @@ export { calendars } from './calendars.ts';
 export { changes } from './changes.ts';
 export { conditions } from './conditions.ts';
 export { course } from './course.ts';
+export { deletion } from './deletion.ts';
 export { designs } from './designs.ts';
 export { directory } from './directory.ts';
 export { editions } from './editions.ts';

@@ -49,6 +49,12 @@ export const WITH_MESSAGE = '~message';
 export const fileName = (ref: string): string => ref.slice(ref.indexOf('/') + 1);
 export const fileId = (ref: string): string => ref.slice(0, Math.max(0, ref.indexOf('/')));
 
+/** The id of the first file that a field holds; null where it holds none. */
+export function firstFile(value: FieldValue | undefined): string | null {
+  const [ref] = Array.isArray(value) ? value : [];
+  return typeof ref === 'string' ? fileId(ref) : null;
+}
+
 /** What is wrong with a file for a field; null when it is taken. */
 export function fileObjection(
   type: Extract<Kind, { kind: 'files' }>,

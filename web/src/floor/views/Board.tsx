@@ -9,6 +9,7 @@ import type { ViewRow } from './cells.tsx';
 import { Lifting, useLifted } from './lifting.tsx';
 import { Liftable, SlipFace } from './Slip.tsx';
 import { useMoves } from './useMoves.ts';
+import { sumsSaid } from './ViewSums.tsx';
 
 type Looked = AnswerOf<'lookAtBoard'>;
 type Valued = Looked['columns'][number];
@@ -119,11 +120,7 @@ export function Board({ view, shape, fields, looked, open, to }: BoardProps) {
 
 /** How many have a value, and what they add up to. */
 function Tally({ of, view, fields }: { of: Valued; view: ViewDesign; fields: readonly Field[] }) {
-  const sums = of.sums.filter(({ sum }) => sum !== '');
-  const said = [
-    String(of.count),
-    ...sums.map(({ column, sum }) => `${told(calledIn(view.columns[column]?.of ?? '', fields))} ${told(sum)}`),
-  ];
+  const said = [String(of.count), ...sumsSaid(of.sums, { view, fields })];
   return <small className="block font-sans text-[12.5px] font-normal text-soft">{said.join(' · ')}</small>;
 }
 

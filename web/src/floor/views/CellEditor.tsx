@@ -3,7 +3,7 @@ import { type Field, priorities, type RawAnswer } from '@tolvek/core/register';
 import { calledIn, isFact } from '@tolvek/core/view';
 import { said, type Words } from '@tolvek/words';
 import { Popover } from 'radix-ui';
-import { type FormEvent, useEffect, useId, useState } from 'react';
+import { type FormEvent, useEffect, useId, useRef, useState } from 'react';
 import { EditInPlace, toWorkOn } from '../../fields/EditInPlace.tsx';
 import { AroundFieldsProvider } from '../../fields/input.ts';
 import { Button } from '../../ui/Button.tsx';
@@ -28,11 +28,13 @@ interface CellEditorProps {
   /** What is typed and not saved yet; undefined where nothing is. */
   readonly typed: RawAnswer | undefined;
   readonly setTyped: (typed: RawAnswer | undefined) => void;
+  /** Whether what was typed is saved as soon as it can be. */
+  readonly saves?: boolean | undefined;
   readonly close: () => void;
 }
 
 /** What stands in a cell, changed as on the sheet of its request: with its help, by its rules, or with the reason why it can’t be. */
-export function CellEditor({ cell, number, subject, fields, typed, setTyped, close }: CellEditorProps) {
+export function CellEditor({ cell, number, subject, fields, typed, setTyped, saves = false, close }: CellEditorProps) {
   const { data, error } = floorApi.useSheetQuery({ number }, { refetchOnMountOrArgChange: true });
   const sheet = data?.number === number ? data : undefined;
   const called = told(calledIn(subject, fields));
@@ -56,7 +58,7 @@ export function CellEditor({ cell, number, subject, fields, typed, setTyped, clo
             <FactEditor {...{ sheet, subject, called }} end={close} />
           ) : sheet ? (
             <FieldEditor
-              {...{ sheet, subject, called, typed, setTyped }}
+              {...{ sheet, subject, called, typed, setTyped, saves }}
               end={() => {
                 setTyped(undefined);
                 close();
@@ -80,25 +82,37 @@ interface FieldEditorProps {
   readonly called: string;
   readonly typed: RawAnswer | undefined;
   readonly setTyped: (typed: RawAnswer | undefined) => void;
+  readonly saves: boolean;
   /** Ends it, saved or given up: what was typed goes. */
   readonly end: () => void;
 }
 
-function FieldEditor({ sheet, subject, called, typed, setTyped, end }: FieldEditorProps) {
+function FieldEditor({ sheet, subject, called, typed, setTyped, saves, end }: FieldEditorProps) {
   const id = useId();
   useFocus(id);
   const around = useAroundSheet(sheet);
   const [change, { isLoading, error }] = floorApi.useChangeFieldsMutation();
   const field = sheet.values.fields.find(({ key }) => key === subject);
+  const put = async (answer: RawAnswer): Promise<void> => {
+    const { number, version } = sheet;
+    const done = await change({ number, version, body: { changes: { [subject]: answer } } });
+    if (!('error' in done)) end();
+  };
+  // Once: what is wrong with it is said, and changed by hand.
+  const isWaiting = useRef(saves);
+  const isWritable = field?.writable === true;
+  useEffect(() => {
+    if (!saves || !isWritable || typed === undefined || !isWaiting.current) return;
+    isWaiting.current = false;
+    void put(typed);
+  });
   const type = sheet.fieldTypes[subject];
   if (!field || !type || !field.writable)
     return <Closed id={id} called={called} why={field?.why ?? NO_WAY} stop={end} />;
   const value = typed ?? toWorkOn(type, field.value);
   const save = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
-    const { number, version } = sheet;
-    const done = await change({ number, version, body: { changes: { [subject]: value } } });
-    if (!('error' in done)) end();
+    await put(value);
   };
   return (
     <AroundFieldsProvider value={around}>

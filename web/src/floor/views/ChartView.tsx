@@ -20,14 +20,14 @@ Chart.register(
   ...[BarController, BarElement, CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip],
 );
 
-type Looked = AnswerOf<'lookAtChart'>;
+type Looked = Omit<AnswerOf<'lookAtChart'>, 'findings' | 'says'>;
 
 interface ChartProps {
   readonly shape: ChartShape;
   readonly fields: readonly Field[];
   readonly looked: Looked;
-  /** Shows the rows that meet conditions. */
-  readonly rowsOf: (conditions: readonly string[]) => void;
+  /** Shows the rows that meet conditions; left out where they can’t be shown. */
+  readonly rowsOf?: (conditions: readonly string[]) => void;
 }
 
 /** A view as a chart, with its figures in a table below: each opens the rows behind it. */
@@ -42,6 +42,7 @@ export function ChartView({ shape, fields, looked, rowsOf }: ChartProps) {
   const parts = looked.parts.length > 0 ? looked.parts.map(({ label }) => called(label)) : [''];
   const at = (step: number, part: number) => looked.points.find((point) => point.step === step && point.part === part);
   const open = (step: number, part: number): void => {
+    if (!rowsOf) return;
     const [one, other] = [looked.steps[step], looked.parts[part]];
     rowsOf([
       ...(one ? [conditionFor(shape.by, one.value, fields, shape.each)] : []),
@@ -51,11 +52,10 @@ export function ChartView({ shape, fields, looked, rowsOf }: ChartProps) {
   const measure = told(measureSaid(shape.measure, fields));
   // Of no rows there is a number and a sum, and nothing else.
   const isAdded = shape.measure.is === 'count' || shape.measure.is === 'sum';
-  if (looked.more)
-    return <p className="px-[22px] py-6 text-soft">{say('views:tooManyForChart', { count: looked.total })}</p>;
-  if (looked.steps.length === 0) return <p className="px-[22px] py-6 text-soft">{say('views:empty')}</p>;
+  if (looked.more) return <p className="py-6 text-soft">{say('views:tooManyForChart', { count: looked.total })}</p>;
+  if (looked.steps.length === 0) return <p className="py-6 text-soft">{say('views:empty')}</p>;
   return (
-    <div className="mt-2 min-h-0 flex-1 overflow-auto px-[22px] pb-6 contain-content">
+    <>
       <Drawn
         {...{ shape, fields, looked, parts, isTime, open }}
         steps={shape.each === 'week' && isTime ? begins : steps}
@@ -93,7 +93,7 @@ export function ChartView({ shape, fields, looked, rowsOf }: ChartProps) {
                 return (
                   // biome-ignore lint/suspicious/noArrayIndexKey: a part is known by its place
                   <td key={place} className="border-b border-rule py-1 pl-6 text-right">
-                    {point ? (
+                    {point && rowsOf ? (
                       <button
                         type="button"
                         className="min-h-6 text-green underline decoration-dotted underline-offset-3"
@@ -106,7 +106,9 @@ export function ChartView({ shape, fields, looked, rowsOf }: ChartProps) {
                         {told(point.said) || '–'}
                       </button>
                     ) : (
-                      <span className="text-soft">{isAdded ? '0' : '–'}</span>
+                      <span className={point ? '' : 'text-soft'}>
+                        {point ? told(point.said) || '–' : isAdded ? '0' : '–'}
+                      </span>
                     )}
                   </td>
                 );
@@ -117,18 +119,19 @@ export function ChartView({ shape, fields, looked, rowsOf }: ChartProps) {
       </table>
       <p className="mt-2 text-[13px] text-soft">
         {[
-          say('views:rowsBehindHint'),
+          ...(rowsOf ? [say('views:rowsBehindHint')] : []),
           ...(looked.without > 0
             ? [say('views:withoutDay', { count: looked.without, what: told(calledIn(shape.by, fields)) })]
             : []),
           ...(looked.isAll ? [] : [say('views:notAll', { count: VIEW_LOOKS_AT })]),
         ].join(' ')}
       </p>
-    </div>
+    </>
   );
 }
 
-interface DrawnProps extends Omit<ChartProps, 'rowsOf'> {
+interface DrawnProps extends Omit<ChartProps, 'rowsOf' | 'looked'> {
+  readonly looked: Pick<Looked, 'steps' | 'parts' | 'points'>;
   readonly steps: readonly string[];
   readonly parts: readonly string[];
   readonly isTime: boolean;
@@ -139,8 +142,8 @@ interface DrawnProps extends Omit<ChartProps, 'rowsOf'> {
 const LINE = 30;
 const AROUND = 44;
 
-/** The picture alone: the table below says the same. */
-function Drawn({ shape, fields, looked, steps, parts, isTime, open }: DrawnProps) {
+/** The picture alone: a table below says the same. */
+export function Drawn({ shape, fields, looked, steps, parts, isTime, open }: DrawnProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const latest = useRef(open);
   latest.current = open;

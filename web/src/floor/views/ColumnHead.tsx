@@ -18,10 +18,12 @@ interface ColumnHeadProps {
   /** px. */
   readonly width: number;
   readonly resize: (width: number) => void;
+  /** Where rows are chosen: whether all are. */
+  readonly all?: { readonly isIn: boolean; readonly choose: (isIn: boolean) => void };
 }
 
 /** What a column is called, where it comes from, and the edge by which it is made wider. */
-export function ColumnHead({ of, fields, place, isFigure, width, resize }: ColumnHeadProps) {
+export function ColumnHead({ of, fields, place, isFigure, width, resize, all }: ColumnHeadProps) {
   const cell = useRef<HTMLTableCellElement>(null);
   const origin = originOf(of, fields);
   const called = told(calledIn(of, fields));
@@ -43,6 +45,15 @@ export function ColumnHead({ of, fields, place, isFigure, width, resize }: Colum
       className={`sticky top-0 border-b border-rule-strong bg-paper px-2 py-1.5 text-[12px] font-semibold text-soft ${place === 0 ? 'left-0 z-20' : 'z-10'} ${isFigure ? 'text-right' : 'text-left'}`}
     >
       <span className="block truncate">
+        {all ? (
+          <input
+            type="checkbox"
+            className="mr-2 size-[15px] align-[-2px] accent-green"
+            aria-label={say('floor:chooseAll')}
+            checked={all.isIn}
+            onChange={({ target }) => all.choose(target.checked)}
+          />
+        ) : null}
         {called}
         {origin === 'fact' || origin === 'asked' ? null : (
           <i className="subject ml-1.5 text-[12px] font-normal text-brass italic">{say(`views:origin.${origin}`)}</i>

@@ -1,13 +1,12 @@
 import type { AnswerOf } from '@tolvek/contract';
+import type { Scope } from '@tolvek/core/expression';
 import {
   CELLS,
   type ChartShape,
-  canDate,
   type MatrixCell,
   type MatrixShape,
   MEASURES,
   MOST_OF_VIEW,
-  STRETCHES,
   shapeSaid,
   type ViewDesign,
   type ViewShape,
@@ -15,12 +14,15 @@ import {
 import { type ReactNode, useId } from 'react';
 import { say, told } from '../../wire/words.ts';
 import { Part } from './Part.tsx';
-import { SubjectChoice } from './SubjectChoice.tsx';
+import { Choice, GoesBy, WordChoice } from './ShapeParts.tsx';
+import { TotalsEditor } from './TotalsEditor.tsx';
+import { totalsBy } from './totals.ts';
 import { subjectsFor } from './viewDraft.ts';
 
 interface ShapesProps {
   readonly view: ViewDesign;
   readonly nameable: AnswerOf<'nameable'>;
+  readonly scope: Scope;
   readonly at: number;
   readonly choose: (at: number) => void;
   readonly set: (view: ViewDesign) => void;
@@ -29,7 +31,7 @@ interface ShapesProps {
 }
 
 /** How a view is looked at: one way after the other, and what else there could be. */
-export function Shapes({ view, nameable, at, choose, set, children }: ShapesProps) {
+export function Shapes({ view, nameable, scope, at, choose, set, children }: ShapesProps) {
   const { fields, closed } = nameable;
   const boards = subjectsFor('boards', fields, closed);
   const dates = subjectsFor('dates', fields, closed);
@@ -39,6 +41,8 @@ export function Shapes({ view, nameable, at, choose, set, children }: ShapesProp
     ...dates.map((from): ViewShape => ({ is: 'calendar', from, to: null, lines: null })),
     ...boards.map((by): ViewShape => chartBy(by, 'bars')),
     ...dates.map((by): ViewShape => chartBy(by, 'line')),
+    ...[...boards, ...dates].map((by) => totalsBy(by, fields)),
+    ...subjectsFor('pictures', fields).map((picture): ViewShape => ({ is: 'gallery', picture })),
     ...boards.slice(0, 1).flatMap((down) => boards.slice(1, 2).map((across) => matrixOf(down, across))),
   ];
   const add = (shape: ViewShape): void => {
@@ -90,6 +94,7 @@ export function Shapes({ view, nameable, at, choose, set, children }: ShapesProp
             <ShapeEditor
               shape={here}
               nameable={nameable}
+              scope={scope}
               set={(shape) => set({ ...view, shapes: view.shapes.with(at, shape) })}
               first={
                 at === 0
@@ -127,12 +132,14 @@ const matrixOf = (down: string, across: string): MatrixShape => ({
 interface EditorProps {
   readonly shape: ViewShape;
   readonly nameable: AnswerOf<'nameable'>;
+  readonly scope: Scope;
   readonly set: (shape: ViewShape) => void;
   readonly first: (() => void) | null;
   readonly remove: (() => void) | null;
 }
 
-function ShapeEditor({ shape, nameable: { fields, closed }, set, first, remove }: EditorProps) {
+function ShapeEditor({ shape, nameable, scope, set, first, remove }: EditorProps) {
+  const { fields, closed } = nameable;
   const boards = subjectsFor('boards', fields, closed);
   const dates = subjectsFor('dates', fields, closed);
   return (
@@ -184,8 +191,18 @@ function ShapeEditor({ shape, nameable: { fields, closed }, set, first, remove }
             />
           </>
         ) : null}
+        {shape.is === 'gallery' ? (
+          <Choice
+            label={say('views:pictureFrom')}
+            value={shape.picture}
+            among={subjectsFor('pictures', fields)}
+            {...{ fields }}
+            choose={(picture) => set({ ...shape, picture })}
+          />
+        ) : null}
+        {shape.is === 'totals' ? <TotalsEditor {...{ shape, nameable, scope, set }} /> : null}
         {shape.is === 'matrix' ? <MatrixEditor {...{ shape, fields, boards, dates, closed, set }} /> : null}
-        {shape.is === 'chart' ? <ChartEditor {...{ shape, fields, boards, dates, closed, set }} /> : null}
+        {shape.is === 'chart' ? <ChartEditor {...{ shape, fields, closed, set }} /> : null}
       </div>
       <p className="mt-3 flex gap-4">
         {first ? (
@@ -207,19 +224,17 @@ interface ChartEditorProps {
   readonly shape: ChartShape;
   readonly fields: AnswerOf<'nameable'>['fields'];
   readonly closed: AnswerOf<'nameable'>['closed'];
-  readonly boards: readonly string[];
-  readonly dates: readonly string[];
   readonly set: (shape: ViewShape) => void;
 }
 
 /** What a chart measures, for what, and how it is drawn. */
-function ChartEditor({ shape, fields, closed, boards, dates, set }: ChartEditorProps) {
+function ChartEditor({ shape, fields, closed, set }: ChartEditorProps) {
   const sums = subjectsFor('sums', fields, closed);
   const { measure } = shape;
   const [first] = sums;
   return (
     <>
-      <Words
+      <WordChoice
         label={say('views:measures')}
         value={measure.is}
         among={MEASURES.filter((each) => each === 'count' || first !== undefined)}
@@ -235,31 +250,13 @@ function ChartEditor({ shape, fields, closed, boards, dates, set }: ChartEditorP
           choose={(of) => set({ ...shape, measure: { ...measure, of } })}
         />
       )}
-      <Choice
-        label={say('views:measuredBy')}
-        value={shape.by}
-        among={[...boards, ...dates]}
-        fields={fields}
-        choose={(by) => set({ ...shape, by, parts: shape.parts === by ? null : shape.parts })}
+      <GoesBy
+        going={shape}
+        nameable={{ fields, closed }}
+        within={say('views:partedBy')}
+        set={(going) => set({ ...shape, ...going })}
       />
-      {canDate(shape.by, fields) ? (
-        <Words
-          label={say('views:putTogether')}
-          value={shape.each}
-          among={STRETCHES}
-          said={(each) => say(`views:each.${each}`)}
-          choose={(each) => set({ ...shape, each })}
-        />
-      ) : null}
-      <Choice
-        label={say('views:partedBy')}
-        value={shape.parts}
-        among={boards.filter((each) => each !== shape.by)}
-        none={say('views:notParted')}
-        fields={fields}
-        choose={(parts) => set({ ...shape, parts: parts || null })}
-      />
-      <Words
+      <WordChoice
         label={say('views:drawnAs')}
         value={shape.as}
         among={['bars', 'line'] as const}
@@ -270,7 +267,12 @@ function ChartEditor({ shape, fields, closed, boards, dates, set }: ChartEditorP
   );
 }
 
-type MatrixEditorProps = Omit<ChartEditorProps, 'shape'> & { readonly shape: MatrixShape };
+interface MatrixEditorProps extends Omit<ChartEditorProps, 'shape' | 'set'> {
+  readonly shape: MatrixShape;
+  readonly boards: readonly string[];
+  readonly dates: readonly string[];
+  readonly set: (shape: MatrixShape) => void;
+}
 
 /** What stands across and down of a matrix, what its cells tell, how much is wanted, and what keeps it fresh. */
 function MatrixEditor({ shape, fields, closed, boards, dates, set }: MatrixEditorProps) {
@@ -296,7 +298,7 @@ function MatrixEditor({ shape, fields, closed, boards, dates, set }: MatrixEdito
         fields={fields}
         choose={(across) => set({ ...shape, across })}
       />
-      <Words
+      <WordChoice
         label={say('views:inCells')}
         value={cell.is}
         among={CELLS.filter((is) => is === 'count' || first(is) !== null)}
@@ -385,53 +387,6 @@ function MatrixEditor({ shape, fields, closed, boards, dates, set }: MatrixEdito
           />
         </>
       ) : null}
-    </>
-  );
-}
-
-interface WordsProps<T extends string> {
-  readonly label: string;
-  readonly value: T;
-  readonly among: readonly T[];
-  readonly said: (each: T) => string;
-  readonly choose: (each: T) => void;
-}
-
-function Words<T extends string>({ label, value, among, said, choose }: WordsProps<T>) {
-  const id = useId();
-  return (
-    <>
-      <label htmlFor={id} className="text-soft">
-        {label}
-      </label>
-      <select id={id} className="input w-auto" value={value} onChange={({ target }) => choose(target.value as T)}>
-        {among.map((each) => (
-          <option key={each} value={each}>
-            {said(each)}
-          </option>
-        ))}
-      </select>
-    </>
-  );
-}
-
-interface ChoiceProps {
-  readonly label: string;
-  readonly value: string | null;
-  readonly among: readonly string[];
-  readonly fields: AnswerOf<'nameable'>['fields'];
-  readonly none?: string;
-  readonly choose: (subject: string) => void;
-}
-
-function Choice({ label, value, none, ...rest }: ChoiceProps) {
-  const id = useId();
-  return (
-    <>
-      <label htmlFor={id} className="text-soft">
-        {label}
-      </label>
-      <SubjectChoice id={id} value={value ?? ''} none={none ?? null} {...rest} />
     </>
   );
 }

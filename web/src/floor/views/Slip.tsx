@@ -23,17 +23,27 @@ const LINES = 4;
 /** How one of a view looks where it stands by itself: what it is called, and what the columns of the view say. */
 export function SlipFace({ row, view, fields, without, here = false, isLifted = false }: SlipFaceProps) {
   const mark = row.mark === null ? undefined : view.marks[row.mark];
-  const shown = view.columns
-    .map(({ of }) => of)
-    .filter((of) => of !== 'request.subject' && of !== 'request.number' && !without.includes(of))
-    .map((of) => ({ of, content: cellIn(row, of, view) }))
-    .filter(({ content }) => content !== '' && content !== null);
   return (
     <span
       className={`block border-l-[3px] px-2.5 py-1.5 text-left text-[13px] ${here ? 'border-green' : 'border-rule-strong'} ${isLifted ? 'bg-sheet shadow-lg outline-2 outline-green' : 'bg-sheet'}`}
       style={mark ? { background: `color-mix(in srgb, var(--mark-${mark.colour}) 13%, var(--sheet))` } : undefined}
     >
       <b className="subject line-clamp-2 text-[15px] leading-snug font-[560]">{told(row.subject) || row.number}</b>
+      <SlipLines {...{ row, view, fields, without }} />
+    </span>
+  );
+}
+
+/** What a mark and the columns of a view say of one that stands by itself, besides what it is called and what its place says. */
+export function SlipLines({ row, view, fields, without }: Pick<SlipFaceProps, 'row' | 'view' | 'fields' | 'without'>) {
+  const mark = row.mark === null ? undefined : view.marks[row.mark];
+  const shown = view.columns
+    .map(({ of }) => of)
+    .filter((of) => of !== 'request.subject' && of !== 'request.number' && !without.includes(of))
+    .map((of) => ({ of, content: cellIn(row, of, view) }))
+    .filter(({ content }) => content !== '' && content !== null);
+  return (
+    <>
       {mark ? (
         <span className="block font-semibold">
           <ColourMark colour={mark.colour} />
@@ -46,7 +56,7 @@ export function SlipFace({ row, view, fields, without, here = false, isLifted = 
           {content}
         </span>
       ))}
-    </span>
+    </>
   );
 }
 

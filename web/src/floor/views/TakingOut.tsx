@@ -6,9 +6,10 @@ import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say } from '../../wire/words.ts';
 import { viewsApi } from './endpoints.ts';
 import { Part } from './Part.tsx';
+import { spreadsheetMade } from './spreadsheetMade.ts';
 
 /** What a view is taken out for. */
-const WAYS = ['csv', 'json', 'ics'] as const;
+const WAYS = ['xlsx', 'csv', 'json', 'ics'] as const;
 type Out = Readonly<Record<string, unknown>> & { readonly number: string; readonly subject: string };
 
 const textIn = (line: Out, subject: string | null): string | null => {
@@ -16,8 +17,14 @@ const textIn = (line: Out, subject: string | null): string | null => {
   return typeof value === 'string' && value !== '' ? value : null;
 };
 
-/** A view as it stands is taken out as a file: all of its rows that one may take out. */
-export function TakingOut({ view }: { view: ViewDesign }) {
+interface TakingOutProps {
+  readonly view: ViewDesign;
+  /** The numbers of those that are chosen; none: all are meant. */
+  readonly only: readonly string[];
+}
+
+/** A view as it stands is taken out as a file: all of its rows that one may take out, or those that are chosen. */
+export function TakingOut({ view, only }: TakingOutProps) {
   const { data: me } = meApi.useMeQuery();
   const [take, { isLoading }] = viewsApi.useTakeOutViewMutation();
   const shape = view.shapes.find((each): each is CalendarShape => each.is === 'calendar');
@@ -34,19 +41,31 @@ export function TakingOut({ view }: { view: ViewDesign }) {
     const at = { zone: me?.desk.zone ?? 'UTC', address: location.origin, now: Date.now() };
     saveFile(`${name}.ics`, 'text/calendar', viewAsICalendar(view.name, dated, at));
   };
+  const spreadsheet = async (text: string): Promise<void> => {
+    const made = await spreadsheetMade(text, view.name);
+    if ('made' in made) saveFile(`${name}.xlsx`, made.made.type, made.made);
+    else badNews(say(`views:xlsx.${made.why}`));
+  };
   const out = async (as: (typeof WAYS)[number]): Promise<void> => {
-    const done = await take({ body: { view, as: as === 'csv' ? 'csv' : 'json' } });
+    const done = await take({
+      body: { view, as, ...(only.length > 0 ? { only: [...only] } : {}) },
+    });
     if ('error' in done) {
       badNews(refusalInWords(problemOf(done.error)));
       return;
     }
     // The mark of its encoding, by which spreadsheets know letters with accents, is lost where a text is read.
     if (as === 'csv') saveFile(`${name}.csv`, 'text/csv', `\uFEFF${done.data}`);
+    else if (as === 'xlsx') await spreadsheet(done.data);
     else if (as === 'json') saveFile(`${name}.json`, 'application/json', done.data);
     else if (shape) await dates(done.data, shape);
   };
   return (
-    <Part words={say('views:takeOut')} label={say('views:takeOut')} isFaint>
+    <Part
+      words={only.length === 0 ? say('views:takeOut') : say('views:takeOutChosen', { count: only.length })}
+      label={say('views:takeOut')}
+      isFaint
+    >
       <ul>
         {WAYS.map((as) => (
           <li key={as} className="border-b border-rule">
@@ -62,7 +81,7 @@ export function TakingOut({ view }: { view: ViewDesign }) {
         ))}
       </ul>
       <p className="mt-2 text-[13px] text-soft">
-        {say('views:takeOutHint')} {shape ? null : say('views:noDates')}
+        {say(only.length === 0 ? 'views:takeOutHint' : 'views:takeOutChosenHint')} {shape ? null : say('views:noDates')}
       </p>
     </Part>
   );

@@ -6,27 +6,37 @@ import { NamedWho } from '../NamedWho.tsx';
 import { viewsApi } from './endpoints.ts';
 
 interface ViewAudienceProps {
-  readonly view: ViewDesign;
+  readonly audience: ViewDesign['audience'];
   readonly names: Readonly<Record<string, string>>;
   readonly called: (word: string, name: string) => void;
-  readonly set: (view: ViewDesign) => void;
+  readonly set: (audience: ViewDesign['audience']) => void;
 }
 
 const some = (words: readonly string[]): ViewDesign['audience'] => ({ in: { anyOf: [...words] }, outOf: [] });
 
-/** Who finds a view among theirs. */
-export function ViewAudience({ view, names, called, set }: ViewAudienceProps) {
+/** Who finds a view or a report, where others do. `called`: what groups and people are called, by their words. */
+export const audienceSaid = (
+  audience: NonNullable<ViewDesign['audience']>,
+  called: Readonly<Record<string, string>>,
+): string =>
+  'everyone' in audience.in
+    ? say('views:everyone')
+    : say('views:foundBy', {
+        who: 'anyOf' in audience.in ? audience.in.anyOf.map((word) => called[word] ?? word) : [],
+      });
+
+/** Chooses who finds a view or a report among theirs. */
+export function ViewAudience({ audience, names, called, set }: ViewAudienceProps) {
   const id = useId();
   const [find, setFind] = useState('');
   const looking = useDeferredValue(find.trim());
   const { data } = viewsApi.useNameableQuery({ query: { find: looking } });
-  const { audience } = view;
   const whom = audience === null ? 'onlyMe' : 'everyone' in audience.in ? 'everyone' : 'some';
   const words = audience ? wordsIn(audience) : [];
-  const put = (next: readonly string[]): void => set({ ...view, audience: some(next) });
+  const put = (next: readonly string[]): void => set(some(next));
   const choose = {
-    onlyMe: () => set({ ...view, audience: null }),
-    everyone: () => set({ ...view, audience: { in: { everyone: true }, outOf: [] } }),
+    onlyMe: () => set(null),
+    everyone: () => set({ in: { everyone: true }, outOf: [] }),
     some: () => put([]),
   };
   return (

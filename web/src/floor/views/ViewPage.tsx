@@ -1,8 +1,8 @@
 import { skipToken } from '@reduxjs/toolkit/query/react';
 import { isSame } from '@tolvek/core/own';
-import { type ViewDesign, type ViewShape, viewScope } from '@tolvek/core/view';
+import { narrowed, type ViewDesign, type ViewShape, viewScope } from '@tolvek/core/view';
 import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../ui/Button.tsx';
 import { ProblemsAt } from '../../ui/ProblemsAt.tsx';
@@ -13,20 +13,27 @@ import { meApi } from '../../wire/me.ts';
 import { problemOf, refusalInWords } from '../../wire/problem.ts';
 import { say, told } from '../../wire/words.ts';
 import { BesideTrays } from '../BesideTrays.tsx';
+import { GiveSeveral } from '../GiveSeveral.tsx';
+import { placedAt } from '../placedAt.ts';
+import { useChosen } from '../useChosen.ts';
 import { useLive } from '../useLive.ts';
 import { Board } from './Board.tsx';
 import { Calendar } from './Calendar.tsx';
 import { daysOf, type Span } from './days.ts';
 import { viewsApi } from './endpoints.ts';
+import { Gallery } from './Gallery.tsx';
 import { Matrix } from './Matrix.tsx';
+import { News } from './News.tsx';
 import { Part } from './Part.tsx';
 import { Shapes } from './Shapes.tsx';
 import { TakingOut } from './TakingOut.tsx';
-import { ViewAudience } from './ViewAudience.tsx';
+import { Totals } from './Totals.tsx';
+import { useLiveRows } from './useLiveRows.ts';
+import { audienceSaid, ViewAudience } from './ViewAudience.tsx';
 import { ViewColumns } from './ViewColumns.tsx';
 import { ViewSentence } from './ViewSentence.tsx';
 import { ViewTable } from './ViewTable.tsx';
-import { narrowed, newView, ofRegisters } from './viewDraft.ts';
+import { newView, ofRegisters } from './viewDraft.ts';
 
 const NEW = 'new';
 // What draws is only fetched where something is drawn.
@@ -37,7 +44,6 @@ export function ViewPage() {
   const { id = NEW, number } = useParams();
   const { data: me } = meApi.useMeQuery();
   const { data: kept, error } = viewsApi.useViewQuery({ id }, { skip: id === NEW });
-  useLive();
   if (me && !me.person) return <ToSignIn />;
   return (
     <BesideTrays number={number} back={`/floor/views/${id}`}>
@@ -61,7 +67,11 @@ type Kept = NonNullable<ReturnType<typeof viewsApi.useViewQuery>['data']>;
 
 function View({ id, kept, open }: ViewProps) {
   // What is changed is only seen by whoever changes it until it is saved.
-  const [changed, setChanged] = useState<ViewDesign | null>(kept ? null : newView('', []));
+  // Where one comes from a figure, only the rows behind it are shown.
+  const only: unknown = useLocation().state?.only;
+  const [changed, setChanged] = useState<ViewDesign | null>(() =>
+    kept ? (isConditions(only) ? asTable(narrowed(kept.view, only)) : null) : newView('', []),
+  );
   const view = changed ?? (kept?.view as ViewDesign);
   useTitle(view.name || say('views:untitled'));
   const { data: nameable } = viewsApi.useNameableQuery({ query: { of: view.of.join(',') } });
@@ -73,13 +83,18 @@ function View({ id, kept, open }: ViewProps) {
   const { data: me } = meApi.useMeQuery();
   const [place, setPlace] = useSearchParams();
   const today = (me?.desk.now ?? '').slice(0, 10);
-  const at = Math.min(Number(place.get('as') ?? 0) || 0, view.shapes.length - 1);
+  const usual = isConditions(only) ? view.shapes.findIndex(({ is }) => is === 'table') : 0;
+  const at = Math.min(Number(place.get('as') ?? usual) || 0, view.shapes.length - 1);
   const shape = looked.shapes[at] ?? looked.shapes[0] ?? TABLE;
   const span: Span = place.get('span') === 'month' ? 'month' : 'week';
   const day = dayIn(place.get('day')) ?? today;
   const days = daysOf(span, day);
   const isNothing = view.of.length === 0;
-  const table = viewsApi.useLookThroughInfiniteQuery(asked, { skip: isNothing || shape.is !== 'table' });
+  const isRows = shape.is === 'table' || shape.is === 'gallery';
+  const picture = shape.is === 'gallery' ? shape.picture : undefined;
+  const through = useMemo(() => ({ view: asked, ...(picture === undefined ? {} : { picture }) }), [asked, picture]);
+  const table = viewsApi.useLookThroughInfiniteQuery(through, { skip: isNothing || !isRows });
+  const totals = viewsApi.useLookAtTotalsQuery(shape.is === 'totals' ? { body: { view: asked, shape } } : skipToken);
   const board = viewsApi.useLookAtBoardQuery(shape.is === 'board' ? { body: { view: asked, shape } } : skipToken);
   const calendar = viewsApi.useLookAtCalendarQuery(
     shape.is === 'calendar' && today !== ''
@@ -88,7 +103,7 @@ function View({ id, kept, open }: ViewProps) {
   );
   const chart = viewsApi.useLookAtChartQuery(shape.is === 'chart' ? { body: { view: asked, shape } } : skipToken);
   const matrix = viewsApi.useLookAtMatrixQuery(shape.is === 'matrix' ? { body: { view: asked, shape } } : skipToken);
-  const looks = { table, board, calendar, chart, matrix };
+  const looks = { table, gallery: table, board, calendar, chart, matrix, totals };
   const { error, refetch } = looks[shape.is];
   const to = (one: string): string => `/floor/views/${id}/${one}${place.size > 0 ? `?${place}` : ''}`;
   const scope = useMemo(() => {
@@ -98,19 +113,25 @@ function View({ id, kept, open }: ViewProps) {
   }, [nameable]);
   /** The rows behind what was pressed, in a table: nothing is saved by it. */
   const rowsOf = (conditions: readonly string[]): void => {
-    const only = narrowed(view, conditions);
-    const as = only.shapes.findIndex(({ is }) => is === 'table');
-    setChanged(as === -1 ? { ...only, shapes: [...only.shapes, TABLE] } : only);
-    setPlace((before) => placedAt(before, { as: String(as === -1 ? only.shapes.length : as) }));
+    const narrow = asTable(narrowed(view, conditions));
+    setChanged(narrow);
+    setPlace((before) => placedAt(before, { as: String(narrow.shapes.findIndex(({ is }) => is === 'table')) }));
   };
   const look = async (of: readonly string[]): Promise<void> => {
     setChanged({ ...view, of });
     const { data: there } = await findNameable({ query: { of: of.join(',') } }, true);
     setChanged((before) => (before?.of === of && there ? ofRegisters(before, of, there.fields) : before));
   };
-  const pages = isNothing ? [] : (table.data?.pages ?? []);
-  const said = shape.is === 'table' ? pages[0] : looks[shape.is].data;
-  const findings = said?.findings.filter(({ at }) => at !== 'name' && at !== 'audience') ?? [];
+  const pages = isNothing ? NO_PAGES : (table.data?.pages ?? NO_PAGES);
+  const { since, hear, forget } = useLiveRows(through, pages);
+  useLive(isRows && pages.length > 0 ? (numbers) => void hear(numbers) : null);
+  const { chosen, choose, begin } = useChosen(JSON.stringify([asked.of, asked.when]));
+  const rights = me?.person?.rights ?? [];
+  const works = rights.some((right) => right.startsWith('assign:') || right.startsWith('move:'));
+  const said = isRows ? pages[0] : looks[shape.is].data;
+  const wrong = said?.findings.filter(({ at }) => at !== 'name' && at !== 'audience') ?? [];
+  // Where a register is not there, nothing that the view names is: that is said once.
+  const findings = wrong.some(({ at }) => at === 'of') ? wrong.filter(({ at }) => at === 'of') : wrong;
   return (
     <>
       <Head id={id} kept={kept} view={view} changed={changed} set={setChanged} />
@@ -130,11 +151,31 @@ function View({ id, kept, open }: ViewProps) {
           <Shapes
             view={view}
             nameable={nameable}
+            scope={scope}
             at={at}
             choose={(chosen) => setPlace((before) => placedAt(before, { as: chosen === 0 ? null : String(chosen) }))}
             set={setChanged}
           >
-            {nameable.exports ? <TakingOut view={view} /> : null}
+            {isRows ? (
+              <News
+                since={since}
+                show={() => {
+                  forget();
+                  void table.refetch();
+                }}
+              />
+            ) : null}
+            {works && shape.is === 'table' ? (
+              <button
+                type="button"
+                className="min-h-[24px] text-[13px] text-soft underline decoration-dotted underline-offset-[3px]"
+                aria-pressed={chosen !== null}
+                onClick={begin}
+              >
+                {say(chosen ? 'floor:chooseNoMore' : 'floor:chooseSome')}
+              </button>
+            ) : null}
+            {nameable.exports ? <TakingOut view={view} only={[...(chosen?.keys() ?? [])]} /> : null}
             <Part words={say('views:columns')} label={say('views:columns')} isFaint>
               <ViewColumns view={view} fields={nameable.fields} set={setChanged} />
             </Part>
@@ -165,17 +206,39 @@ function View({ id, kept, open }: ViewProps) {
       ) : null}
       {nameable && shape.is === 'chart' && chart.currentData && findings.length === 0 ? (
         <Suspense>
-          <ChartView shape={shape} fields={nameable.fields} looked={chart.currentData} rowsOf={rowsOf} />
+          <div className="mt-2 min-h-0 flex-1 overflow-auto px-[22px] pb-6 contain-content">
+            <ChartView shape={shape} fields={nameable.fields} looked={chart.currentData} rowsOf={rowsOf} />
+          </div>
         </Suspense>
       ) : null}
       {nameable && shape.is === 'matrix' && matrix.currentData && findings.length === 0 ? (
         <Matrix shape={shape} fields={nameable.fields} looked={matrix.currentData} {...{ open, to, rowsOf }} />
       ) : null}
+      {nameable && shape.is === 'totals' && totals.currentData && findings.length === 0 ? (
+        <Totals shape={shape} fields={nameable.fields} looked={totals.currentData} rowsOf={rowsOf} />
+      ) : null}
+      {nameable && shape.is === 'gallery' && pages.length > 0 && findings.length === 0 ? (
+        <Gallery
+          view={looked}
+          shape={shape}
+          fields={nameable.fields}
+          pages={pages}
+          {...{ open, to }}
+          more={table.hasNextPage ? () => void table.fetchNextPage() : null}
+          isLoading={table.isFetching}
+        />
+      ) : null}
+      {chosen && works && shape.is === 'table' ? (
+        <GiveSeveral chosen={chosen} drop={(rows) => choose(rows, false)} />
+      ) : null}
       {nameable && shape.is === 'table' && pages.length > 0 ? (
         <ViewTable
+          chosen={works ? chosen : null}
+          choose={choose}
           view={looked}
           fields={nameable.fields}
           pages={pages}
+          away={since.away}
           open={open}
           to={to}
           more={table.hasNextPage ? () => void table.fetchNextPage() : null}
@@ -187,20 +250,18 @@ function View({ id, kept, open }: ViewProps) {
   );
 }
 
+const NO_PAGES: readonly never[] = [];
 const TABLE: ViewShape = { is: 'table' };
 
 const dayIn = (text: string | null): string | null =>
   text !== null && /^\d{4}-\d\d-\d\d$/.test(text) && !Number.isNaN(Date.parse(text)) ? text : null;
 
-/** Where one is in a view, as its address says it: what is null is not said. */
-function placedAt(before: URLSearchParams, changes: Readonly<Record<string, string | null>>): URLSearchParams {
-  const after = new URLSearchParams(before);
-  for (const [name, value] of Object.entries(changes)) {
-    if (value === null) after.delete(name);
-    else after.set(name, value);
-  }
-  return after;
-}
+const isConditions = (only: unknown): only is readonly string[] =>
+  Array.isArray(only) && only.every((each) => typeof each === 'string');
+
+/** A view that can be looked at as a table. */
+const asTable = (view: ViewDesign): ViewDesign =>
+  view.shapes.some(({ is }) => is === 'table') ? view : { ...view, shapes: [...view.shapes, TABLE] };
 
 interface HeadProps {
   readonly id: string;
@@ -242,12 +303,7 @@ function Head({ id, kept, view, changed, set }: HeadProps) {
     });
   };
   const called = { ...kept?.names, ...names };
-  const who =
-    view.audience === null
-      ? say('views:onlyMe')
-      : 'everyone' in view.audience.in
-        ? say('views:everyone')
-        : say('views:foundBy', { who: wordsCalled(view, called) });
+  const who = view.audience === null ? say('views:onlyMe') : audienceSaid(view.audience, called);
   return (
     <div className="px-[22px]">
       <div className="flex min-h-9 flex-wrap items-baseline gap-x-5 gap-y-2">
@@ -286,10 +342,10 @@ function Head({ id, kept, view, changed, set }: HeadProps) {
           {mayChange ? (
             <Part words={who} label={say('views:audience')} isFaint>
               <ViewAudience
-                view={view}
+                audience={view.audience}
                 names={called}
                 called={(word, name) => setNames((before) => ({ ...before, [word]: name }))}
-                set={set}
+                set={(audience) => set({ ...view, audience })}
               />
             </Part>
           ) : (
@@ -304,6 +360,3 @@ function Head({ id, kept, view, changed, set }: HeadProps) {
     </div>
   );
 }
-
-const wordsCalled = ({ audience }: ViewDesign, called: Readonly<Record<string, string>>): readonly string[] =>
-  audience && 'anyOf' in audience.in ? audience.in.anyOf.map((word) => called[word] ?? word) : [];

@@ -1,12 +1,13 @@
 import type { AnswerOf } from '@tolvek/contract';
 import type { Field, RawAnswer } from '@tolvek/core/register';
-import { calledIn, isFact, kindIn, type ViewDesign } from '@tolvek/core/view';
+import { isFact, kindIn, type ViewDesign } from '@tolvek/core/view';
 import { Link } from 'react-router';
 import { ColourMark } from '../../ui/ColourMark.tsx';
-import { say, told } from '../../wire/words.ts';
+import { say } from '../../wire/words.ts';
 import { type Block, isWithin } from './block.ts';
 import { cellIn } from './cells.tsx';
 import { CHANGED, cellKey, FIGURES } from './grid.ts';
+import { groupSaid, sumsSaid } from './ViewSums.tsx';
 
 type Looked = AnswerOf<'lookThrough'>;
 type Row = Looked['rows'][number];
@@ -34,7 +35,6 @@ export function GroupHead({
   at,
   measure,
 }: LineProps & { readonly group: Looked['groups'][number] }) {
-  const sums = group.sums.filter(({ sum }) => sum !== '');
   return (
     <tr ref={measure} data-index={at}>
       <th
@@ -42,17 +42,9 @@ export function GroupHead({
         colSpan={view.columns.length}
         className="border-b border-rule-strong px-2 pt-4 pb-1 text-left font-normal"
       >
-        <span className="subject text-[16px]">
-          {group.path.map((each) => told(each) || say('views:noValue')).join(' · ')}
-        </span>
+        <span className="subject text-[16px]">{groupSaid(group)}</span>
         <small className="ml-2 text-[13px] text-soft">
-          {[
-            say('views:groupRows', { count: group.count }),
-            ...sums.map(({ column, sum }) => {
-              const subject = view.columns[column]?.of ?? '';
-              return `${told(calledIn(subject, fields))} ${told(sum)}`;
-            }),
-          ].join(' · ')}
+          {[say('views:groupRows', { count: group.count }), ...sumsSaid(group.sums, { view, fields })].join(' · ')}
         </small>
       </th>
     </tr>
@@ -61,6 +53,8 @@ export function GroupHead({
 
 interface RowProps extends LineProps {
   readonly row: Row;
+  /** Whether it is not in the view any more. */
+  readonly isAway: boolean;
   /** Its place among the rows. */
   readonly place: number;
   readonly here: boolean;
@@ -72,6 +66,9 @@ interface RowProps extends LineProps {
   readonly wrong: Readonly<Record<string, string>>;
   /** The cells that are reached over. */
   readonly block: Block | null;
+  /** Whether it is chosen; null where it can’t be. */
+  readonly isChosen: boolean | null;
+  readonly choose: (isIn: boolean) => void;
   readonly press: () => void;
   readonly enter: (column: number) => void;
   readonly change: (cell: HTMLElement, subject: string) => void;
@@ -80,6 +77,7 @@ interface RowProps extends LineProps {
 /** A row: its first cell opens the sheet, the others are changed where they stand. */
 export function ViewRow({
   row,
+  isAway,
   view,
   fields,
   at,
@@ -90,6 +88,8 @@ export function ViewRow({
   begun,
   wrong,
   block,
+  isChosen,
+  choose,
   measure,
   enter,
   press,
@@ -127,6 +127,16 @@ export function ViewRow({
               if (nth > 0 && (!isFact(of) || CHANGED.has(of))) change(currentTarget, of);
             }}
           >
+            {nth === 0 && isChosen !== null ? (
+              <input
+                type="checkbox"
+                tabIndex={-1}
+                className="mr-2 size-[15px] align-[-2px] accent-green"
+                aria-label={say('floor:chooseOne', { number: row.number })}
+                checked={isChosen}
+                onChange={({ target }) => choose(target.checked)}
+              />
+            ) : null}
             {nth === 0 ? (
               <Link to={to} tabIndex={-1} className="text-ink no-underline group-hover:underline">
                 {mark ? (
@@ -136,6 +146,9 @@ export function ViewRow({
                   </span>
                 ) : null}
                 {content || row.number}
+                {isAway ? (
+                  <small className="ml-2 text-[12.5px] text-soft italic">{say('views:news.away')}</small>
+                ) : null}
               </Link>
             ) : (
               content

@@ -6,6 +6,19 @@ import { FIGURES } from './grid.ts';
 
 type Looked = AnswerOf<'lookThrough'>;
 
+/** What a group is called. */
+export const groupSaid = ({ path }: Pick<Looked['groups'][number], 'path'>): string =>
+  path.map((label) => told(label) || say('views:noValue')).join(' · ');
+
+/** What columns add up to, each with its name; of nothing, nothing is said. */
+export const sumsSaid = (
+  sums: Looked['sums'],
+  { view, fields }: { readonly view: ViewDesign; readonly fields: readonly Field[] },
+): readonly string[] =>
+  sums
+    .filter(({ sum }) => sum !== '')
+    .map(({ column, sum }) => `${told(calledIn(view.columns[column]?.of ?? '', fields))} ${told(sum)}`);
+
 /** What the figures of all rows add up to, at the foot of a table. */
 export function Sums({ view, fields, first }: { view: ViewDesign; fields: readonly Field[]; first: Looked }) {
   const sumOf = (place: number) => first.sums.find(({ column }) => column === place)?.sum;

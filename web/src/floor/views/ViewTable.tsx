@@ -5,6 +5,7 @@ import { isFact, kindIn, type ViewDesign } from '@tolvek/core/view';
 import { Fragment, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { say } from '../../wire/words.ts';
+import type { ChosenRow } from '../Ledger.tsx';
 import { useRowKeys } from '../useRowKeys.ts';
 import { type Block, blockBetween, blockIn, clipboardOf, type Meant, meantBy, plainCell } from './block.ts';
 import { CellEditor } from './CellEditor.tsx';
@@ -21,10 +22,15 @@ interface ViewTableProps {
   readonly view: ViewDesign;
   readonly fields: readonly Field[];
   readonly pages: readonly Looked[];
+  /** Numbers of those that are not in the view any more, and still seen. */
+  readonly away: ReadonlySet<string>;
   readonly open: string | undefined;
   readonly to: (number: string) => string;
   readonly more: (() => void) | null;
   readonly isLoading: boolean;
+  /** Those that are chosen, with their versions; null where none can be. */
+  readonly chosen: ReadonlyMap<string, number> | null;
+  readonly choose: (rows: readonly ChosenRow[], isIn: boolean) => void;
   /** Changes the view; nothing is saved by it. */
   readonly set: (view: ViewDesign) => void;
 }
@@ -51,7 +57,19 @@ const HIGH = 30;
  * The rows of a view, in its groups: only those that are seen are on the page. Arrow keys go through the cells, Enter changes
  * one or opens the request, J and K open the next and the previous one.
  */
-export function ViewTable({ view, fields, pages, open, to, more, isLoading, set }: ViewTableProps) {
+export function ViewTable({
+  away,
+  view,
+  fields,
+  pages,
+  open,
+  to,
+  more,
+  isLoading,
+  chosen,
+  choose,
+  set,
+}: ViewTableProps) {
   const navigate = useNavigate();
   const pane = useRef<HTMLDivElement>(null);
   const body = useRef<HTMLTableSectionElement>(null);
@@ -68,6 +86,8 @@ export function ViewTable({ view, fields, pages, open, to, more, isLoading, set 
     readonly cell: HTMLElement;
     readonly number: string;
     readonly subject: string;
+    /** Enter came before the field had the keyboard: what was typed is saved as soon as it is there. */
+    readonly saves?: true;
   } | null>(null);
   // What is typed stays, whatever becomes of the cell meanwhile.
   const [begun, setBegun] = useState<Readonly<Record<string, RawAnswer>>>({});
@@ -126,6 +146,8 @@ export function ViewTable({ view, fields, pages, open, to, more, isLoading, set 
     if (typed !== undefined)
       type(cellKey(number, subject), (before) => (isOpen && typeof before === 'string' ? before + typed : typed));
     if (!isOpen) setEditing({ cell, number, subject });
+    else if (typed === undefined && begun[cellKey(number, subject)] !== undefined)
+      setEditing({ cell, number, subject, saves: true });
   };
   /** What stands in a cell, as it is copied. */
   const plainAt = (row: number, column: number): string => {
@@ -216,6 +238,14 @@ export function ViewTable({ view, fields, pages, open, to, more, isLoading, set 
                 key={of}
                 {...{ of, fields, place, isFigure: isFigure(of), width: widths[place] ?? 0 }}
                 resize={(width) => set(resized(view, of, width))}
+                {...(place === 0 && chosen
+                  ? {
+                      all: {
+                        isIn: rows.length > 0 && rows.every((row) => chosen.has(row.number)),
+                        choose: (isIn: boolean) => choose(rows, isIn),
+                      },
+                    }
+                  : {})}
               />
             ))}
           </tr>
@@ -234,6 +264,7 @@ export function ViewTable({ view, fields, pages, open, to, more, isLoading, set 
                 ) : (
                   <ViewRow
                     row={line.row}
+                    isAway={away.has(line.row.number)}
                     here={line.row.number === open}
                     to={to(line.row.number)}
                     {...{
@@ -250,6 +281,8 @@ export function ViewTable({ view, fields, pages, open, to, more, isLoading, set 
                     enter={(column) => {
                       setAt({ row: line.at, number: line.row.number, column });
                     }}
+                    isChosen={chosen ? chosen.has(line.row.number) : null}
+                    choose={(isIn) => choose([line.row], isIn)}
                     press={() => setFrom(null)}
                     change={(cell, subject) => change(cell, line.row.number, subject)}
                   />

@@ -12,27 +12,39 @@ export const viewsApi = api.injectEndpoints({
       query: call('nameable'),
       providesTags: ['views'],
     }),
-    lookThrough: build.infiniteQuery<AnswerOf<'lookThrough'>, BodyOf<'lookThrough'>['view'], string>({
+    lookThrough: build.infiniteQuery<AnswerOf<'lookThrough'>, Pick<BodyOf<'lookThrough'>, 'view' | 'picture'>, string>({
       query: ({ queryArg, pageParam }) =>
-        call('lookThrough')({ body: { view: queryArg, ...(pageParam === '' ? {} : { after: pageParam }) } }),
+        call('lookThrough')({ body: { ...queryArg, ...(pageParam === '' ? {} : { after: pageParam }) } }),
       infiniteQueryOptions: { initialPageParam: '', getNextPageParam: (last) => last.next ?? undefined },
       providesTags: ['ledger'],
     }),
+    lookAgain: build.query<AnswerOf<'lookAgain'>, Asked<'lookAgain'>>({
+      query: call('lookAgain'),
+      keepUnusedDataFor: 0,
+    }),
+    lookAtSums: build.query<AnswerOf<'lookThrough'>, Asked<'lookThrough'>>({
+      query: call('lookThrough'),
+      keepUnusedDataFor: 0,
+    }),
     lookAtBoard: build.query<AnswerOf<'lookAtBoard'>, Asked<'lookAtBoard'>>({
       query: call('lookAtBoard'),
-      providesTags: ['ledger'],
+      providesTags: ['ledger', 'counts'],
     }),
     lookAtCalendar: build.query<AnswerOf<'lookAtCalendar'>, Asked<'lookAtCalendar'>>({
       query: call('lookAtCalendar'),
-      providesTags: ['ledger'],
+      providesTags: ['ledger', 'counts'],
     }),
     lookAtChart: build.query<AnswerOf<'lookAtChart'>, Asked<'lookAtChart'>>({
       query: call('lookAtChart'),
-      providesTags: ['ledger'],
+      providesTags: ['ledger', 'counts'],
     }),
     lookAtMatrix: build.query<AnswerOf<'lookAtMatrix'>, Asked<'lookAtMatrix'>>({
       query: call('lookAtMatrix'),
-      providesTags: ['ledger'],
+      providesTags: ['ledger', 'counts'],
+    }),
+    lookAtTotals: build.query<AnswerOf<'lookAtTotals'>, Asked<'lookAtTotals'>>({
+      query: call('lookAtTotals'),
+      providesTags: ['ledger', 'counts'],
     }),
     takeOutView: build.mutation<string, Asked<'takeOutView'>>({
       query: (asked) => ({

@@ -5,6 +5,7 @@ import {
   canGroup,
   canMeasure,
   canOrder,
+  canPicture,
   canSum,
   isFact,
   subjectsOfShape,
@@ -36,17 +37,6 @@ export function ofRegisters(view: ViewDesign, of: readonly string[], fields: rea
 /** A view is looked at in one way at least. */
 const shapesLeft = (shapes: readonly ViewShape[]): readonly ViewShape[] =>
   shapes.length > 0 ? shapes : [{ is: 'table' }];
-
-/** What reaches further than an “and” that follows it. */
-const LOOSE = /\b(or|if|some|every|for|function)\b/;
-
-/** Only the rows that meet some more conditions besides. */
-export const narrowed = (view: ViewDesign, conditions: readonly string[]): ViewDesign => ({
-  ...view,
-  when: [...(view.when === '' ? [] : [LOOSE.test(view.when) ? `(${view.when})` : view.when]), ...conditions].join(
-    ' and ',
-  ),
-});
 
 /** Groups by something in a place; by nothing ends there. */
 export function groupedBy(view: ViewDesign, place: number, subject: string): ViewDesign {
@@ -93,6 +83,7 @@ const CAN = {
   dates: canDate,
   sums: canSum,
   measures: canMeasure,
+  pictures: canPicture,
 };
 type Purpose = 'columns' | keyof typeof CAN;
 

@@ -83,7 +83,7 @@ export const GroupOnTheSpot = ({
     isTeam={isTeam}
     made={made}
     trigger={
-      <button type="button" className="text-[13px] text-green underline">
+      <button type="button" className="min-h-6 text-[13px] text-green underline">
         {say('ground:newGroup')}
       </button>
     }

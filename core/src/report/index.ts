@@ -1,0 +1,21 @@
+export {
+  type Days,
+  dayAfter,
+  type FiguresPart,
+  isStretch,
+  MOST_OF_REPORT,
+  REPORTS_OVER,
+  type ReportDesign,
+  type ReportFigure,
+  type ReportOver,
+  type ReportPart,
+  type ReportSend,
+  shapeOfFigure,
+  stretchBeside,
+  stretchOf,
+  TIMES_SHOWN,
+  type TimesPart,
+  type ViewPart,
+  type WordsPart,
+} from './report.ts';
+export { type AroundReport, REPORT } from './reportDesign.ts';
