@@ -136,11 +136,10 @@ app.get('/ledger', (request, response) => {
   response.type('application/json').send(ledgerBytes);
 });
 /** A page of a view, and how many each of its groups has, as somebody would ask for them by hand. */
-let view: { readonly page: Sqlite.Statement; readonly counts: Sqlite.Statement; readonly bytes: string } | null = null;
+let view: { readonly asked: readonly Sqlite.Statement[]; readonly bytes: string } | null = null;
 app.post('/view', express.json(), (request, response) => {
   if (!callerOf(request.headers.cookie)) return void response.status(401).end();
-  view?.page.all();
-  view?.counts.all();
+  for (const each of view?.asked ?? []) each.all();
   response.type('application/json').send(view?.bytes);
 });
 app.post('/submit', express.json(), (request, response) => {
@@ -164,8 +163,8 @@ answering({
   ledgerBytes: (bytes: never) => {
     ledgerBytes = bytes;
   },
-  view: ({ page: rows, counts, bytes }: { readonly page: string; readonly counts: string; readonly bytes: string }) => {
-    view = { page: db.prepare(rows), counts: db.prepare(counts), bytes };
+  view: ({ asked, bytes }: { readonly asked: readonly string[]; readonly bytes: string }) => {
+    view = { asked: asked.map((each) => db.prepare(each)), bytes };
   },
   samples: (some: never) => {
     samples = (some as readonly { readonly rows: readonly Stored[]; readonly bytes: string }[]).map(

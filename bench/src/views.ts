@@ -25,6 +25,11 @@ const VIEW = {
   columns: ['request.subject', 'institute', 'arrival', 'departure', 'request.stage'].map((of) => ({ of })),
   ...{ orders: [{ of: 'arrival', down: false }], shapes: [{ is: 'table' }], audience: null },
 };
+/** What about one in a thousand meets. */
+const RARE = { ...VIEW, when: 'visitor = "Nadia Marlowe" and works_on_water' };
+/** Looks after which a view is worth an index, and how long that may take at most, ms. */
+const LOOKS = 3;
+const INDEXES_WITHIN = 90_000;
 const BY_MONTH = {
   ...{ is: 'chart', as: 'bars', by: 'request.arrived', each: 'month', parts: null },
   measure: { is: 'count', of: null },
@@ -32,21 +37,26 @@ const BY_MONTH = {
 /** Words that stand often and seldom, two of them, a number, a name, a day and a fault. */
 const TEXTS = ['survey', 'kelp transects', 'aquarium', 'AC-00042', 'Priya', '27 Nov', 'insulin', 'surveyy', 'zebra'];
 
-/** The same page by hand: in the order of the view, and how many each group has. */
-const BY_HAND = (offset: number) => {
+/** The same page by hand, by an index made for it: in the order of the view, and how many there are, as far as they are counted. */
+const BY_HAND = (offset: number, { more }: { readonly more: boolean }): readonly string[] => {
   const where = `r.trial = 0 and r.register_id = (select id from designs where kind = 'register' and key = 'site-access') and r."values" ->> '$.works_on_water' = 1`;
-  return {
-    page: `select r.id, r.number, r."values", r.stage, p.name, h.name, d.due, d.pauses from requests r join people p on p.id = r.requester_id left join people h on h.id = r.handler_id left join deadlines d on d.request_id = r.id and d.key = 'finish' where ${where} order by r.stage, r."values" ->> '$.arrival', r.created_at desc, r.id limit ${PAGE + 1} offset ${offset}`,
-    counts: `select r.stage, count(*) from requests r where ${where} group by r.stage`,
-  };
+  const from = 'requests r indexed by by_hand';
+  const page = `select r.id, r.number, r."values", r.stage, p.name, h.name, d.due, d.pauses from ${from} join people p on p.id = r.requester_id left join people h on h.id = r.handler_id left join deadlines d on d.request_id = r.id and d.key = 'finish' where ${where} order by r.stage, r."values" ->> '$.arrival', r.created_at desc, r.id limit ${PAGE + 1} offset ${offset}`;
+  const many = `select count(*) from (select 1 from ${from} where ${where} limit ${COUNTED + 1})`;
+  const groups = `select r.stage, count(*) from ${from} where ${where} group by r.stage`;
+  return offset > 0 ? [page] : more ? [page, many] : [page, many, groups];
 };
+/** Rows that a page counts. */
+const COUNTED = 2_000;
+const INDEX_BY_HAND = `create index if not exists by_hand on requests (register_id, stage, "values" ->> '$.arrival', created_at desc, id) where trial = 0 and "values" ->> '$.works_on_water' = 1`;
 
-interface Desk {
+export interface Desk {
   readonly size: number;
   readonly folder: string;
   readonly part: Part;
   readonly post: (path: string, body: object, cookie?: string) => Called;
   readonly few: string;
+  readonly fifty: string;
 }
 
 /** Views, charts and finding at desks of growing size: pages beside the same by hand, and what finding takes. */
@@ -62,38 +72,117 @@ export async function measureViews({ folder, sizes }: { folder: string; sizes: r
     grownDesk(base, at, size, seeing);
     const desk = await opened(at, size, smtp);
     await foundReady(load, desk);
+    await indexed(load, desk);
     for (const [name, offset] of [
       ['first', 0],
       ['fiftieth', (FIFTIETH - 1) * PAGE],
     ] as const)
       tell(await besideHand(load, desk, name, offset, firstPages));
+    tell(await forOthers(load, desk, firstPages));
     tell(await finding(load, desk));
-    const { post } = desk;
-    const charted = post('/api/views/chart', { view: { ...VIEW, when: '', groups: [] }, shape: BY_MONTH });
-    const charts: number[] = [];
-    for (let round = 0; round < ROUNDS; round += 1)
-      charts.push((await load.ask<{ ms: number }>('together', { each: charted, times: 8 })).ms);
-    tell([figure(`A chart by month at ${size} requests, ms; limit: ${CHART}`, charts, [CHART], 1)]);
+    tell(await overAll(load, desk));
     await desk.part.stop();
   }
   await load.stop();
   await mail.stop();
 }
 
-async function opened(folder: string, size: number, smtp: string): Promise<Desk> {
+/** Looks at the views as often as it takes until they have their indexes, and waits until these are made. */
+export async function indexed(load: Part, { size, folder, post }: Desk): Promise<void> {
+  const began = performance.now();
+  const views = [VIEW, RARE];
+  for (const view of views)
+    for (let look = 0; look < LOOKS; look += 1) await load.ask('once', post('/api/views/look', { view, most: PAGE }));
+  const db = new Sqlite(join(folder, 'tolvek.sqlite'), { readonly: true });
+  const made = db.prepare('select count(*) as n from view_indexes');
+  while ((made.get() as { n: number }).n < views.length && performance.now() - began < INDEXES_WITHIN) await pause(200);
+  console.log(
+    `    ${(made.get() as { n: number }).n} indexes after ${Math.round(performance.now() - began)} ms at ${size} requests`,
+  );
+  db.close();
+}
+
+/** The first page for who sees little, and of a condition that few meet: how it grows with what there is. */
+export async function forOthers(
+  load: Part,
+  { size, post, few, fifty }: Desk,
+  before: Map<string, number[]>,
+): Promise<readonly Figure[]> {
+  const figures: Figure[] = [];
+  for (const [name, view, cookie] of [
+    ['who sees one in a hundred', VIEW, few],
+    ['who sees fifty', VIEW, fifty],
+    ['a condition that one in a thousand meets', RARE, undefined],
+  ] as const) {
+    const each = post('/api/views/look', { view, most: PAGE }, cookie);
+    const rounds: number[] = [];
+    for (let round = -1; round < ROUNDS; round += 1) {
+      const { p95 } = await load.ask<{ p95: number }>('together', { each, times: CALLS });
+      if (round >= 0) rounds.push(p95);
+    }
+    const first = before.get(name);
+    if (!first) before.set(name, rounds);
+    else
+      figures.push(
+        figure(
+          `The first page of a view at ${size} requests to eight at once, for ${name}, p95, ms; limit: the same at the smallest desk`,
+          rounds,
+          first,
+          1.5,
+        ),
+      );
+  }
+  return figures;
+}
+
+/** What is told of all requests at once, off the thread that answers: a chart, and what a view adds up to; and pages meanwhile. */
+export async function overAll(load: Part, { size, post }: Desk): Promise<readonly Figure[]> {
+  const all = { ...VIEW, when: '', groups: [] };
+  const page = post('/api/views/look', { view: VIEW, most: PAGE });
+  const alone: number[] = [];
+  const beside: number[] = [];
+  const figures: Figure[] = [];
+  const other = await Part.start('./load.process.ts');
+  for (const [name, asked] of [
+    ['A chart by month', post('/api/views/chart', { view: all, shape: BY_MONTH })],
+    ['Groups and their counts', post('/api/views/sums', { view: { ...all, groups: VIEW.groups } })],
+  ] as const) {
+    const took: number[] = [];
+    for (let round = 0; round < ROUNDS; round += 1) {
+      alone.push((await load.ask<{ p95: number }>('together', { each: page, times: CALLS })).p95);
+      const began = performance.now();
+      const chart = other.ask<{ ms: number }>('once', asked).then(() => performance.now() - began);
+      beside.push((await load.ask<{ p95: number }>('together', { each: page, times: CALLS })).p95);
+      took.push(await chart);
+    }
+    figures.push(figure(`${name} of all at ${size} requests, ms; limit: ${CHART}`, took, [CHART], 1));
+  }
+  return [
+    ...figures,
+    figure(
+      `A page of a view at ${size} requests while that is reckoned, p95, ms; limit: the same alone`,
+      beside,
+      alone,
+      1.5,
+    ),
+  ];
+}
+
+export async function opened(folder: string, size: number, smtp: string): Promise<Desk> {
   // What was written in bulk waits to be found by its words.
   const db = new Sqlite(join(folder, 'tolvek.sqlite'));
-  db.exec('insert or ignore into find_due select id from requests where trial = 0');
+  db.exec(INDEX_BY_HAND);
+  if (!process.env.NOFIND) db.exec('insert or ignore into find_due select id from requests where trial = 0');
   db.close();
   const part = await Part.start('./desk.process.ts', [folder, '0', smtp]);
   const url = await part.ask<string>('url');
   const all = await signedIn(url, 'Maren Okafor');
-  const few = await signedIn(url, PEOPLE[0]);
+  const [few, fifty] = [await signedIn(url, PEOPLE[0]), await signedIn(url, PEOPLE[1])];
   const post = (path: string, body: object, cookie = all): Called => ({
     ...{ method: 'POST', url: `${url}${path}`, body: JSON.stringify(body) },
     headers: { cookie, 'content-type': 'application/json' },
   });
-  return { size, folder, part, post, few };
+  return { size, folder, part, post, few, fifty };
 }
 
 /** Waits until all is ready to be found. */
@@ -105,7 +194,7 @@ async function foundReady(load: Part, { post }: Desk): Promise<void> {
   }
 }
 
-async function besideHand(
+export async function besideHand(
   load: Part,
   { size, folder, post }: Desk,
   name: string,
@@ -124,7 +213,7 @@ async function besideHand(
   const secret = readFileSync(join(folder, 'secret'), 'utf8').trim();
   const floor = await Part.start('./floor.process.ts', [join(folder, 'tolvek.sqlite'), secret]);
   const { text } = await load.ask<{ text: string }>('once', ours);
-  await floor.ask('view', { ...BY_HAND(offset), bytes: text });
+  await floor.ask('view', { asked: BY_HAND(offset, JSON.parse(text)), bytes: text });
   const byHand: Called = { ...ours, url: `${await floor.ask<string>('url')}/view` };
   const slow: number[] = [];
   const each = async (call: Called, into?: number[]): Promise<number> => {

@@ -136,6 +136,7 @@ export async function viewCalls(
     nameable: named,
     view: ids.map((id) => ({ params: { id } })),
     lookThrough: views.map((each) => ({ body: { view: each } })),
+    addUpView: views.map((each) => ({ body: { view: each } })),
     lookAgain: views.map((each) => ({ body: { view: each, only: ['AC-00001', 'AC-00002', 'PU-00001', 'VT-00001'] } })),
     lookAtBoard: boards.map((body) => ({ body })),
     lookAtCalendar: calendars.map((body) => ({ body })),

@@ -1,7 +1,7 @@
 import type { Field } from '@tolvek/core/register';
 import { conditionFor, type Total } from '@tolvek/core/view';
 import { VIEWS } from '@tolvek/demo';
-import { allRegisters } from '@tolvek/server';
+import { allRegisters, keepViewIndexes } from '@tolvek/server';
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -177,6 +177,13 @@ function placed(field: Field | undefined, value: unknown): Known | null {
   return it;
 }
 
+const indexesThere = (): readonly string[] =>
+  (
+    desk.running.house.db.$client
+      .prepare("select name from sqlite_schema where type = 'index' and name glob 'view_*'")
+      .all() as { readonly name: string }[]
+  ).map(({ name }) => name);
+
 const covered = new Map<string, number>();
 const count = (what: string): void => void covered.set(what, (covered.get(what) ?? 0) + 1);
 
@@ -257,6 +264,35 @@ describe('a view', () => {
           expect(again.later.toSorted(), saying).toEqual(after.filter((each) => only.includes(each)).toSorted());
           if (again.later.length > 0) count('rows after the end of what is there');
           if (again.rows.length > 0 && again.rows.length < only.length - 1) count('rows asked for that are not in it');
+
+          // Looked through often, it is found by an index: by that it is the same, page by page, and added up.
+          const summary = ({ groups, moreGroups, sums, total, more }: Answer['body']) => ({
+            ...{ groups, moreGroups, sums, total, more },
+          });
+          expect(summary(ok(await who.call('addUpView', { body: { view: view(part) } }))), saying).toEqual(
+            summary(first),
+          );
+          {
+            for (let look = 0; look < 3; look += 1) await looked(who, part, { most: 1 });
+            const before = indexesThere();
+            await keepViewIndexes(desk.running.house, { rows: 1 });
+            const isMade = indexesThere().some((name) => !before.includes(name));
+            count(isMade ? 'found by an index' : 'without an index');
+            if (isMade && shown.length > 0) count('pages by an index');
+            if (isMade && groups.length === 2) count('two groups by an index');
+            if (isMade && orders.some(({ down }) => down)) count('down by an index');
+            const most = 1 + (choices.next().value % 5);
+            const byIndex: Answer['body'][] = [];
+            for (let after: string | undefined; ; ) {
+              const page = await looked(who, part, { most, ...(after ? { after } : {}) });
+              if (after === undefined) expect(summary(page), saying).toEqual(summary(first));
+              byIndex.push(...page.rows);
+              if (page.next === null) break;
+              after = page.next;
+            }
+            const still = (rows: readonly Answer['body'][]) => rows.map((row) => ({ ...row, fuse: null }));
+            expect(still(byIndex), saying).toEqual(still(shown));
+          }
 
           const readOf = new Map(expected.map((read) => [read.number, read]));
           const fieldOf = (subject: string) => fields.find(({ key }) => key === subject);
@@ -343,6 +379,11 @@ describe('a view', () => {
       'rows after the end of what is there',
       'rows asked for that are not in it',
       'two orders',
+      'found by an index',
+      'without an index',
+      'pages by an index',
+      'two groups by an index',
+      'down by an index',
       'several pages',
       'sums',
       ...PEOPLE,

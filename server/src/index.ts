@@ -35,6 +35,7 @@ export { numberIn } from './request/nextNumber.ts';
 export { requestById } from './request/queries.ts';
 export { changeProfile, layDesk } from './settings/commands.ts';
 export { makeView } from './view/savedViews.ts';
+export { keepViewIndexes } from './view/viewIndexes.ts';
 export { releaseForm, saveDraft } from './workshop/commands.ts';
 export { createForm } from './workshop/create.ts';
 export { addDoor, doorView, settleDoor } from './workshop/doors.ts';

@@ -67,6 +67,7 @@ export const savedViewHeads = {
   nameable: { method: 'GET', path: '/api/views/nameable', caller: 'staff' },
   lookThrough: { method: 'POST', path: '/api/views/look', caller: 'staff' },
   lookAgain: { method: 'POST', path: '/api/views/again', caller: 'staff' },
+  addUpView: { method: 'POST', path: '/api/views/sums', caller: 'staff' },
   lookAtBoard: { method: 'POST', path: '/api/views/board', caller: 'staff' },
   lookAtCalendar: { method: 'POST', path: '/api/views/calendar', caller: 'staff' },
   lookAtChart: { method: 'POST', path: '/api/views/chart', caller: 'staff' },

@@ -92,6 +92,16 @@ const value = z.union([z.string(), z.number()]).nullable();
 /** What a column adds up to, by its place; empty where there is nothing. */
 const sums = z.array(z.object({ column: z.int(), sum: words }));
 /** A value that makes a column or a lane, with how many have it and what the columns of the view add up to. */
+/** How many requests are in a view, its groups, and what its columns add up to. */
+const summary = {
+  /** In the order of the rows; none where there are too many rows to put them together. */
+  groups: z.array(z.object({ id: z.string(), path: z.array(words), count: z.int(), sums })),
+  moreGroups: z.boolean(),
+  sums,
+  /** How many there are; `more`: at least so many. */
+  total: z.int(),
+  more: z.boolean(),
+};
 const valued = () => z.object({ value, label: words, count: z.int(), sums });
 /** What stands in a chart. */
 export const charted = {
@@ -140,7 +150,7 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
     }),
   },
   lookThrough: {
-    says: 'A page of what the caller sees through a view, kept or not, with its groups and sums.',
+    says: 'A page of what the caller sees through a view, kept or not, with its groups and sums on the first one.',
     body: z.strictObject({
       view: viewDesign,
       after: z.string().max(4_000).optional(),
@@ -151,13 +161,8 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
     }),
     answer: z.object({
       rows: z.array(placedRow),
-      /** In the order of the rows; none where there are too many rows to put them together. */
-      groups: z.array(z.object({ id: z.string(), path: z.array(words), count: z.int(), sums })),
-      moreGroups: z.boolean(),
-      sums,
-      /** How many there are; `more`: at least so many. */
-      total: z.int(),
-      more: z.boolean(),
+      /** Of the first page; none of it on the others. */
+      ...summary,
       /** Whether all were looked at: of a condition that the database can’t decide, only the newest are. */
       isAll: z.boolean(),
       next: z.string().nullable(),
@@ -179,6 +184,11 @@ export const savedViewRoutes = routesOf(savedViewHeads, {
       /** The numbers of those that come after that. */
       later: z.array(z.string()),
     }),
+  },
+  addUpView: {
+    says: 'How many requests the caller sees through a view, its groups, and what its columns add up to, however many there are.',
+    body: z.strictObject({ view: viewDesign }),
+    answer: z.object(summary),
   },
   lookAtBoard: {
     says: 'What the caller sees of a view as a board: a column for each value of one thing, and the first slips in each place.',

@@ -105,17 +105,18 @@ export interface MeasuredAt {
   readonly figure: number | null;
 }
 
-/** What is measured of the rows that stand together, each place of a step and a part once, in the order of their first rows. */
+/** What is measured of the rows that stand together, each place of a step and a part once, in the order of their first rows. `times`: how many rows are such a one. */
 export function measuredTogether(
   is: MeasureKind,
-  rows: readonly MeasuredAt[],
+  rows: readonly (MeasuredAt & { readonly times?: number })[],
 ): readonly (MeasuredAt & { readonly count: number })[] {
   const together = new Map<string, { readonly at: MeasuredAt; count: number; readonly figures: number[] }>();
   for (const row of rows) {
     const key = `${row.step} ${row.part}`;
     const found = together.get(key) ?? { at: row, count: 0, figures: [] };
-    found.count += 1;
-    if (row.figure !== null) found.figures.push(row.figure);
+    const times = row.times ?? 1;
+    found.count += times;
+    if (row.figure !== null) for (let time = 0; time < times; time += 1) found.figures.push(row.figure);
     together.set(key, found);
   }
   return [...together.values()].map(({ at: { step, part }, count, figures }) => ({

@@ -7,6 +7,7 @@ import { AT_ONCE } from '../platform/kept.ts';
 import { patiently } from '../platform/patience.ts';
 import { settings } from '../platform/tables.ts';
 import { aTurn } from '../platform/turns.ts';
+import { keepViewIndexes } from '../view/viewIndexes.ts';
 import { RETENTION } from './retention.ts';
 
 /** What has to find room before a full disk counts as having room again, bytes. */
@@ -35,6 +36,7 @@ export async function keepHouse(house: House): Promise<void> {
   const { db, clock } = house;
   if (clock instanceof DemoClock) await attemptLong(house, 'clock', () => patiently(house, () => clock.keep()));
   await attemptLong(house, 'keeping', () => patiently(house, () => beat(house)));
+  await attemptLong(house, 'keeping indexes of views', () => keepViewIndexes(house));
   for (const { what, sweep } of RETENTION)
     await takeAway(house, what, () => db.transaction((tx) => sweep(tx, clock.now()), { behavior: 'immediate' }));
   await takeAway(house, 'files', () => forgetUnclaimed(house, clock.now()));

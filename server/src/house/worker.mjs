@@ -8,3 +8,4 @@ export const { forecast, forecastHelps, forecastScore, forecastTried, requestFor
 export const { personReads, planEffect, tryCondition, tryMailing } = can;
 export const { servedRows, serviceTimes } = can;
 export const { copyLook, reportKept, reportLook, reportSent } = can;
+export const { addUpView, lookAtBoard, lookAtChart, lookAtMatrix, lookAtTotals, makeIndex } = can;

@@ -17,6 +17,19 @@ import { keptNow, lookAtCopy, lookAtReport as reportLooked, sentNow } from '../r
 import type { COPY_LOOK, REPORT_KEPT, REPORT_LOOK, REPORT_SENT } from '../report/tasks.ts';
 import type { SERVED_ROWS, SERVICE_TIMES } from '../service/tasks.ts';
 import { servedRows as rowsServed, serviceTimes as timesServed } from '../service/times.ts';
+import { lookAtBoard as boardLooked } from '../view/board.ts';
+import { lookAtChart as chartLooked } from '../view/chartLook.ts';
+import { lookAtMatrix as matrixLooked } from '../view/matrixLook.ts';
+import type {
+  ADD_UP_VIEW,
+  LOOK_AT_BOARD,
+  LOOK_AT_CHART,
+  LOOK_AT_MATRIX,
+  LOOK_AT_TOTALS,
+  MAKE_INDEX,
+} from '../view/tasks.ts';
+import { lookAtTotals as totalsLooked } from '../view/totalsLook.ts';
+import { IN_TIME, addUpView as viewAddedUp } from '../view/viewed.ts';
 import { tryMailing as mailingTried } from '../workshop/mailings.ts';
 import { planEffect as effected } from '../workshop/planDraft.ts';
 import { fieldReaders as fieldRead, personReads as personRead } from '../workshop/planReaders.ts';
@@ -65,6 +78,30 @@ export const requestForecast: Doing<typeof REQUEST_FORECAST> = (on) =>
   onData(on, (db) => requestForecastFor(db, on.now, ...on.input));
 export const forecastScore: Doing<typeof FORECAST_SCORE> = (on) =>
   onData(on, (db) => scoreFor(db, on.now, ...on.input));
+
+export const addUpView: Doing<typeof ADD_UP_VIEW> = (on) => onData(on, (db) => viewAddedUp(db, ...on.input, on.now));
+export const lookAtBoard: Doing<typeof LOOK_AT_BOARD> = (on) =>
+  onData(on, (db) => boardLooked(db, ...on.input, on.now, IN_TIME));
+export const lookAtChart: Doing<typeof LOOK_AT_CHART> = (on) =>
+  onData(on, (db) => chartLooked(db, ...on.input, on.now, IN_TIME));
+export const lookAtMatrix: Doing<typeof LOOK_AT_MATRIX> = (on) =>
+  onData(on, (db) => matrixLooked(db, ...on.input, on.now, IN_TIME));
+export const lookAtTotals: Doing<typeof LOOK_AT_TOTALS> = (on) =>
+  onData(on, (db) => totalsLooked(db, ...on.input, on.now, IN_TIME));
+
+/** It takes the database for as long as it takes: nobody else writes meanwhile, and everybody reads. */
+export const makeIndex: Doing<typeof MAKE_INDEX> = ({ data, make }) => {
+  const { $client } = connect(resolve(data), BUSY_TIMEOUT);
+  try {
+    $client.exec(make);
+    return null;
+  } catch (error) {
+    if (error instanceof Error && 'code' in error) return String(error.code);
+    throw error;
+  } finally {
+    $client.close();
+  }
+};
 
 export const serviceTimes: Doing<typeof SERVICE_TIMES> = (on) =>
   onData(on, (db) => timesServed(db, on.now, ...on.input));

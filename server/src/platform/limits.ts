@@ -32,6 +32,7 @@ const TYPING = new Set([
   'lookAtCalendar',
   'lookAtChart',
   'lookAgain',
+  'addUpView',
   'lookAtMatrix',
   'lookAtTotals',
   'lookAtReport',

@@ -12,7 +12,19 @@ export function addFunctions(client: Sqlite.Database): void {
   client.function(FOLDED, { deterministic: true }, (text: unknown) =>
     typeof text === 'string' ? plainLetters(text) : text,
   );
-  client.function(DAY_IN, { deterministic: true }, (moment: unknown, zone: unknown) =>
-    typeof moment === 'number' && typeof zone === 'string' ? dateAt(moment, zone) : null,
-  );
+  const days = new Map<string, string>();
+  client.function(DAY_IN, { deterministic: true }, (moment: unknown, zone: unknown) => {
+    if (typeof moment !== 'number' || typeof zone !== 'string') return null;
+    const key = `${Math.floor(moment / QUARTER)} ${zone}`;
+    let day = days.get(key);
+    if (day === undefined) {
+      if (days.size >= DAYS_KEPT) days.clear();
+      days.set(key, (day = dateAt(moment, zone)));
+    }
+    return day;
+  });
 }
+
+/** Clocks differ by whole quarters of an hour from each other, since 1972 at the latest: within one, it is the same day. */
+const QUARTER = 15 * 60_000;
+const DAYS_KEPT = 100_000;

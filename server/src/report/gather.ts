@@ -27,9 +27,10 @@ import { chartRows } from '../view/chartLook.ts';
 import { rowsOf } from '../view/ledger.ts';
 import { viewById } from '../view/savedViews.ts';
 import { shownBy } from '../view/shownRows.ts';
-import { countedOf, sayFact } from '../view/viewed.ts';
+import { sayFact } from '../view/viewed.ts';
 import type { ViewLook } from '../view/viewLook.ts';
 import { keyedPage } from '../view/viewOrder.ts';
+import { countedOf } from '../view/viewWay.ts';
 import type { Behind, KeptFigure, KeptPart, KeptServed, MissingPart } from './kept.ts';
 import { lookAt, type Reading } from './reading.ts';
 
@@ -108,7 +109,7 @@ function tableOf(on: Gathering, part: ViewPart): KeptPart {
   if (!isLooked(looked)) return missing(part.title, looked);
   const { look, where, of } = looked;
   const { columns } = look.view;
-  const { page } = keyedPage(look, where, {}, part.rows);
+  const { page } = keyedPage(look, { where, from: sql`${requests}` }, { most: part.rows });
   const first = rowsOf(
     on.db,
     page.map((keys) => String(keys.at(-1))),

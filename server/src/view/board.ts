@@ -9,9 +9,10 @@ import { requests } from '../request/tables.ts';
 import { rowsOf } from './ledger.ts';
 import type { Nameable } from './nameable.ts';
 import { shownBy } from './shownRows.ts';
-import { beganLook, countedOf, groupsOf } from './viewed.ts';
+import { beganLook, groupsOf } from './viewed.ts';
 import { ViewLook } from './viewLook.ts';
 import { type Key, keyAt, ordersOf } from './viewOrder.ts';
+import { countedOf } from './viewWay.ts';
 
 /** Slips that stand in one place of a board; of more it is said how many they are. */
 const SLIPS = 30;
@@ -71,13 +72,14 @@ export function lookAtBoard(
   viewer: Viewer,
   { view, shape }: { readonly view: ViewDesign; readonly shape: BoardShape },
   now: number,
+  most?: number,
 ): AnswerOf<'lookAtBoard'> {
   const by = [shape.by, ...(shape.lanes === null ? [] : [shape.lanes])];
   const { look, ...said } = beganLook(db, viewer, { ...view, groups: by, shapes: [shape] }, now, view);
   const nothing = { columns: [], lanes: [], places: [], total: 0, more: false, isAll: true };
   if (!look) return { ...nothing, ...said };
   const { where, isAll } = look.meant();
-  const counted = countedOf(look, where);
+  const counted = countedOf(look, where, { most });
   if (counted.more) return { ...nothing, ...counted, isAll, ...said };
   const columns = columnsOf(look, shape.by, where);
   const lanes = shape.lanes === null ? [] : columnsOf(look, shape.lanes, where);

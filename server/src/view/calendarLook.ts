@@ -9,9 +9,10 @@ import { deskOf } from '../settings/queries.ts';
 import { columnsOf } from './board.ts';
 import { rowsOf } from './ledger.ts';
 import { shownBy } from './shownRows.ts';
-import { beganLook, countedOf } from './viewed.ts';
+import { beganLook } from './viewed.ts';
 import type { ViewLook } from './viewLook.ts';
 import type { Key } from './viewOrder.ts';
+import { countedOf } from './viewWay.ts';
 
 /** What stands in the days that are looked at, at most; and beside them, without a day. */
 const BARS = 500;

@@ -9,8 +9,9 @@ import { deskOf } from '../settings/queries.ts';
 import { columnsOf } from './board.ts';
 import { sayer } from './chartLook.ts';
 import { openedRow, rowsOf, sharedBy } from './ledger.ts';
-import { beganLook, countedOf } from './viewed.ts';
+import { beganLook } from './viewed.ts';
 import type { Key } from './viewOrder.ts';
+import { countedOf } from './viewWay.ts';
 
 const DAY = 86_400_000;
 
@@ -29,13 +30,14 @@ export function lookAtMatrix(
   viewer: Viewer,
   { view, shape }: { readonly view: ViewDesign; readonly shape: MatrixShape },
   now: number,
+  most?: number,
 ): AnswerOf<'lookAtMatrix'> {
   const groups = [shape.down, shape.across];
   const { look, ...said } = beganLook(db, viewer, { ...view, groups, shapes: [shape] }, now, view);
   const nothing = { down: [], across: [], cells: [], total: 0, more: false, isAll: true };
   if (!look) return { ...nothing, ...said };
   const { where, isAll } = look.meant();
-  const counted = countedOf(look, where);
+  const counted = countedOf(look, where, { most });
   if (counted.more) return { ...nothing, ...counted, isAll, ...said };
   const [down = sql`null`, across = sql`null`] = look.groups().map(({ is }) => is);
   const read = (subject: string | null | undefined) =>

@@ -11,11 +11,12 @@ import {
   viewInParts,
   viewScope,
 } from '@tolvek/core/view';
+import { sql } from 'drizzle-orm';
 import { releaseById, releasesInto } from '../form/queries.ts';
 import { knownNames } from '../people/queries.ts';
 import type { Reader } from '../platform/database.ts';
 import type { RegisterRow } from '../register/queries.ts';
-import { askableOf } from '../request/asking.ts';
+import { askableIn, askableOf } from '../request/asking.ts';
 import { protectionFor } from '../request/protection.ts';
 import { knownStanding } from '../request/standing.ts';
 import { tallies } from '../request/tables.ts';
@@ -32,6 +33,8 @@ export interface Nameable {
   readonly vocabularies: readonly Vocabulary[];
   readonly known: KnownStanding;
   readonly scope: Scope;
+  /** What they may ask of the requests of a register, by its id. */
+  readonly asking: (registerId: string) => ReturnType<typeof askableIn>;
 }
 
 /** The registers of which somebody reads something, or would as soon as something is there. */
@@ -78,6 +81,9 @@ const eachKey = <T extends { readonly key: string }>(lists: readonly (readonly T
     ).values(),
   ].toReversed();
 
+/** Of a register that is not looked at, nothing may be asked. */
+const noneOf: ReturnType<typeof askableIn> = (unknown) => ({ unknown, where: sql`0`, isAll: false });
+
 /** What a view of some registers can name, for somebody. `all`: those of which they read something. */
 export function nameableIn(looking: Looking, keys: readonly string[], all = lookedAtBy(looking)): Nameable {
   const { db, viewer } = looking;
@@ -85,7 +91,9 @@ export function nameableIn(looking: Looking, keys: readonly string[], all = look
   const closed = closedTo(db, viewer, registers);
   const shared = fieldsShared(registers.map(({ fields, left }) => fields.filter((field) => !left.includes(field.key))));
   const names = shared.map(({ key }) => key);
-  const unknown = new Set(registers.flatMap((register) => askableOf(db, viewer, register, names).unknown));
+  const asked = new Map(registers.map((register) => [register.id, askableIn(db, viewer, register)]));
+  const asking = (id: string): ReturnType<typeof askableIn> => asked.get(id) ?? noneOf;
+  const unknown = new Set(registers.flatMap(({ id }) => asking(id)(names).unknown));
   const fields = shared.filter(({ key }) => !unknown.has(key));
   const vocabularies = vocabulariesFor(db, fields);
   const each = registers.map((register) => knownStanding(db, register));
@@ -95,7 +103,7 @@ export function nameableIn(looking: Looking, keys: readonly string[], all = look
     stages: eachKey(each.map(({ stages = [] }) => stages)),
     forms: eachKey(each.map(({ forms = [] }) => forms)),
   };
-  return { looking, registers, fields, closed, vocabularies, known, scope: viewScope(fields, known, closed) };
+  return { looking, registers, fields, closed, vocabularies, known, scope: viewScope(fields, known, closed), asking };
 }
 
 /** The same for many views: what those that look at the same can name is found once. */

@@ -15,3 +15,9 @@ export const views = sqliteTable(
   },
   (table) => [index('views_owner').on(table.ownerId)],
 );
+
+/** Indexes of requests that views are found by: when somebody last looked by one. What they are is in their names, and how they are made in the schema. */
+export const viewIndexes = sqliteTable('view_indexes', {
+  name: text().primaryKey(),
+  usedAt: integer().notNull(),
+});

@@ -12,7 +12,7 @@ import {
 } from '@tolvek/core/register';
 import { calledIn, isFact, kindIn, subjectsOfShape, type ViewFact } from '@tolvek/core/view';
 import { refused, said, type Words } from '@tolvek/words';
-import { and, inArray } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import type { Response } from 'express';
 import { spokenTo, staffIn } from '../people/queries.ts';
 import type { House } from '../platform/house.ts';
@@ -31,7 +31,7 @@ import { shownBy } from './shownRows.ts';
 import { noteTakenOut } from './takenOut.ts';
 import { beganLook, sayFact } from './viewed.ts';
 import type { ViewLook } from './viewLook.ts';
-import { keyedPage } from './viewOrder.ts';
+import { idsThrough } from './viewWay.ts';
 
 /** Rows that are read at once. */
 const PAGE = 200;
@@ -48,15 +48,10 @@ interface Line {
 /** The rows of a view in their order, of those that its reader may take out. `only`: the numbers of some. */
 function* linesOf(look: ViewLook, fields: readonly Field[], only?: readonly string[]): Generator<Line> {
   const { db, viewer } = look;
-  const where = and(look.meant().where, only && inArray(requests.number, [...only]));
   const { registers, nameOf: names } = readOnce(db);
   const around = { vocabularies: vocabulariesFor(db, fields), people: staffIn(db, 'all') };
-  for (let after: string | undefined; ; ) {
-    const { page, next } = keyedPage(look, where, after === undefined ? {} : { after }, PAGE);
-    const found = rowsOf(
-      db,
-      page.map((keys) => String(keys.at(-1))),
-    );
+  for (const ids of idsThrough(look, only && inArray(requests.number, [...only]), PAGE)) {
+    const found = rowsOf(db, ids);
     const shown = shownBy(look, found);
     for (const [at, request] of found.entries()) {
       const open = openRequest(db, request, viewer, 'taking-out', { registers, names });
@@ -69,8 +64,6 @@ function* linesOf(look: ViewLook, fields: readonly Field[], only?: readonly stri
         held: Object.fromEntries(open.valuesOf(fields).fields.map(({ key, value }) => [key, value])),
       };
     }
-    if (next === null) return;
-    after = next;
   }
 }
 

@@ -17,9 +17,10 @@ import type { Reader } from '../platform/database.ts';
 import { requests } from '../request/tables.ts';
 import { chartRows, sayer } from './chartLook.ts';
 import type { Nameable } from './nameable.ts';
-import { beganLook, countedOf } from './viewed.ts';
+import { beganLook } from './viewed.ts';
 import { ViewLook } from './viewLook.ts';
 import type { Key } from './viewOrder.ts';
+import { countedOf } from './viewWay.ts';
 
 const MINUTES = 60;
 
@@ -83,13 +84,14 @@ export function lookAtTotals(
   viewer: Viewer,
   { view, shape }: { readonly view: ViewDesign; readonly shape: TotalsShape },
   now: number,
+  most?: number,
 ): AnswerOf<'lookAtTotals'> {
   const by = [shape.by, ...(shape.parts === null ? [] : [shape.parts])];
   const { look, ...said } = beganLook(db, viewer, { ...view, groups: by, shapes: [shape] }, now, view);
   const nothing = { steps: [], parts: [], lines: [], total: 0, more: false, isAll: true };
   if (!look) return { ...nothing, ...said };
   const { where, isAll } = look.meant();
-  const counted = countedOf(look, where);
+  const counted = countedOf(look, where, { most });
   if (counted.more) return { ...nothing, ...counted, isAll, ...said };
   const placed = chartRows(look, { by: shape.by, each: shape.each, parts: shape.parts, of: null }, where);
   const rows = placed.rows.filter(({ step, part }) => step >= -1 && part >= 0);

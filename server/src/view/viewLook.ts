@@ -2,6 +2,7 @@ import { dateAt, wallClockAt } from '@tolvek/core/deadline';
 import {
   CalendarDate,
   type Compiled,
+  chainOf,
   compile,
   DateTime,
   type Node,
@@ -14,8 +15,8 @@ import { canPicture, isFact, kindIn, VIEW_LOOKS_AT, type ViewDesign } from '@tol
 import { and, desc, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
 import { formsOf, releaseInForce } from '../form/queries.ts';
 import type { Reader } from '../platform/database.ts';
+import { literal } from '../platform/literal.ts';
 import type { RegisterRow } from '../register/queries.ts';
-import { askableOf } from '../request/asking.ts';
 import { splitCondition } from '../request/conditionSql.ts';
 import { factsOfRequest, type Picked, pickedBy } from '../request/facts.ts';
 import type { OpenRequest } from '../request/open.ts';
@@ -27,11 +28,25 @@ import type { Nameable } from './nameable.ts';
 import { type SubjectSql, type SubjectsIn, subjectSql } from './subjectSql.ts';
 import { type Looking, workedBy } from './workedBy.ts';
 
-/** A condition taken apart: what the database decides, what is asked of each row besides. */
+/** A condition taken apart: what the database decides, what of that is so whoever looks and whenever, and what is asked of each row besides. */
 interface Asked {
+  readonly lasting: SQL | undefined;
   readonly where: SQL | undefined;
   readonly rest: Node | null;
 }
+
+/** What a view means, as the database finds it. */
+export interface Meant {
+  readonly where: SQL | undefined;
+  readonly isAll: boolean;
+  /** What of that is so whoever looks and whenever, as an index of such rows says it; null where none can. */
+  readonly lasting: SQL | null;
+  /** What is asked besides. */
+  readonly beside: SQL | undefined;
+}
+
+/** Names that stand for something else for others, or later. */
+const PASSING: ReadonlySet<string> = new Set(['today', 'now', 'me', 'requester', 'door']);
 
 /** Everything that one look through a view needs. */
 export class ViewLook {
@@ -43,6 +58,7 @@ export class ViewLook {
   private readonly subjects: SubjectsIn;
   private readonly read = new Map<string, SubjectSql | null>();
   private readonly picked = new Map<string, Picked>();
+  private readonly asked = new Map<string, SQL | undefined>();
 
   constructor(
     readonly view: ViewDesign,
@@ -70,13 +86,16 @@ export class ViewLook {
 
   /** The requests on which the viewer may read all of some fields; undefined: all there are. */
   private askable(names: readonly string[]): SQL | undefined {
-    const asked = this.given.registers.map((register) => ({
-      register,
-      ...askableOf(this.db, this.viewer, register, names),
-    }));
+    const key = names.join();
+    if (!this.asked.has(key)) this.asked.set(key, this.askableAnew(names));
+    return this.asked.get(key);
+  }
+
+  private askableAnew(names: readonly string[]): SQL | undefined {
+    const asked = this.given.registers.map(({ id }) => ({ id, ...this.given.asking(id)(names) }));
     return asked.every(({ isAll }) => isAll)
       ? undefined
-      : or(...asked.map(({ register, where }) => and(eq(requests.registerId, register.id), where)));
+      : or(...asked.map(({ id, where }) => and(eq(requests.registerId, id), where)));
   }
 
   /** What has to be readable where some things are, and all that the view asks for. */
@@ -98,9 +117,13 @@ export class ViewLook {
 
   /** Whether that is every request there was or will be of a register. */
   readsAll(registerId: string, subjects: readonly string[]): boolean {
-    const register = this.given.registers.find(({ id }) => id === registerId);
-    if (!register || !rightsAt(this.viewer, registerId).includes('read:all')) return false;
-    return askableOf(this.db, this.viewer, register, this.needed(subjects)).isAll;
+    if (!rightsAt(this.viewer, registerId).includes('read:all')) return false;
+    return this.given.asking(registerId)(this.needed(subjects)).isAll;
+  }
+
+  /** Whether what is read of a fact or a field is the same for whoever looks. */
+  isOpen(subject: string): boolean {
+    return isFact(subject) || this.askable([subject]) === undefined;
   }
 
   /** What is read of a field only where the viewer may read it. */
@@ -115,40 +138,57 @@ export class ViewLook {
     let found = this.read.get(subject);
     if (found === undefined) {
       const plain = subjectSql(subject, this.subjects);
-      this.read.set(subject, (found = plain && this.guarded(subject, plain)));
+      // With its values in place, as an index of it says it: what is asked with others is another thing to SQLite.
+      const placed = plain && {
+        is: literal(plain.is) ?? plain.is,
+        order: literal(plain.order) ?? plain.order,
+      };
+      this.read.set(subject, (found = placed && this.guarded(subject, placed)));
     }
     return found;
   }
 
   /** What a condition asks, of requests of which the viewer may read all that it asks for. */
-  private asked(condition: string): Asked {
+  private parted(condition: string): Asked {
+    const nothing = { lasting: undefined, where: undefined, rest: null };
     const parsed = condition === '' ? null : parseExpression(condition);
-    if (!parsed) return { where: undefined, rest: null };
-    if (!parsed.ok) return { where: sql`0`, rest: null };
+    if (!parsed) return nothing;
+    if (!parsed.ok) return { ...nothing, where: sql`0` };
     const { fields, scope } = this.given;
-    const { where, rest } = splitCondition(parsed.value, fields, scope, {
+    const facts = {
       today: CalendarDate.read(dateAt(this.now, this.zone)),
       now: DateTime.read(wallClockAt(this.now, this.zone)),
       me: meOf(this.me),
       zone: this.zone,
       requesterIsOutside: sql`(coalesce((select kind from people where id = ${requests.requesterId}), '') <> 'staff')`,
       door: sql`coalesce((select kind from doors where id = ${requests.doorId}), 'staff')`,
+    };
+    const { rest } = splitCondition(parsed.value, fields, scope, facts);
+    const parts = chainOf(parsed.value, 'and').flatMap((part) => {
+      const { where } = splitCondition(part, fields, scope, facts);
+      const isPassing = namesRead([part]).some((name) => PASSING.has(name));
+      return where ? { where, lasting: isPassing ? null : literal(where) } : [];
     });
-    return { where: and(where, this.askable(namesRead([parsed.value]))), rest };
+    return {
+      lasting: and(...parts.flatMap(({ lasting }) => lasting ?? [])),
+      where: and(
+        ...parts.flatMap(({ where, lasting }) => (lasting ? [] : where)),
+        this.askable(namesRead([parsed.value])),
+      ),
+      rest,
+    };
   }
 
-  /** The requests that are meant, as the database finds them; `isAll`: whether all were looked at. `among`: only among these. */
-  meant(among?: SQL): { readonly where: SQL | undefined; readonly isAll: boolean } {
+  /**
+   * The requests that are meant, as the database finds them; `isAll`: whether all were looked at. `among`: only among these.
+   */
+  meant(among?: SQL): Meant {
+    const { lasting: parts, where, rest } = this.parted(this.view.when);
     const ids = this.given.registers.map(({ id }) => id);
-    const { where, rest } = this.asked(this.view.when);
-    const base = and(
-      eq(requests.trial, false),
-      inArray(requests.registerId, ids),
-      workedBy({ ...this.looking, along: undefined }, requests),
-      where,
-      among,
-    );
-    if (!rest) return { where: base, isAll: true };
+    const lasting = literal(and(eq(requests.trial, false), inArray(requests.registerId, ids), parts));
+    const beside = and(workedBy({ ...this.looking, along: undefined }, requests), where, among);
+    const base = and(lasting ?? sql`0`, beside);
+    if (!rest) return { where: base, isAll: true, lasting, beside };
     const holds = compile(rest, this.given.scope);
     const looked: ShownRow[] = this.db
       .select(SHOWN_COLUMNS)
@@ -161,6 +201,7 @@ export class ViewLook {
     return {
       where: sql`${requests.id} in (select value from json_each(${JSON.stringify(found)}))`,
       isAll: looked.length < VIEW_LOOKS_AT,
+      ...{ lasting: null, beside: undefined },
     };
   }
 

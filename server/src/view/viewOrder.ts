@@ -5,9 +5,12 @@ import { requests } from '../request/tables.ts';
 import type { ViewLook } from './viewLook.ts';
 
 export type Key = string | number | null;
-interface OrderKey {
+/** What rows are put in order by. */
+export interface OrderKey {
   readonly read: SQL;
   readonly down: boolean;
+  /** Whether every row holds it. */
+  readonly isHeld?: boolean;
 }
 
 export const keyAt = (place: number): SQL => sql.raw(`k${place}`);
@@ -49,11 +52,23 @@ export function ordersOf(look: ViewLook): {
       const found = look.subject(of);
       return found ? [{ read: found.order, down }] : [];
     }),
-    { read: sql`${requests.createdAt}`, down: true },
-    { read: sql`${requests.id}`, down: false },
+    { read: sql`${requests.createdAt}`, down: true, isHeld: true },
+    { read: sql`${requests.id}`, down: false, isHeld: true },
   ];
   return { orders: keys, groupAt: groups.map((_, place) => place * 2 + 1) };
 }
+
+/** A page of a view: the keys of its rows, the last of each being its id, where the next goes on, and which keys group them. */
+export interface ViewPage {
+  readonly page: readonly (readonly Key[])[];
+  /** Null after the last. */
+  readonly next: string | null;
+  readonly groupAt: readonly number[];
+}
+
+/** Where a page ended, as an address says it. */
+export const placeOf = (keys: readonly Key[] | undefined): string | null =>
+  keys ? Buffer.from(JSON.stringify(keys)).toString('base64url') : null;
 
 /** What is read of each row to put it in order, and its keys in what was read. */
 export const readsOf = (orders: readonly OrderKey[]): SQL =>
@@ -64,24 +79,43 @@ export const readsOf = (orders: readonly OrderKey[]): SQL =>
 export const keysIn = (row: Readonly<Record<string, Key>>, orders: readonly OrderKey[]): readonly Key[] =>
   orders.map((_, place) => row[`k${place}`] ?? null);
 
-/** The keys of the rows of a page, the last of each being its id, and where the next page goes on; null after the last. */
+/** By what keys rows that were read are put in order: what is nothing stands last. */
+const orderOf = (orders: readonly OrderKey[]): SQL =>
+  sql.join(
+    orders.flatMap(({ down }, place) => [
+      sql`${keyAt(place)} is null`,
+      down ? sql`${keyAt(place)} desc` : keyAt(place),
+    ]),
+    sql`, `,
+  );
+
+/** The requests that are meant, and what they are found among. */
+interface Found {
+  readonly where: SQL | undefined;
+  readonly from: SQL;
+}
+
+/** The ids of all that is meant, put in order once. */
+export function idsInOrder(look: ViewLook, { where, from }: Found): readonly string[] {
+  const { orders } = ordersOf(look);
+  return look.db
+    .all<{ readonly id: string }>(
+      sql`select ${keyAt(orders.length - 1)} as id from (select ${readsOf(orders)} from ${from} where ${where}) order by ${orderOf(orders)}`,
+    )
+    .map(({ id }) => id);
+}
+
+/** A page of the requests that are meant, put in order for it. */
 export function keyedPage(
   look: ViewLook,
-  where: SQL | undefined,
-  { after }: { readonly after?: string },
-  most: number,
-): { readonly page: readonly (readonly Key[])[]; readonly next: string | null; readonly groupAt: readonly number[] } {
+  { where, from: among }: Found,
+  { after, most }: { readonly after?: string | undefined; readonly most: number },
+): ViewPage {
   const { orders, groupAt } = ordersOf(look);
-  const order = orders.flatMap(({ down }, place) => [
-    sql`${keyAt(place)} is null`,
-    down ? sql`${keyAt(place)} desc` : keyAt(place),
-  ]);
   const from = after === undefined ? sql`1` : beyond(orders, placeIn(after, orders.length));
   const keyed = look.db.all<Record<string, Key>>(
-    sql`select * from (select ${readsOf(orders)} from ${requests} where ${where}) where ${from} order by ${sql.join(order, sql`, `)} limit ${most + 1}`,
+    sql`select * from (select ${readsOf(orders)} from ${among} where ${where}) where ${from} order by ${orderOf(orders)} limit ${most + 1}`,
   );
   const page = keyed.slice(0, most).map((row) => keysIn(row, orders));
-  const last = page.at(-1);
-  const next = keyed.length > most && last ? Buffer.from(JSON.stringify(last)).toString('base64url') : null;
-  return { page, next, groupAt };
+  return { page, next: keyed.length > most ? placeOf(page.at(-1)) : null, groupAt };
 }

@@ -1,4 +1,4 @@
-import type { AnswerOf } from '@tolvek/contract';
+import type { AnswerOf, BodyOf } from '@tolvek/contract';
 import type { Viewer } from '@tolvek/core/people';
 import { sayValue } from '@tolvek/core/register';
 import { canSum, isFact, kindIn, VIEW, type ViewDesign, type ViewFact } from '@tolvek/core/view';
@@ -9,12 +9,16 @@ import { requests } from '../request/tables.ts';
 import { openedRow, rowsOf, sharedBy } from './ledger.ts';
 import { aroundView, type Nameable, nameableIn, saysOf } from './nameable.ts';
 import { rowsShown } from './shownRows.ts';
+import { groupsIn, indexedPage, keyIn, type ViewIndex } from './viewIndex.ts';
 import { ViewLook } from './viewLook.ts';
 import { type Key, keyedPage } from './viewOrder.ts';
-import { lookingAt } from './workedBy.ts';
+import { countedAlong, countedOf, type Way, wayOf } from './viewWay.ts';
+import { lookingAt, readsMost } from './workedBy.ts';
 
-/** Rows that are counted, put in groups and added up; of more it is said that they are more. */
-const COUNTED = 20_000;
+/** Rows that are counted, put in groups and added up while a page waits; of more it is said that they are more. */
+const AT_ONCE = 2_000;
+/** The same off the thread that answers. */
+export const IN_TIME = 2_000_000;
 const GROUPS = 500;
 
 /** What a row says of a fact, but for moments: they are said by whoever knows how. */
@@ -68,16 +72,53 @@ function summing(look: ViewLook) {
   });
 }
 
-/** How many requests are meant, as far as they are counted. */
-export function countedOf(look: ViewLook, where: SQL | undefined): { readonly total: number; readonly more: boolean } {
-  const { n } = look.db.get<{ readonly n: number }>(
-    sql`select count(*) as n from (select 1 from ${requests} where ${where} limit ${COUNTED + 1})`,
+/** Groups in their order, each with what it is, how many rows are in it, one of them, and sums. */
+function groupedBy(
+  look: ViewLook,
+  where: SQL | undefined,
+  added: readonly SQL[],
+  { from, index }: Pick<Way, 'from' | 'index'>,
+): readonly Readonly<Record<string, Key>>[] {
+  const found = look.groups();
+  const told = sql.join([sql`count(*) as n`, sql`min(${requests.id}) as one`, ...added], sql`, `);
+  const named = (reads: readonly SQL[], name: string): readonly SQL[] =>
+    reads.map((read, place) => sql`${read} as ${sql.raw(`${name}${place}`)}`);
+  if (index) {
+    // They stand together there, and in their order.
+    const keys = groupsIn(look);
+    const are = keys.filter((_, place) => place % 2 === 1);
+    const by = sql.join([...keys], sql`, `);
+    const order = keys.map((key, place) =>
+      found[Math.floor(place / 2)]?.down && place % 2 === 0 ? sql`${key} desc` : key,
+    );
+    return look.db
+      .all<Record<string, Key | Buffer>>(
+        sql`select ${sql.join([...named(are, 'g'), told], sql`, `)} from ${from} where ${where} group by ${by} order by ${sql.join(order, sql`, `)} limit ${GROUPS + 1}`,
+      )
+      .map((row) => Object.fromEntries(Object.entries(row).map(([name, held]) => [name, keyIn(held)])));
+  }
+  const by = found.map((_, place) => sql.raw(`g${place}`));
+  const order = found.flatMap(({ order: read, down }, place) => [
+    sql`min(${read}) is null`,
+    down ? sql`min(${read}) desc` : sql`min(${read})`,
+    sql.raw(`g${place}`),
+  ]);
+  const are = named(
+    found.map(({ is }) => is),
+    'g',
   );
-  return { total: Math.min(n, COUNTED), more: n > COUNTED };
+  // The outer groups are in the order of the least of all that is in them, and that is the order of what they are.
+  return look.db.all<Record<string, Key>>(
+    sql`select ${sql.join([...are, told], sql`, `)} from ${from} where ${where} group by ${sql.join(by, sql`, `)} order by ${sql.join(order, sql`, `)} limit ${GROUPS + 1}`,
+  );
 }
 
 /** The groups of a view with how many rows are in each and what its columns add up to. */
-export function groupsOf(look: ViewLook, where: SQL | undefined): Pick<Looked, 'groups' | 'moreGroups' | 'sums'> {
+export function groupsOf(
+  look: ViewLook,
+  where: SQL | undefined,
+  by: Pick<Way, 'from' | 'index'> = { from: sql`${requests}`, index: null },
+): Pick<Looked, 'groups' | 'moreGroups' | 'sums'> {
   const { db, viewer } = look;
   const sums = summing(look);
   const found = look.groups();
@@ -87,19 +128,9 @@ export function groupsOf(look: ViewLook, where: SQL | undefined): Pick<Looked, '
   const all =
     sums.length === 0
       ? {}
-      : db.get<Record<string, Key>>(sql`select ${sql.join(added, sql`, `)} from ${requests} where ${where}`);
+      : db.get<Record<string, Key>>(sql`select ${sql.join(added, sql`, `)} from ${by.from} where ${where}`);
   if (found.length === 0) return { groups: [], moreGroups: false, sums: told(all) };
-  const keys = found.map(({ is }, place) => sql`${is} as ${sql.raw(`g${place}`)}`);
-  const by = found.map((_, place) => sql.raw(`g${place}`));
-  const order = found.flatMap(({ order: read, down }, place) => [
-    sql`min(${read}) is null`,
-    down ? sql`min(${read}) desc` : sql`min(${read})`,
-    sql.raw(`g${place}`),
-  ]);
-  // The outer groups are in the order of the least of all that is in them, and that is the order of what they are.
-  const rows = db.all<Record<string, Key>>(
-    sql`select ${sql.join([...keys, sql`count(*) as n`, sql`min(${requests.id}) as one`, ...added], sql`, `)} from ${requests} where ${where} group by ${sql.join(by, sql`, `)} order by ${sql.join(order, sql`, `)} limit ${GROUPS + 1}`,
-  );
+  const rows = groupedBy(look, where, added, by);
   const shown = rows.slice(0, GROUPS);
   const some = rowsOf(
     db,
@@ -141,6 +172,18 @@ export function beganWith(given: Nameable, view: ViewDesign, now: number, says =
   return { look: isWrong ? null : new ViewLook(view, given, now), findings, says: [...saysOf(says, given)] };
 }
 
+/** How many rows are in a view, counted up to so many, with its groups and sums where it has no more. */
+function summaryOf(look: ViewLook, way: Way, most: number): AnswerOf<'addUpView'> {
+  const { where, index } = way;
+  const counted =
+    index && most === AT_ONCE && !readsMost(look.viewer)
+      ? countedAlong(look, way, most)
+      : countedOf(look, where, { most, from: way.from });
+  return counted.more
+    ? { ...counted, groups: [], moreGroups: look.view.groups.length > 0, sums: [] }
+    : { ...counted, ...groupsOf(look, where, way) };
+}
+
 interface LookAsked {
   readonly view: ViewDesign;
   readonly after?: string | undefined;
@@ -149,28 +192,42 @@ interface LookAsked {
 }
 
 /**
- * A page of what somebody sees through a view, with its groups and sums. What they may not ask for is answered as what is
- * not there: such a view shows nothing, and says what has to be changed.
+ * A page of what somebody sees through a view; the first one tells how many there are as well, and groups and sums of
+ * few. What they may not ask for is answered as what is not there: such a view shows nothing, and says what has to be
+ * changed. `wants`: told the index by which the view is found, whether it is there or not.
  */
 export function lookThrough(
   db: Reader,
   viewer: Viewer,
   { view, after, most, picture }: LookAsked,
   now: number,
+  wants: (index: ViewIndex) => void = () => undefined,
 ): Looked {
   const { look, ...said } = beganLook(db, viewer, view, now);
-  if (!look) return { ...{ rows: [], groups: [], sums: [] }, moreGroups: false, ...NOTHING, ...said };
-  const { where, isAll } = look.meant();
-  const { page, next, groupAt } = keyedPage(look, where, after ? { after } : {}, most);
-  const counted = countedOf(look, where);
+  if (!look) return { ...{ rows: [], isAll: true, next: null }, ...noSummary(), ...said };
+  const way = wayOf(look);
+  const { index, wanted, isAll } = way;
+  if (wanted && after === undefined) wants(wanted);
+  const { page, next, groupAt } = index
+    ? indexedPage(look, way, index, { after, most })
+    : keyedPage(look, way, { after, most });
   return {
     rows: rowsShown(look, page, groupAt, picture),
-    ...(counted.more ? { groups: [], moreGroups: view.groups.length > 0, sums: [] } : groupsOf(look, where)),
-    ...counted,
-    isAll,
-    next,
-    ...said,
+    ...(after === undefined ? summaryOf(look, way, AT_ONCE) : noSummary()),
+    ...{ isAll, next, ...said },
   };
 }
 
-const NOTHING = { total: 0, more: false, isAll: true, next: null } as const;
+/** How many rows are in a view, its groups, and what they add up to, however many there are. */
+export function addUpView(
+  db: Reader,
+  viewer: Viewer,
+  { view }: BodyOf<'addUpView'>,
+  now: number,
+): AnswerOf<'addUpView'> {
+  const { look } = beganLook(db, viewer, view, now);
+  if (!look) return noSummary();
+  return summaryOf(look, wayOf(look), IN_TIME);
+}
+
+const noSummary = (): AnswerOf<'addUpView'> => ({ groups: [], moreGroups: false, sums: [], total: 0, more: false });

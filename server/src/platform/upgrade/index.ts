@@ -76,6 +76,7 @@ export function upgrade(folder: string, options: UpgradeOptions = {}): void {
       const wanted = statSync(path).size * ROOM;
       const room = free(folder);
       if (room < wanted) throw new CannotUpgrade(said('commands:noRoom', { folder, wanted, room }));
+      dropViewIndexes(db);
       // Nothing is copied for nothing while another program holds the database.
       db.exec('BEGIN IMMEDIATE; ROLLBACK');
       onStep('copy');
@@ -108,6 +109,12 @@ export function upgrade(folder: string, options: UpgradeOptions = {}): void {
   } finally {
     db.close();
   }
+}
+
+/** Indexes of views go by functions that only the application has; it makes them anew where they are looked by. */
+function dropViewIndexes(db: Sqlite.Database): void {
+  const names = db.prepare("select name from sqlite_schema where type = 'index' and name glob 'view_*'").pluck().all();
+  for (const name of names) db.exec(`drop index "${name}"`);
 }
 
 const COPY = /^tolvek-version-\d+\.sqlite(-part)?$/;

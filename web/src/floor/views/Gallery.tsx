@@ -21,13 +21,14 @@ interface GalleryProps {
   readonly to: (number: string) => string;
   readonly more: (() => void) | null;
   readonly isLoading: boolean;
+  readonly isAddingUp: boolean;
 }
 
 /** How near to the end what comes next is asked for, px. */
 const NEAR = 700;
 
 /** A view as a gallery: pictures first, what the columns say below, in the groups of the view. */
-export function Gallery({ view, shape, fields, pages, open, to, more, isLoading }: GalleryProps) {
+export function Gallery({ view, shape, fields, pages, open, to, more, isLoading, isAddingUp }: GalleryProps) {
   const rows = pages.flatMap((page) => page.rows);
   const [first] = pages;
   if (!first) return null;
@@ -58,7 +59,7 @@ export function Gallery({ view, shape, fields, pages, open, to, more, isLoading 
           {say('views:moreOfThem')}
         </Button>
       ) : null}
-      <HowMany view={view} first={first} shown={rows.length} isLoading={isLoading} />
+      <HowMany {...{ view, first, isLoading, isAddingUp }} shown={rows.length} />
     </div>
   );
 }

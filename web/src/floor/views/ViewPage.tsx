@@ -123,7 +123,7 @@ function View({ id, kept, open }: ViewProps) {
     setChanged((before) => (before?.of === of && there ? ofRegisters(before, of, there.fields) : before));
   };
   const pages = isNothing ? NO_PAGES : (table.data?.pages ?? NO_PAGES);
-  const { since, hear, forget } = useLiveRows(through, pages);
+  const { since, hear, forget, isAddingUp } = useLiveRows(through, pages);
   useLive(isRows && pages.length > 0 ? (numbers) => void hear(numbers) : null);
   const { chosen, choose, begin } = useChosen(JSON.stringify([asked.of, asked.when]));
   const rights = me?.person?.rights ?? [];
@@ -226,6 +226,7 @@ function View({ id, kept, open }: ViewProps) {
           {...{ open, to }}
           more={table.hasNextPage ? () => void table.fetchNextPage() : null}
           isLoading={table.isFetching}
+          isAddingUp={isAddingUp}
         />
       ) : null}
       {chosen && works && shape.is === 'table' ? (
@@ -243,6 +244,7 @@ function View({ id, kept, open }: ViewProps) {
           to={to}
           more={table.hasNextPage ? () => void table.fetchNextPage() : null}
           isLoading={table.isFetching}
+          isAddingUp={isAddingUp}
           set={setChanged}
         />
       ) : null}

@@ -51,11 +51,13 @@ export function HowMany({
   first,
   shown,
   isLoading,
+  isAddingUp,
 }: {
   view: ViewDesign;
   first: Looked;
   shown: number;
   isLoading: boolean;
+  isAddingUp: boolean;
 }) {
   return (
     <>
@@ -66,7 +68,9 @@ export function HowMany({
         <p className="flex flex-wrap items-center gap-4 px-2 py-3 text-soft">
           {countOf(shown, first)}
           {first.isAll ? null : <span>{say('views:notAll', { count: VIEW_LOOKS_AT })}</span>}
-          {first.more && view.groups.length > 0 ? <span>{say('views:noGroups')}</span> : null}
+          {first.more && (isAddingUp || view.groups.length > 0) ? (
+            <span>{say(isAddingUp ? 'views:addingUp' : 'views:noGroups')}</span>
+          ) : null}
           {!first.more && first.moreGroups ? (
             <span>{say('views:fewGroups', { count: first.groups.length })}</span>
           ) : null}

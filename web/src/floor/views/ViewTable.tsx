@@ -28,6 +28,7 @@ interface ViewTableProps {
   readonly to: (number: string) => string;
   readonly more: (() => void) | null;
   readonly isLoading: boolean;
+  readonly isAddingUp: boolean;
   /** Those that are chosen, with their versions; null where none can be. */
   readonly chosen: ReadonlyMap<string, number> | null;
   readonly choose: (rows: readonly ChosenRow[], isIn: boolean) => void;
@@ -66,6 +67,7 @@ export function ViewTable({
   to,
   more,
   isLoading,
+  isAddingUp,
   chosen,
   choose,
   set,
@@ -296,7 +298,7 @@ export function ViewTable({
         </tbody>
         {first.sums.length > 0 && rows.length > 0 ? <Sums {...{ view, fields, first }} /> : null}
       </table>
-      <HowMany {...{ view, first, isLoading }} shown={rows.length} />
+      <HowMany {...{ view, first, isLoading, isAddingUp }} shown={rows.length} />
       {meant ? (
         <Pasting
           meant={meant}

@@ -22,8 +22,8 @@ export const viewsApi = api.injectEndpoints({
       query: call('lookAgain'),
       keepUnusedDataFor: 0,
     }),
-    lookAtSums: build.query<AnswerOf<'lookThrough'>, Asked<'lookThrough'>>({
-      query: call('lookThrough'),
+    addUpView: build.query<AnswerOf<'addUpView'>, Asked<'addUpView'>>({
+      query: call('addUpView'),
       keepUnusedDataFor: 0,
     }),
     lookAtBoard: build.query<AnswerOf<'lookAtBoard'>, Asked<'lookAtBoard'>>({

@@ -20,7 +20,7 @@ export function useLiveRows(asked: Asked, pages: readonly Page[]) {
   const dispatch = useDispatch();
   const [heard, setHeard] = useState<Heard>(NOTHING_HEARD);
   const [lookAgain] = viewsApi.useLazyLookAgainQuery();
-  const [lookAtSums] = viewsApi.useLazyLookAtSumsQuery();
+  const [addUp, { isFetching, isUninitialized }] = viewsApi.useLazyAddUpViewQuery();
   const rows = useMemo(() => pages.flatMap((page) => page.rows), [pages]);
   const latest = useRef({ asked, pages, rows });
   latest.current = { asked, pages, rows };
@@ -34,16 +34,23 @@ export function useLiveRows(asked: Asked, pages: readonly Page[]) {
       summing.current = undefined;
     };
   }, [asked, forget]);
+  const sum = async (): Promise<void> => {
+    const of = latest.current.asked;
+    const { data } = await addUp({ body: { view: of.view } });
+    if (data && latest.current.asked === of) change(of, ([first]) => first && Object.assign(first, data));
+  };
   const sumSoon = (): void => {
-    summing.current ??= setTimeout(async () => {
+    summing.current ??= setTimeout(() => {
       summing.current = undefined;
-      const of = latest.current.asked;
-      const { data } = await lookAtSums({ body: { view: of.view, most: 1 } });
-      if (!data || latest.current.asked !== of) return;
-      const { groups, moreGroups, sums, total, more } = data;
-      change(of, ([first]) => first && Object.assign(first, { groups, moreGroups, sums, total, more }));
+      void sum();
     }, SUMS_AFTER);
   };
+  // The rows are there at once; of very many, how many they are and what they add up to comes after them.
+  const isMany = pages[0]?.more === true;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each view that is looked at
+  useEffect(() => {
+    if (isMany) void sum();
+  }, [isMany, asked]);
   const change = (of: Asked, put: (pages: Page[]) => unknown): void => {
     const update = viewsApi.util.updateQueryData('lookThrough', of, ({ pages: kept }) => {
       put(kept as Page[]);
@@ -66,5 +73,5 @@ export function useLiveRows(asked: Asked, pages: readonly Page[]) {
     });
     if (numbers.some((each) => loaded.has(each)) || data.rows.length > 0) sumSoon();
   };
-  return { since: sinceOf(heard, rows), hear, forget };
+  return { since: sinceOf(heard, rows), hear, forget, isAddingUp: isMany && (isFetching || isUninitialized) };
 }
