@@ -68,7 +68,7 @@ function Report({ id, kept }: { id: string; kept: Kept | null }) {
   );
   const parts = (currentData ?? data)?.parts ?? [];
   const findings = (currentData ?? data)?.findings ?? [];
-  const go = (to: Days): void => setPlace((before) => placedAt(before, { ...to }));
+  const go = (to: Days): void => setPlace(placedAt({ ...to }));
   const put = (at: number, part: ReportPart | null): void =>
     setChanged({ ...report, parts: putAt(report.parts, at, part) });
   const mayChange = kept === null || kept.changes;

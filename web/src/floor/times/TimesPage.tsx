@@ -42,7 +42,7 @@ export function TimesPage() {
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const put = (changes: Readonly<Record<string, string | null>>): void => {
     setChosen(null);
-    setPlace((before) => placedAt(before, changes));
+    setPlace(placedAt(changes));
   };
   return (
     <FloorFrame title={say('service:title')} intro={say('service:intro')} error={error} again={refetch}>

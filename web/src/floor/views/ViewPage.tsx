@@ -115,7 +115,7 @@ function View({ id, kept, open }: ViewProps) {
   const rowsOf = (conditions: readonly string[]): void => {
     const narrow = asTable(narrowed(view, conditions));
     setChanged(narrow);
-    setPlace((before) => placedAt(before, { as: String(narrow.shapes.findIndex(({ is }) => is === 'table')) }));
+    setPlace(placedAt({ as: String(narrow.shapes.findIndex(({ is }) => is === 'table')) }));
   };
   const look = async (of: readonly string[]): Promise<void> => {
     setChanged({ ...view, of });
@@ -153,7 +153,7 @@ function View({ id, kept, open }: ViewProps) {
             nameable={nameable}
             scope={scope}
             at={at}
-            choose={(chosen) => setPlace((before) => placedAt(before, { as: chosen === 0 ? null : String(chosen) }))}
+            choose={(chosen) => setPlace(placedAt({ as: chosen === 0 ? null : String(chosen) }))}
             set={setChanged}
           >
             {isRows ? (
@@ -199,9 +199,7 @@ function View({ id, kept, open }: ViewProps) {
           fields={nameable.fields}
           looked={calendar.data}
           {...{ span, day, today, open, to }}
-          look={(as, on) =>
-            setPlace((before) => placedAt(before, { span: as === 'week' ? null : as, day: on === today ? null : on }))
-          }
+          look={(as, on) => setPlace(placedAt({ span: as === 'week' ? null : as, day: on === today ? null : on }))}
         />
       ) : null}
       {nameable && shape.is === 'chart' && chart.currentData && findings.length === 0 ? (
