@@ -50,7 +50,7 @@ const BY_HAND = (offset: number, { more }: { readonly more: boolean }): readonly
 const COUNTED = 2_000;
 const INDEX_BY_HAND = `create index if not exists by_hand on requests (register_id, stage, "values" ->> '$.arrival', created_at desc, id) where trial = 0 and "values" ->> '$.works_on_water' = 1`;
 
-export interface Desk {
+interface Desk {
   readonly size: number;
   readonly folder: string;
   readonly part: Part;
@@ -88,7 +88,7 @@ export async function measureViews({ folder, sizes }: { folder: string; sizes: r
 }
 
 /** Looks at the views as often as it takes until they have their indexes, and waits until these are made. */
-export async function indexed(load: Part, { size, folder, post }: Desk): Promise<void> {
+async function indexed(load: Part, { size, folder, post }: Desk): Promise<void> {
   const began = performance.now();
   const views = [VIEW, RARE];
   for (const view of views)
@@ -103,7 +103,7 @@ export async function indexed(load: Part, { size, folder, post }: Desk): Promise
 }
 
 /** The first page for who sees little, and of a condition that few meet: how it grows with what there is. */
-export async function forOthers(
+async function forOthers(
   load: Part,
   { size, post, few, fifty }: Desk,
   before: Map<string, number[]>,
@@ -136,7 +136,7 @@ export async function forOthers(
 }
 
 /** What is told of all requests at once, off the thread that answers: a chart, and what a view adds up to; and pages meanwhile. */
-export async function overAll(load: Part, { size, post }: Desk): Promise<readonly Figure[]> {
+async function overAll(load: Part, { size, post }: Desk): Promise<readonly Figure[]> {
   const all = { ...VIEW, when: '', groups: [] };
   const page = post('/api/views/look', { view: VIEW, most: PAGE });
   const alone: number[] = [];
@@ -157,6 +157,7 @@ export async function overAll(load: Part, { size, post }: Desk): Promise<readonl
     }
     figures.push(figure(`${name} of all at ${size} requests, ms; limit: ${CHART}`, took, [CHART], 1));
   }
+  await other.stop();
   return [
     ...figures,
     figure(
@@ -168,11 +169,11 @@ export async function overAll(load: Part, { size, post }: Desk): Promise<readonl
   ];
 }
 
-export async function opened(folder: string, size: number, smtp: string): Promise<Desk> {
+async function opened(folder: string, size: number, smtp: string): Promise<Desk> {
   // What was written in bulk waits to be found by its words.
   const db = new Sqlite(join(folder, 'tolvek.sqlite'));
   db.exec(INDEX_BY_HAND);
-  if (!process.env.NOFIND) db.exec('insert or ignore into find_due select id from requests where trial = 0');
+  db.exec('insert or ignore into find_due select id from requests where trial = 0');
   db.close();
   const part = await Part.start('./desk.process.ts', [folder, '0', smtp]);
   const url = await part.ask<string>('url');
@@ -194,7 +195,7 @@ async function foundReady(load: Part, { post }: Desk): Promise<void> {
   }
 }
 
-export async function besideHand(
+async function besideHand(
   load: Part,
   { size, folder, post }: Desk,
   name: string,

@@ -16,23 +16,13 @@ export function textOf(part: SQL): string | null {
   return text.includes('\0') || hasRows(text) ? null : text;
 }
 
-const QUOTED = /('(?:[^']|'')*')/;
-/** What stands outside of quoted values, as something else. */
-const outside = (text: string, as: (part: string) => string): string =>
-  text
-    .split(QUOTED)
-    .map((part, place) => (place % 2 === 0 ? as(part) : part))
-    .join('');
-
-const hasRows = (text: string): boolean => {
-  let found = false;
-  outside(text, (part) => {
-    found ||= /\bselect\b/i.test(part);
-    return part;
-  });
-  return found;
-};
+/** Parts of a text: those with an even place stand outside of quoted values. */
+const partsOf = (text: string): readonly string[] => text.split(/('(?:[^']|'')*')/);
+const hasRows = (text: string): boolean =>
+  partsOf(text).some((part, place) => place % 2 === 0 && /\bselect\b/i.test(part));
 
 /** A text about the columns of a table as an index of it says it: without the table (https://sqlite.org/lang_createindex.html). */
 export const inIndex = (text: string, table: string): string =>
-  outside(text, (part) => part.replaceAll(`"${table}".`, ''));
+  partsOf(text)
+    .map((part, place) => (place % 2 === 0 ? part.replaceAll(`"${table}".`, '') : part))
+    .join('');

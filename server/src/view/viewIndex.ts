@@ -25,7 +25,10 @@ export interface ViewIndex {
 }
 
 /** What stands in an index for a key: what is nothing stands last, whichever way the others go. */
-const heldBy = ({ read, down, isHeld }: OrderKey): SQL => (down || isHeld ? read : sql`ifnull(${read}, x'')`);
+export const heldBy = ({ read, down, isHeld }: OrderKey): SQL => (down || isHeld ? read : sql`ifnull(${read}, x'')`);
+
+/** The same as it is put in order by. */
+export const orderedBy = (key: OrderKey): SQL => (key.down ? sql`${heldBy(key)} desc` : heldBy(key));
 
 /** Columns that say who works on a request, so that whoever works on little goes through the index alone. */
 const WORKED = [requests.registerId, requests.team, requests.handlerId, requests.deciders] as const;
@@ -41,13 +44,13 @@ export function indexOf(look: ViewLook, { lasting }: Pick<Meant, 'lasting'>): Vi
   if (!lasting || !ordered.every((subject) => look.isOpen(subject))) return null;
   const sums = view.columns.flatMap(({ of }) => (canSum(of, look.given.fields) && look.isOpen(of) ? [of] : []));
   const texts = [
-    ...ordersOf(look).orders.map((key) => ({ text: textOf(heldBy(key)), way: key.down ? ' desc' : '' })),
-    ...sums.map((of) => ({ text: textOf(look.subject(of)?.is ?? sql`null`), way: '' })),
-    ...WORKED.map((column) => ({ text: textOf(sql`${column}`), way: '' })),
+    ...ordersOf(look).orders.map((key) => textOf(orderedBy(key))),
+    ...sums.map((of) => textOf(look.subject(of)?.is ?? sql`null`)),
+    ...WORKED.map((column) => textOf(sql`${column}`)),
   ];
   const where = textOf(lasting);
-  if (where === null || texts.some(({ text }) => text === null)) return null;
-  const columns = [...new Set(texts.map(({ text, way }) => `${inIndex(text ?? '', 'requests')}${way}`))];
+  if (where === null || texts.includes(null)) return null;
+  const columns = [...new Set(texts)].map((text) => inIndex(text ?? '', 'requests'));
   const of = `"requests" (${columns.join(', ')}) where ${inIndex(where, 'requests')}`;
   const name = `${VIEW_INDEX}${createHash('sha256').update(`${MADE_BY} ${of}`).digest('hex').slice(0, 20)}`;
   const make = textOf(sql`create index if not exists ${sql.identifier(name)} on ${sql.raw(of)}`) ?? '';
@@ -71,9 +74,9 @@ export const requestsBy = (index: ViewIndex | null): SQL =>
   index ? sql`${requests} indexed by ${sql.identifier(index.name)}` : sql`${requests}`;
 
 /** What groups rows, as it stands in an index: what puts a group in its place, then what it is. */
-export const groupsIn = (look: ViewLook): readonly SQL[] => {
+export const groupsIn = (look: ViewLook): readonly OrderKey[] => {
   const { orders, groupAt } = ordersOf(look);
-  return orders.slice(0, groupAt.length * 2).map(heldBy);
+  return orders.slice(0, groupAt.length * 2);
 };
 
 /** The key that stands in a row of an index. */
@@ -105,11 +108,7 @@ export function indexedPage(
     sql`, `,
   );
   // What is alike in a stretch puts nothing in order there: named all the same, it would have SQLite sort what it finds in order.
-  const orderFrom = (depth: number): SQL =>
-    sql.join(
-      orders.slice(depth).map((key) => (key.down ? sql`${heldBy(key)} desc` : heldBy(key))),
-      sql`, `,
-    );
+  const orderFrom = (depth: number): SQL => sql.join(orders.slice(depth).map(orderedBy), sql`, `);
   const found: (readonly Key[])[] = [];
   const from = after === undefined ? null : placeIn(after, orders.length);
   const stretches: readonly { readonly only: SQL; readonly depth: number }[] = from

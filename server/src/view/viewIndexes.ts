@@ -1,4 +1,4 @@
-import { inArray, lt, sql } from 'drizzle-orm';
+import { inArray, notInArray, sql } from 'drizzle-orm';
 import type { House } from '../platform/house.ts';
 import { patiently } from '../platform/patience.ts';
 import { aTurn } from '../platform/turns.ts';
@@ -59,14 +59,16 @@ export async function keepViewIndexes(
   house: House,
   { rows = WORTH.rows }: { readonly rows?: number } = {},
 ): Promise<void> {
-  const { db, clock, config } = house;
+  const { db, config } = house;
   const looks = looked.get(house) ?? new Map<string, Looks>();
-  if (looks.size === 0 && there(house).size === 0) return;
-  const isWorth = ({ index, times }: Looks): boolean => times >= WORTH.looks && rowsIn(house, index.registers) >= rows;
-  for (const each of [...looks.values()].filter(({ index }) => !there(house).has(index.name)).filter(isWorth))
+  const before = there(house);
+  if (looks.size === 0 && before.size === 0) return;
+  const isWorth = ({ index, times }: Looks): boolean =>
+    times >= WORTH.looks && !before.has(index.name) && rowsIn(house, index.registers) >= rows;
+  for (const { index } of [...looks.values()].filter(isWorth))
     await patiently(house, async () => {
-      const code = await inWorker(MAKE_INDEX, { data: config.data, make: each.index.make });
-      if (code) throw Object.assign(new Error(`The index ${each.index.name} could not be made: ${code}`), { code });
+      const code = await inWorker(MAKE_INDEX, { data: config.data, make: index.make });
+      if (code) throw Object.assign(new Error(`The index ${index.name} could not be made: ${code}`), { code });
     });
   await patiently(house, () => noteUse(house, looks));
   for (const name of pastUse(house)) {
@@ -74,16 +76,15 @@ export async function keepViewIndexes(
     await patiently(house, () => db.run(sql`drop index if exists ${sql.identifier(name)}`));
   }
   await patiently(house, () => {
-    const names = [...there(house)];
     db.delete(viewIndexes)
-      .where(lt(viewIndexes.usedAt, clock.now() - UNUSED))
+      .where(notInArray(viewIndexes.name, [...there(house)]))
       .run();
-    if (names.length > 0) db.delete(viewIndexes).where(sql`${viewIndexes.name} not in ${names}`).run();
   });
 }
 
 /** Writes down when those that are there were looked by, to the hour. */
-function noteUse({ db, clock, ...rest }: House, looks: ReadonlyMap<string, Looks>): void {
+function noteUse(house: House, looks: ReadonlyMap<string, Looks>): void {
+  const { db, clock } = house;
   const kept = new Map(
     db
       .select()
@@ -91,7 +92,7 @@ function noteUse({ db, clock, ...rest }: House, looks: ReadonlyMap<string, Looks
       .all()
       .map(({ name, usedAt }) => [name, usedAt]),
   );
-  for (const name of there({ db, clock, ...rest })) {
+  for (const name of there(house)) {
     const usedAt = looks.get(name)?.last ?? kept.get(name) ?? clock.now();
     const before = kept.get(name);
     if (before !== undefined && usedAt < before + HOUR) continue;

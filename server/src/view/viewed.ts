@@ -9,7 +9,7 @@ import { requests } from '../request/tables.ts';
 import { openedRow, rowsOf, sharedBy } from './ledger.ts';
 import { aroundView, type Nameable, nameableIn, saysOf } from './nameable.ts';
 import { rowsShown } from './shownRows.ts';
-import { groupsIn, indexedPage, keyIn, type ViewIndex } from './viewIndex.ts';
+import { groupsIn, heldBy, indexedPage, keyIn, orderedBy, type ViewIndex } from './viewIndex.ts';
 import { ViewLook } from './viewLook.ts';
 import { type Key, keyedPage } from './viewOrder.ts';
 import { countedAlong, countedOf, type Way, wayOf } from './viewWay.ts';
@@ -86,14 +86,12 @@ function groupedBy(
   if (index) {
     // They stand together there, and in their order.
     const keys = groupsIn(look);
-    const are = keys.filter((_, place) => place % 2 === 1);
-    const by = sql.join([...keys], sql`, `);
-    const order = keys.map((key, place) =>
-      found[Math.floor(place / 2)]?.down && place % 2 === 0 ? sql`${key} desc` : key,
-    );
+    const are = keys.flatMap((key, place) => (place % 2 === 1 ? [heldBy(key)] : []));
+    const by = sql.join(keys.map(heldBy), sql`, `);
+    const order = sql.join(keys.map(orderedBy), sql`, `);
     return look.db
       .all<Record<string, Key | Buffer>>(
-        sql`select ${sql.join([...named(are, 'g'), told], sql`, `)} from ${from} where ${where} group by ${by} order by ${sql.join(order, sql`, `)} limit ${GROUPS + 1}`,
+        sql`select ${sql.join([...named(are, 'g'), told], sql`, `)} from ${from} where ${where} group by ${by} order by ${order} limit ${GROUPS + 1}`,
       )
       .map((row) => Object.fromEntries(Object.entries(row).map(([name, held]) => [name, keyIn(held)])));
   }
